@@ -1,0 +1,61 @@
+package harpel.cli;
+
+import harpel.format.FileException;
+import harpel.param.ParamException;
+import java.io.IOException;
+import java.nio.file.NoSuchFileException;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** {@code harpel print} and {@code harpel describe}. Exit codes: 0 done, 1 it could not, 2 wrong words. */
+@Command(
+        name = "harpel",
+        description = "Chains of live MIDI effects, on the command line.",
+        subcommands = {PrintCommand.class, DescribeCommand.class},
+        mixinStandardHelpOptions = true,
+        version = "Harpel 0.1.0")
+public final class Main implements Runnable {
+    static final int COULD_NOT = 1;
+    static final int WRONG_WORDS = 2;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public void run() {
+        throw new ParameterException(spec.commandLine(), "say what to do: print or describe");
+    }
+
+    public static void main(String[] args) {
+        System.exit(commandLine().execute(args));
+    }
+
+    static CommandLine commandLine() {
+        return new CommandLine(new Main())
+                .setExecutionExceptionHandler((e, command, parsed) -> {
+                    command.getErr().println("harpel: " + message(e));
+                    return COULD_NOT;
+                })
+                .setParameterExceptionHandler((e, args) -> {
+                    CommandLine command = e.getCommandLine();
+                    command.getErr().println("harpel: " + e.getMessage());
+                    command.getErr().println("Try: harpel " + (command.getParent() == null ? "" : command.getCommandName() + " ")
+                            + "--help");
+                    return WRONG_WORDS;
+                });
+    }
+
+    private static String message(Exception e) throws Exception {
+        if (e instanceof NoSuchFileException) {
+            return e.getMessage() + ": there is no such file";
+        }
+        boolean ours = e instanceof FileException || e instanceof ParamException || e instanceof CouldNot;
+        if (ours || e instanceof IOException) {
+            return e.getMessage();
+        }
+        throw e;
+    }
+}

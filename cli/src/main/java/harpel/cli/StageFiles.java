@@ -1,0 +1,57 @@
+package harpel.cli;
+
+import harpel.chain.Branch;
+import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.EventBuffer;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Collects what leaves each stage and writes it, numbered in the order of the chain. */
+final class StageFiles implements Tap {
+    private final Map<String, EventBuffer> byPlace = new HashMap<>();
+    private String part = "";
+
+    interface Writer {
+        void write(Path file, List<Event> events) throws IOException;
+    }
+
+    @Override
+    public void left(String fromPart, String place, Event event) {
+        part = fromPart;
+        byPlace.computeIfAbsent(place, name -> new EventBuffer()).add(event);
+    }
+
+    void write(Path folder, Chain chain, Writer writer) throws IOException {
+        Files.createDirectories(folder);
+        write(folder, "00", Tap.INPUT, "input", writer);
+        write(folder, "", chain, part + "/", writer);
+        write(folder, "99", Tap.SOUND, "sound", writer);
+    }
+
+    private void write(Path folder, String number, Chain chain, String before, Writer writer) throws IOException {
+        int place = 0;
+        for (Stage stage : chain.stages()) {
+            String own = number + String.format("%02d", ++place);
+            String address = before + stage.id();
+            int branchNumber = 0;
+            for (Branch branch : stage.branches()) {
+                branchNumber++;
+                write(folder, own + "." + branchNumber + ".", branch.chain(), address + "." + branchNumber + "/", writer);
+            }
+            write(folder, own, address, stage.id(), writer);
+        }
+    }
+
+    private void write(Path folder, String number, String place, String name, Writer writer) throws IOException {
+        EventBuffer events = byPlace.getOrDefault(place, new EventBuffer());
+        events.sortAll();
+        writer.write(folder.resolve(number + "-" + name + ".mid"), events);
+    }
+}

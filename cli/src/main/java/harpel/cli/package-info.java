@@ -1,0 +1,2 @@
+/** The command line: {@link harpel.cli.Main} and one class a command. */
+package harpel.cli;

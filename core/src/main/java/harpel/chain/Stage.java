@@ -1,0 +1,65 @@
+package harpel.chain;
+
+import harpel.effect.EffectKind;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+
+/**
+ * One effect in its place in a chain.
+ *
+ * @param id the stage's name in addresses, unique in its chain; it stays when the stage moves
+ * @param kind null for an effect this version does not know: it passes notes through and is kept for the file
+ * @param branches for a kind that branches
+ * @param unknown what a newer version wrote and this one does not know, in plain form
+ */
+public record Stage(String id, EffectKind kind, ParamSet params, List<Branch> branches, Map<String, Object> unknown) {
+    public Stage {
+        if (!id.matches("[a-z][a-z0-9-]*")) {
+            throw new IllegalArgumentException(
+                    "a stage's id is lower-case letters, digits and hyphens, such as echo-2, but was \"" + id + "\"");
+        }
+        branches = List.copyOf(branches);
+        unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
+    }
+
+    public static Stage of(String id, EffectKind kind) {
+        return new Stage(id, kind, kind.spec().defaults(), List.of(), Map.of());
+    }
+
+    public boolean isKnown() {
+        return kind != null;
+    }
+
+    public boolean on() {
+        return isKnown() && params.get(EffectKind.ON);
+    }
+
+    /** The user's name for it, or the effect's. */
+    public String name() {
+        if (!isKnown()) {
+            return String.valueOf(unknown.get("effect"));
+        }
+        String label = params.get(EffectKind.LABEL);
+        return label.isEmpty() ? kind.label() : label;
+    }
+
+    public <T> Stage with(Param<T> param, T value) {
+        return withParams(params.with(param, value));
+    }
+
+    public Stage withParams(ParamSet newParams) {
+        return new Stage(id, kind, newParams, branches, unknown);
+    }
+
+    public Stage withBranches(List<Branch> newBranches) {
+        return new Stage(id, kind, params, newBranches, unknown);
+    }
+
+    public Stage withId(String newId) {
+        return new Stage(newId, kind, params, branches, unknown);
+    }
+}

@@ -1,0 +1,53 @@
+package harpel.chain;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/**
+ * Where a stage stands: {@code lead/split.2/echo} is the echo in the second branch of the split in the part lead.
+ *
+ * @param part the part's id
+ * @param way the splits and branches on the way, then the stage
+ */
+public record StageAddress(String part, List<Step> way) {
+    /**
+     * A stage, and the branch of it that the way goes on in.
+     *
+     * @param branch counted from 1; 0 where the way ends
+     */
+    public record Step(String stage, int branch) {
+        @Override
+        public String toString() {
+            return branch == 0 ? stage : stage + "." + branch;
+        }
+    }
+
+    public StageAddress {
+        way = List.copyOf(way);
+    }
+
+    /**
+     * Reads what {@link #toString} writes.
+     *
+     * @throws IllegalArgumentException when it is no address
+     */
+    public static StageAddress parse(String text) {
+        String[] words = text.split("/");
+        if (words.length < 2 || !text.matches("[^/]+(/[a-z][a-z0-9-]*\\.[1-9]\\d?)*/[a-z][a-z0-9-]*")) {
+            throw new IllegalArgumentException(
+                    "a stage's address is written like lead/split.2/echo but was \"" + text + "\"");
+        }
+        List<Step> way = new ArrayList<>();
+        for (int i = 1; i < words.length; i++) {
+            String[] both = words[i].split("\\.");
+            way.add(new Step(both[0], both.length == 1 ? 0 : Integer.parseInt(both[1])));
+        }
+        return new StageAddress(words[0], way);
+    }
+
+    @Override
+    public String toString() {
+        return part + "/" + way.stream().map(Step::toString).collect(Collectors.joining("/"));
+    }
+}

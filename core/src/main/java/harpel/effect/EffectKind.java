@@ -1,0 +1,112 @@
+package harpel.effect;
+
+import harpel.param.FlagType;
+import harpel.param.IntType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
+import harpel.param.TextType;
+
+/** One kind of effect: its name, what it does, its parameters, and how a running one is made. */
+public abstract class EffectKind {
+    public static final Param<Boolean> ON =
+            Param.of("on", FlagType.FLAG, true, "Off ends what the stage opened and passes everything through.");
+    public static final Param<String> LABEL =
+            Param.of("label", new TextType(60), "", "A name of your own for this stage.");
+    public static final Param<Integer> CHANNEL = Param.of(
+            "channel",
+            IntType.of(1, 16, "").orWord("all"),
+            0,
+            "The channel this stage works on; notes of other channels pass by.");
+    public static final Param<Integer> SEED = Param.of(
+            "seed",
+            IntType.of(0, 999_999, ""),
+            0,
+            "Another number gives other draws; the same number gives the same.");
+
+    /** Where the kind is found in menus and in the reference. */
+    public enum Family {
+        HELD("Held notes"),
+        NOTES("More notes from one"),
+        PITCH("Other pitches"),
+        SHAPE("Shape and time"),
+        ROUTE("Routes and control");
+
+        private final String label;
+
+        Family(String label) {
+            this.label = label;
+        }
+
+        public String label() {
+            return label;
+        }
+    }
+
+    private final String id;
+    private final String label;
+    private final Family family;
+    private final String does;
+    private final ParamSpec spec;
+
+    /** @param does what it does to the notes, as "plays held notes one at a time" */
+    protected EffectKind(String id, String label, Family family, String does, Param<?>... params) {
+        this.id = id;
+        this.label = label;
+        this.family = family;
+        this.does = does;
+        this.spec = ParamSpec.of(params).and(ParamSpec.of(ON, LABEL, CHANNEL));
+    }
+
+    /** The name in files, on the command line and in automation. */
+    public final String id() {
+        return id;
+    }
+
+    public final String label() {
+        return label;
+    }
+
+    public final Family family() {
+        return family;
+    }
+
+    public final String does() {
+        return does;
+    }
+
+    public final ParamSpec spec() {
+        return spec;
+    }
+
+    /** A running effect with no state yet; {@link Effect#configure} is its first call. */
+    public abstract Effect create();
+
+    /** What it is set to, in one line: "up down · 1/16 · 2 octaves". */
+    public abstract String describe(ParamSet values);
+
+    /** Whether it works on notes as long as they are held, so that one put into a running chain takes over those already held. */
+    public boolean holdsNotes() {
+        return false;
+    }
+
+    /** Whether it is set to let its repeats finish after the transport has stopped. */
+    public boolean ringsOut(ParamSet values) {
+        return false;
+    }
+
+    /** Whether a stage of this kind holds branches, each a chain of its own. */
+    public boolean branches() {
+        return false;
+    }
+
+    /** What the reference says beyond the parameters: rules, sources, what was decided where practice differs. */
+    public String notes() {
+        return "";
+    }
+
+    @Override
+    public final String toString() {
+        return id;
+    }
+}

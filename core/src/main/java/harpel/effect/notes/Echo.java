@@ -1,0 +1,140 @@
+package harpel.effect.notes;
+
+import com.google.auto.service.AutoService;
+import harpel.effect.Beyond;
+import harpel.effect.Effect;
+import harpel.effect.EffectContext;
+import harpel.effect.EffectKind;
+import harpel.effect.Emitter;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.param.ChoiceType;
+import harpel.param.FlagType;
+import harpel.param.IntType;
+import harpel.param.IntervalType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.TimeType;
+import harpel.theory.Interval;
+import harpel.time.Ticks;
+import harpel.time.TimeValue;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Repeats each note after a time, fading and moving. */
+@AutoService(EffectKind.class)
+public final class Echo extends EffectKind {
+    /** Whether the played note sounds. */
+    public enum First {
+        KEEP,
+        DROP
+    }
+
+    public static final Param<Integer> REPEATS = Param.of("repeats", IntType.of(0, 16, ""), 3, "How many times a note comes again.");
+    public static final Param<TimeValue> TIME =
+            Param.of("time", TimeType.TIME, TimeValue.ofNote("1/8d"), "From one repeat to the next; 0.75 beat is the dotted eighth in 4/4.");
+    public static final Param<Integer> FADE =
+            Param.of("fade", IntType.percent(0, 100), 40, "How much velocity each repeat loses against the one before.");
+    public static final Param<Interval> SHIFT =
+            Param.of("shift", new IntervalType(-24, 24), Interval.NONE, "How far each repeat moves from the one before.");
+    public static final Param<Integer> CHANCE =
+            Param.of("chance", IntType.percent(0, 100), 100, "How often each repeat sounds, drawn for every repeat.");
+    public static final Param<Integer> LENGTH = Param.of(
+            "length", IntType.percent(1, 200).orWord("as-played"), 0, "Length of a repeat: as played, or a share of it.");
+    public static final Param<First> FIRST =
+            Param.of("first", ChoiceType.of(First.class), First.KEEP, "Whether the played note itself sounds.");
+    public static final Param<Boolean> RING_OUT =
+            Param.of("ring-out", FlagType.FLAG, false, "Whether repeats finish after the transport has stopped.");
+
+    public Echo() {
+        super(
+                "echo",
+                "Echo",
+                Family.NOTES,
+                "repeats each note, fading",
+                REPEATS,
+                TIME,
+                FADE,
+                SHIFT,
+                CHANCE,
+                LENGTH,
+                FIRST,
+                RING_OUT,
+                Beyond.PARAM,
+                SEED);
+    }
+
+    @Override
+    public Effect create() {
+        return new Running();
+    }
+
+    @Override
+    public boolean ringsOut(ParamSet values) {
+        return values.get(RING_OUT);
+    }
+
+    @Override
+    public String describe(ParamSet values) {
+        String shift = values.get(SHIFT).amount() == 0 ? "" : " · " + SHIFT.show(values);
+        String chance = values.get(CHANCE) == 100 ? "" : " · chance " + CHANCE.show(values);
+        return values.get(REPEATS) + " × " + TIME.show(values) + " · fading " + FADE.show(values) + shift + chance;
+    }
+
+    @Override
+    public String notes() {
+        return "Repeat k starts k times later and has velocity × (1 − fade)^k, rounded once, never below 1: fading by 40 % from 100"
+                + " gives 60, 36, 22, 13. A `length` in % needs the end of the played note, so a repeat that should have ended before"
+                + " that ends with it, live and printed alike.";
+    }
+
+    private static final class Running implements Effect {
+        private final Map<NoteStart, List<NoteStart>> sent = new IdentityHashMap<>();
+        private ParamSet values;
+        private EffectContext context;
+
+        @Override
+        public void configure(ParamSet newValues, EffectContext newContext, long tick) {
+            values = newValues;
+            context = newContext;
+        }
+
+        @Override
+        public void start(NoteStart note, Emitter out) {
+            List<NoteStart> made = new ArrayList<>();
+            if (values.get(FIRST) == First.KEEP) {
+                made.add(note);
+            }
+            double left = 1 - values.get(FADE) / 100.0;
+            for (int k = 1; k <= values.get(REPEATS); k++) {
+                boolean sounds = out.chance().percent(values.get(CHANCE));
+                long tick = context.time().after(note.tick(), values.get(TIME), k);
+                int pitch = values.get(SHIFT).from(note.pitch(), k, context.key());
+                NoteStart repeat = values.get(Beyond.PARAM).derive(note, tick, pitch, fadedVelocity(note, left, k));
+                if (sounds && repeat != null) {
+                    made.add(repeat);
+                }
+            }
+            made.forEach(out::start);
+            sent.put(note, made);
+        }
+
+        /** Taken to nine places first, so that 100 × 0.6² is not a hair below the 36 it is. */
+        private static double fadedVelocity(NoteStart note, double left, int k) {
+            return Math.round(note.velocity() * Math.pow(left, k) * 1e9) / 1e9;
+        }
+
+        @Override
+        public void end(NoteEnd end, Emitter out) {
+            NoteStart played = end.start();
+            long length = end.tick() - played.tick();
+            for (NoteStart note : sent.remove(played)) {
+                boolean scaled = note != played && values.get(LENGTH) > 0;
+                long lasts = scaled ? Ticks.round(length * values.get(LENGTH) / 100.0) : length;
+                out.end(note, note.tick() + Math.max(1, lasts), end.releaseVelocity());
+            }
+        }
+    }
+}

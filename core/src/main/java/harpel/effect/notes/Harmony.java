@@ -1,0 +1,111 @@
+package harpel.effect.notes;
+
+import com.google.auto.service.AutoService;
+import harpel.effect.Beyond;
+import harpel.effect.Effect;
+import harpel.effect.EffectContext;
+import harpel.effect.EffectKind;
+import harpel.effect.Emitter;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.param.FlagType;
+import harpel.param.IntType;
+import harpel.param.ListType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
+import harpel.param.RowType;
+import harpel.theory.Interval;
+import harpel.theory.Key;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+/** Adds voices at fixed distances to each note. */
+@AutoService(EffectKind.class)
+public final class Harmony extends EffectKind {
+    public static final Param<Integer> SEMITONES =
+            Param.of("semitones", IntType.of(-48, 48, "semitones"), 0, "Distance in semitones; 7 is a fifth.");
+    public static final Param<Integer> DEGREES = Param.of(
+            "degrees", IntType.of(-28, 28, "degrees"), 0, "Distance in degrees of the key, added to the semitones.");
+    public static final Param<Integer> VELOCITY = Param.of(
+            "velocity", IntType.percent(1, 200), 100, "Velocity of the voice, as a share of the played one.");
+    public static final Param<Integer> CHANCE =
+            Param.of("chance", IntType.percent(0, 100), 100, "How often the voice sounds.");
+    private static final ParamSpec VOICE = ParamSpec.of(SEMITONES, DEGREES, VELOCITY, CHANCE);
+
+    public static final Param<List<ParamSet>> VOICES = Param.of(
+            "voices",
+            new ListType<>(new RowType(VOICE), 8),
+            List.of(VOICE.defaults().with(SEMITONES, 7)),
+            "The added voices, up to 8.");
+    public static final Param<Boolean> KEEP =
+            Param.of("keep", FlagType.FLAG, true, "Whether the played note itself sounds too.");
+
+    public Harmony() {
+        super("harmony", "Harmony", Family.NOTES, "adds voices to each note", VOICES, KEEP, Beyond.PARAM, SEED);
+    }
+
+    @Override
+    public Effect create() {
+        return new Running();
+    }
+
+    @Override
+    public String describe(ParamSet values) {
+        String voices = values.get(VOICES).stream()
+                .map(Harmony::shown)
+                .collect(Collectors.joining(" · "));
+        String played = values.get(KEEP) ? "" : " · without the played note";
+        return (voices.isEmpty() ? "no added voices" : voices) + played;
+    }
+
+    private static String shown(ParamSet voice) {
+        String degrees = Interval.ofDegrees(voice.get(DEGREES)).shown();
+        String semitones = Interval.ofSemitones(voice.get(SEMITONES)).shown();
+        if (voice.get(DEGREES) == 0) {
+            return semitones;
+        }
+        return voice.get(SEMITONES) == 0 ? degrees : degrees + " " + semitones;
+    }
+
+    private static final class Running implements Effect {
+        private final Map<NoteStart, List<NoteStart>> sent = new IdentityHashMap<>();
+        private ParamSet values;
+        private Key key;
+
+        @Override
+        public void configure(ParamSet newValues, EffectContext context, long tick) {
+            values = newValues;
+            key = context.key();
+        }
+
+        @Override
+        public void start(NoteStart note, Emitter out) {
+            List<NoteStart> made = new ArrayList<>();
+            if (values.get(KEEP)) {
+                made.add(note);
+            }
+            for (ParamSet voice : values.get(VOICES)) {
+                boolean sounds = out.chance().percent(voice.get(CHANCE));
+                int pitch = key.shift(note.pitch(), voice.get(DEGREES)) + voice.get(SEMITONES);
+                NoteStart added = values.get(Beyond.PARAM)
+                        .derive(note, note.tick(), pitch, note.velocity() * voice.get(VELOCITY) / 100.0);
+                if (sounds && added != null) {
+                    made.add(added == note ? note.copy() : added);
+                }
+            }
+            made.forEach(out::start);
+            sent.put(note, made);
+        }
+
+        @Override
+        public void end(NoteEnd end, Emitter out) {
+            for (NoteStart note : sent.remove(end.start())) {
+                out.end(note, end.tick(), end.releaseVelocity());
+            }
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** Effects that make more notes from one. */
+package harpel.effect.notes;

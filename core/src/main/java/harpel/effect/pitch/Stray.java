@@ -1,0 +1,122 @@
+package harpel.effect.pitch;
+
+import com.google.auto.service.AutoService;
+import harpel.effect.Beyond;
+import harpel.effect.Effect;
+import harpel.effect.EffectContext;
+import harpel.effect.EffectKind;
+import harpel.effect.Emitter;
+import harpel.effect.NoteByNote;
+import harpel.event.NoteStart;
+import harpel.param.ChoiceType;
+import harpel.param.IntType;
+import harpel.param.IntervalType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.theory.Interval;
+import harpel.theory.Key;
+
+/** Changes some notes to others nearby. */
+@AutoService(EffectKind.class)
+public final class Stray extends EffectKind {
+    /** Where the candidates lie. */
+    public enum Side {
+        ABOVE,
+        BELOW,
+        BOTH
+    }
+
+    /** How one is chosen. */
+    public enum Draw {
+        RANDOM,
+        IN_TURN
+    }
+
+    public static final Param<Integer> AMOUNT =
+            Param.of("amount", IntType.percent(0, 100), 50, "How many notes are taken to be changed.");
+    public static final Param<Integer> CANDIDATES = Param.of(
+            "candidates", IntType.of(2, 16, ""), 3, "How many pitches a taken note is drawn among, itself being the first.");
+    public static final Param<Interval> SPACING = Param.of(
+            "spacing", new IntervalType(1, 24), Interval.ofDegrees(1), "From one candidate to the next.");
+    public static final Param<Side> SIDE = Param.of("side", ChoiceType.of(Side.class), Side.ABOVE, "Where the candidates lie.");
+    public static final Param<Draw> DRAW = Param.of(
+            "draw", ChoiceType.of(Draw.class), Draw.RANDOM, "Each candidate equally likely, or one after another.");
+
+    public Stray() {
+        super(
+                "stray",
+                "Stray",
+                Family.PITCH,
+                "changes some notes to others nearby",
+                AMOUNT,
+                CANDIDATES,
+                SPACING,
+                SIDE,
+                DRAW,
+                Beyond.PARAM,
+                SEED);
+    }
+
+    /** How many pitches a taken note is drawn among. */
+    public static int choices(ParamSet values) {
+        int n = values.get(CANDIDATES);
+        return values.get(SIDE) == Side.BOTH ? 2 * n - 1 : n;
+    }
+
+    /** The share of all notes that really change, in percent: the note itself is among the candidates. */
+    public static double trueShare(ParamSet values) {
+        int choices = choices(values);
+        return values.get(AMOUNT) * (choices - 1) / (double) choices;
+    }
+
+    /** How many spacings candidate {@code number} lies away; on both sides the near ones come first, above before below. */
+    static int spacings(Side side, int number) {
+        return switch (side) {
+            case ABOVE -> number;
+            case BELOW -> -number;
+            case BOTH -> (number + 1) / 2 * (number % 2 == 1 ? 1 : -1);
+        };
+    }
+
+    @Override
+    public Effect create() {
+        return new Running();
+    }
+
+    @Override
+    public String describe(ParamSet values) {
+        return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · "
+                + choices(values) + " candidates " + SPACING.show(values) + " " + SIDE.show(values);
+    }
+
+    @Override
+    public String notes() {
+        return "Since the note itself is among the candidates, the share that really changes is amount × (n − 1)/n with n candidates,"
+                + " 2n − 1 of them on both sides. In turn on both sides goes: itself, one above, one below, two above, …";
+    }
+
+    private static final class Running extends NoteByNote {
+        private ParamSet values;
+        private Key key;
+        private int turn;
+
+        @Override
+        public void configure(ParamSet newValues, EffectContext context, long tick) {
+            values = newValues;
+            key = context.key();
+        }
+
+        @Override
+        protected NoteStart change(NoteStart note, Emitter out) {
+            boolean taken = out.chance().percent(values.get(AMOUNT));
+            int choices = choices(values);
+            int drawn = out.chance().below(choices);
+            if (!taken) {
+                return note;
+            }
+            int number = values.get(DRAW) == Draw.RANDOM ? drawn : turn++ % choices;
+            int pitch = values.get(SPACING).from(note.pitch(), spacings(values.get(SIDE), number), key);
+            return values.get(Beyond.PARAM).derive(note, note.tick(), pitch, note.velocity());
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** Effects that choose other pitches. */
+package harpel.effect.pitch;

@@ -1,0 +1,2 @@
+/** Effects that send notes different ways. */
+package harpel.effect.route;

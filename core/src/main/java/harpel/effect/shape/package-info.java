@@ -1,0 +1,2 @@
+/** Effects that shape velocity, length and time. */
+package harpel.effect.shape;

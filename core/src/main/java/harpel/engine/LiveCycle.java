@@ -1,0 +1,287 @@
+package harpel.engine;
+
+import harpel.engine.LiveStatus.Mode;
+import harpel.event.Event;
+import harpel.event.EventBuffer;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.time.Ticks;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.function.LongSupplier;
+
+/**
+ * What the live engine does each time it wakes, without a thread of its own: time comes in as nanoseconds, so that tests run it
+ * against a clock of theirs. Owned by the engine thread.
+ */
+final class LiveCycle {
+    private record Held(String part, NoteStart note) {}
+
+    private final LongSupplier clock;
+    private final LiveOutput output;
+    private final Renderer renderer;
+    private final Lateness lateness = new Lateness();
+    private final Map<String, PhrasePlayer> players = new HashMap<>();
+    private final Map<Integer, Held> keysDown = new HashMap<>();
+    private final Map<String, EventBuffer> inputs = new HashMap<>();
+
+    private Piece piece;
+    private String dryPart = "";
+    private String keyPart;
+    private Mode mode = Mode.STOPPED;
+    private long run;
+    private long anchorTick;
+    private long anchorNanos;
+    private long transportTick;
+    private long arrival;
+    private long notesIn;
+
+    LiveCycle(Piece piece, LongSupplier clock, LiveOutput output, Tap tap) {
+        this.piece = piece;
+        this.clock = clock;
+        this.output = output;
+        this.keyPart = piece.parts().isEmpty() ? "" : piece.parts().get(0).id();
+        this.renderer = new Renderer(Plan.of(piece), this::send, tap);
+        preparePlayers(null);
+    }
+
+    private void send(String part, Event event) {
+        long due = mode == Mode.STOPPED ? clock.getAsLong() : nanosAt(event.tick());
+        output.send(part, event, due);
+        long now = clock.getAsLong();
+        lateness.record(now, Math.max(0, now - due));
+    }
+
+    /** The moment of a tick, on the later side of its nanosecond. */
+    private long nanosAt(long tick) {
+        double nanos = piece.time().tempo().nanosAt(tick) - piece.time().tempo().nanosAt(anchorTick);
+        return anchorNanos + (long) Math.ceil(nanos);
+    }
+
+    private long tickAt(long nanos) {
+        if (mode == Mode.STOPPED) {
+            return renderer.position();
+        }
+        double fromAnchor = piece.time().tempo().nanosAt(anchorTick) + (nanos - anchorNanos);
+        // A nanosecond's worth of rounding must not put a tick that is due into the next cycle.
+        return (long) Math.floor(piece.time().tempo().ticksAt(Math.max(0, fromAnchor)) + 1e-4);
+    }
+
+    void update(Piece newPiece, long now) {
+        if (mode != Mode.STOPPED && !newPiece.time().tempo().equals(piece.time().tempo())) {
+            anchorTick = tickAt(now);
+            anchorNanos = now;
+        }
+        Piece before = piece;
+        piece = newPiece;
+        renderer.update(Plan.of(piece).withDry(dryPart, true));
+        preparePlayers(before);
+    }
+
+    private void preparePlayers(Piece before) {
+        players.keySet().removeIf(id -> piece.part(id).isEmpty());
+        for (Part part : piece.parts()) {
+            var phrase = piece.phrase(part.phrase());
+            boolean same = before != null
+                    && before.part(part.id()).map(Part::phrase).equals(piece.part(part.id()).map(Part::phrase))
+                    && before.phrase(part.phrase()).equals(phrase);
+            if (same) {
+                continue;
+            }
+            PhrasePlayer gone = players.remove(part.id());
+            if (gone != null && mode == Mode.PLAYING) {
+                gone.endAll(renderer.position()).forEach(end -> renderer.play(part.id(), end));
+            }
+            if (phrase.isPresent()) {
+                PhrasePlayer player = new PhrasePlayer(phrase.get());
+                player.locate(renderer.position());
+                players.put(part.id(), player);
+            }
+        }
+    }
+
+    void keysTo(String part) {
+        keyPart = part;
+    }
+
+    void hearDry(String part, boolean dry) {
+        dryPart = dry ? part : "";
+        renderer.update(Plan.of(piece).withDry(dryPart, true));
+    }
+
+    void play(long now) {
+        if (mode == Mode.PLAYING) {
+            return;
+        }
+        renderer.silence();
+        mode = Mode.PLAYING;
+        startTime(transportTick, now);
+        players.values().forEach(player -> player.locate(transportTick));
+        // Keys that are down go on in the time of the transport.
+        for (Map.Entry<Integer, Held> key : keysDown.entrySet()) {
+            Held held = key.getValue();
+            NoteStart again = held.note().derive(transportTick, held.note().pitch(), held.note().velocity());
+            key.setValue(new Held(held.part(), again));
+            renderer.play(held.part(), again);
+        }
+    }
+
+    private void startTime(long tick, long now) {
+        renderer.locate(tick);
+        anchorTick = tick;
+        anchorNanos = now;
+        run++;
+    }
+
+    /** Stops the transport; repeats of stages that ring out go on in the chain's own time. */
+    void stop(long now) {
+        if (mode != Mode.PLAYING) {
+            return;
+        }
+        renderer.render(Math.max(renderer.position(), tickAt(now)));
+        transportTick = renderer.position();
+        renderer.stop(false);
+        mode = renderer.isQuiet() ? Mode.STOPPED : Mode.KEYS;
+        anchor(now);
+        keysDown.clear();
+    }
+
+    private void anchor(long now) {
+        anchorTick = renderer.position();
+        anchorNanos = now;
+    }
+
+    /** Goes to a tick of the piece, playing or not. */
+    void locate(long tick, long now) {
+        boolean playing = mode == Mode.PLAYING;
+        stop(now);
+        renderer.silence();
+        keysDown.clear();
+        mode = Mode.STOPPED;
+        transportTick = tick;
+        startTime(tick, now);
+        if (playing) {
+            play(now);
+        }
+    }
+
+    void silence(long now) {
+        renderer.silence();
+        keysDown.clear();
+        output.silence();
+        if (mode == Mode.KEYS) {
+            mode = Mode.STOPPED;
+            anchor(now);
+        }
+    }
+
+    void letGo(String part, String address) {
+        renderer.letGo(part, address);
+    }
+
+    /** Takes a played message. */
+    void take(InputPort.Played played) {
+        int kind = played.status() & 0xF0;
+        boolean press = kind == 0x90 && played.data2() > 0;
+        boolean release = kind == 0x80 || kind == 0x90 && !press;
+        int key = (played.status() & 0x0F) << 7 | played.data1();
+        Held held = keysDown.get(key);
+        String to = release && held != null ? held.part() : keyPart;
+        Part part = piece.part(to).orElse(null);
+        if (part == null || release && held == null) {
+            return;
+        }
+        if (mode == Mode.STOPPED && press) {
+            if (part.run() == Part.Run.TRANSPORT) {
+                return;
+            }
+            mode = Mode.KEYS;
+            startTime(0, played.nanos());
+        }
+        long tick = Math.max(renderer.position(), tickAt(played.nanos()));
+        if (release) {
+            keysDown.remove(key);
+            add(to, new NoteEnd(Math.max(tick, held.note().tick() + 1), held.note(), played.data2()));
+        } else if (press) {
+            if (held != null) {
+                add(held.part(), new NoteEnd(Math.max(tick, held.note().tick() + 1), held.note(), NoteEnd.PLAIN_RELEASE));
+            }
+            notesIn++;
+            NoteStart note = NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());
+            keysDown.put(key, new Held(to, note));
+            add(to, note);
+        } else {
+            int status = kind | part.channel();
+            boolean two = kind == Message.PROGRAM_CHANGE || kind == Message.CHANNEL_PRESSURE;
+            add(
+                    to,
+                    two
+                            ? new Message(tick, arrival++, (byte) status, (byte) played.data1())
+                            : new Message(tick, arrival++, (byte) status, (byte) played.data1(), (byte) played.data2()));
+        }
+    }
+
+    private void add(String part, Event event) {
+        inputs.computeIfAbsent(part, id -> new EventBuffer()).add(event);
+    }
+
+    /** Renders up to now and sends. */
+    void render(long now) {
+        // While time stands only what was played is taken, at the tick where it stands.
+        long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
+        if (mode == Mode.PLAYING) {
+            feedPhrases(to);
+        }
+        for (Map.Entry<String, EventBuffer> entry : inputs.entrySet()) {
+            EventBuffer played = entry.getValue();
+            played.sortAll();
+            for (Event event : played) {
+                renderer.play(entry.getKey(), event);
+                to = Math.max(to, mode == Mode.STOPPED ? to : event.tick() + 1);
+            }
+            played.clear();
+        }
+        renderer.render(to);
+        if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
+            mode = Mode.STOPPED;
+            anchorTick = transportTick;
+            anchorNanos = now;
+        }
+    }
+
+    private void feedPhrases(long to) {
+        for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
+            PhrasePlayer player = entry.getValue();
+            int channel = piece.part(entry.getKey()).map(Part::channel).orElse(0);
+            while (player.nextTick() < to) {
+                Event event = player.next(arrival++, channel);
+                if (event != null) {
+                    notesIn += event instanceof NoteStart ? 1 : 0;
+                    add(entry.getKey(), event);
+                }
+            }
+        }
+    }
+
+    /** When it has something to do of its own, or {@link Long#MAX_VALUE}. */
+    long nextNanos() {
+        if (mode == Mode.STOPPED) {
+            return Long.MAX_VALUE;
+        }
+        long next = renderer.nextTick();
+        if (mode == Mode.PLAYING) {
+            for (PhrasePlayer player : players.values()) {
+                next = Math.min(next, player.nextTick());
+            }
+        }
+        return next == Ticks.NEVER ? Long.MAX_VALUE : nanosAt(next);
+    }
+
+    LiveStatus status(long now) {
+        long tick = mode == Mode.STOPPED ? transportTick : anchorTick;
+        return new LiveStatus(mode, run, tick, anchorNanos, piece.time().tempo(), lateness.worst(now), notesIn);
+    }
+}

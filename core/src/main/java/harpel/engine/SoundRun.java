@@ -1,0 +1,96 @@
+package harpel.engine;
+
+import harpel.event.Event;
+import harpel.event.EventBuffer;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The last stage: one voice for each pitch and channel. A later start strikes again (end, then start at one tick) and the voice sounds
+ * until the last of the notes in it has ended. Two starts of one pitch at one tick are one note, the louder velocity, the later end.
+ * Owned by the renderer.
+ */
+public final class SoundRun {
+    private static final class Voice {
+        NoteStart sounding;
+        int count;
+    }
+
+    private final Voice[] voices = new Voice[16 * 128];
+    /** The notes that came in and have not ended. */
+    private final Map<NoteStart, Voice> inputs = new IdentityHashMap<>();
+
+    /** Takes events in order and appends what is to be sent, in order. */
+    public void process(List<Event> input, EventBuffer out) {
+        int group = out.size();
+        for (int i = 0; i < input.size(); i++) {
+            Event event = input.get(i);
+            if (out.size() > group && out.get(group).tick() != event.tick()) {
+                out.sortTick(group);
+                group = out.size();
+            }
+            if (event instanceof NoteStart note) {
+                start(note, group, out);
+            } else if (event instanceof NoteEnd end) {
+                end(end, out);
+            } else {
+                out.add(event);
+            }
+        }
+        out.sortTick(group);
+    }
+
+    private void start(NoteStart note, int group, EventBuffer out) {
+        int index = note.channel() << 7 | note.pitch();
+        Voice voice = voices[index];
+        if (voice == null) {
+            voice = new Voice();
+            voices[index] = voice;
+        }
+        inputs.put(note, voice);
+        voice.count++;
+        if (voice.sounding == null) {
+            voice.sounding = note;
+            out.add(note);
+        } else if (voice.sounding.tick() == note.tick()) {
+            join(voice, note, group, out);
+        } else {
+            out.add(new NoteEnd(note.tick(), voice.sounding, NoteEnd.PLAIN_RELEASE));
+            voice.sounding = note;
+            out.add(note);
+        }
+    }
+
+    private static void join(Voice voice, NoteStart note, int group, EventBuffer out) {
+        NoteStart joined = voice.sounding.mergedWith(note);
+        for (int i = group; i < out.size(); i++) {
+            if (out.get(i) == voice.sounding) {
+                out.set(i, joined);
+                voice.sounding = joined;
+                return;
+            }
+        }
+        // Its start has been sent in an earlier span of this very tick and can no longer be made louder.
+    }
+
+    private void end(NoteEnd end, EventBuffer out) {
+        Voice voice = inputs.remove(end.start());
+        if (voice == null) {
+            return;
+        }
+        voice.count--;
+        if (voice.count == 0) {
+            out.add(new NoteEnd(
+                    Math.max(end.tick(), voice.sounding.tick() + 1), voice.sounding, end.releaseVelocity()));
+            voice.sounding = null;
+        }
+    }
+
+    /** Whether nothing sounds. */
+    public boolean isQuiet() {
+        return inputs.isEmpty();
+    }
+}

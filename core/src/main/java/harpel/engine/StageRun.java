@@ -1,0 +1,300 @@
+package harpel.engine;
+
+import harpel.chain.Stage;
+import harpel.effect.Chance;
+import harpel.effect.Effect;
+import harpel.effect.EffectKind;
+import harpel.effect.Emitter;
+import harpel.event.Event;
+import harpel.event.EventBuffer;
+import harpel.event.EventOrder;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.event.OpenNotes;
+import harpel.param.ParamSet;
+import harpel.time.Ticks;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.PriorityQueue;
+
+/**
+ * Runs one effect and keeps its promises for it: what it opens is ended once, what waits is dropped when it is switched off, what
+ * it must not touch passes by. Owned by the renderer.
+ */
+final class StageRun implements Node, Emitter {
+    /** Stands for a note that passed by the effect. */
+    private static final NoteStart PASSED = NoteStart.played(0, 0, 0, 0, 1);
+
+    private final String address;
+    private final OpenNotes open = new OpenNotes();
+    /** Every note that came in and has not ended: what the effect was given for it, or {@link #PASSED}. */
+    private final Map<NoteStart, NoteStart> inputs = new IdentityHashMap<>();
+
+    private final PriorityQueue<Event> waiting = new PriorityQueue<>(EventOrder.INSTANCE);
+
+    private EffectKind kind;
+    private Effect effect;
+    private ParamSet values;
+    private boolean on;
+    private int onlyChannel;
+    private RunContext context;
+    private Chance chance;
+    private long seed;
+    private EventBuffer out;
+    private int groupStart;
+    private long now;
+
+    StageRun(String address) {
+        this.address = address;
+    }
+
+    @Override
+    public void update(Stage stage, RunContext newContext, long tick, EventBuffer sink) {
+        boolean first = effect == null;
+        boolean wasOn = on;
+        long newSeed = stage.isKnown() && stage.kind().spec().has(EffectKind.SEED) ? stage.params().get(EffectKind.SEED) : 0;
+        if (first || newSeed != seed || newContext.variation() != context.variation()) {
+            seed = newSeed;
+            chance = Chance.of(newContext.variation(), seed, address);
+        }
+        boolean changed = first || !stage.params().equals(values) || !newContext.time().equals(context.time())
+                || !newContext.key().equals(context.key());
+        context = newContext;
+        kind = stage.kind();
+        values = stage.params();
+        on = stage.on();
+        onlyChannel = kind == null ? 0 : values.get(EffectKind.CHANNEL);
+        if (wasOn && !on) {
+            leave(tick, sink);
+            return;
+        }
+        if (kind == null || !changed) {
+            return;
+        }
+        if (first || !wasOn) {
+            renew(tick);
+            if (!first && on && kind.holdsNotes()) {
+                takeOver(open.inOrder(), tick, sink);
+            }
+        } else {
+            effect.configure(values, context, tick);
+        }
+    }
+
+    private void renew(long tick) {
+        effect = kind.create();
+        effect.configure(values, context, tick);
+    }
+
+    @Override
+    public void join(List<NoteStart> sounding, long tick, EventBuffer sink) {
+        for (NoteStart note : sounding) {
+            inputs.put(note, PASSED);
+            open.started(note);
+        }
+        if (on && kind.holdsNotes()) {
+            takeOver(sounding, tick, sink);
+        }
+    }
+
+    /** Notes that passed by end here and are given to the effect as if they were struck now. */
+    private void takeOver(List<NoteStart> sounding, long tick, EventBuffer sink) {
+        begin(tick, sink);
+        for (NoteStart note : sounding) {
+            if (inputs.get(note) == PASSED && concerns(note)) {
+                end(note, tick, NoteEnd.PLAIN_RELEASE);
+                NoteStart struckAgain = note.derive(tick, note.pitch(), note.velocity());
+                inputs.put(note, struckAgain);
+                effect.start(struckAgain, this);
+            }
+        }
+        finish(tick);
+    }
+
+    private boolean concerns(Event event) {
+        return onlyChannel == 0 || event.channel() < 0 || event.channel() == onlyChannel - 1;
+    }
+
+    @Override
+    public void process(long to, List<Event> input, EventBuffer sink) {
+        int next = 0;
+        int size = input.size();
+        while (true) {
+            long inputTick = next < size ? input.get(next).tick() : Ticks.NEVER;
+            long ownTick = nextTick();
+            long tick = Math.min(inputTick, ownTick < to ? ownTick : Ticks.NEVER);
+            if (tick == Ticks.NEVER) {
+                return;
+            }
+            begin(tick, sink);
+            while (next < size && input.get(next).tick() == tick) {
+                take(input.get(next++));
+            }
+            if (tick < to && on && effect.nextStep() <= tick) {
+                effect.step(this);
+            }
+            finish(tick < to ? tick : tick - 1);
+        }
+    }
+
+    private void begin(long tick, EventBuffer sink) {
+        now = tick;
+        out = sink;
+        groupStart = sink.size();
+        if (chance != null) {
+            chance.at(tick);
+        }
+    }
+
+    /** Sends what waits up to {@code tick}, puts this tick's events into order and shows them to the tap. */
+    private void finish(long tick) {
+        while (!waiting.isEmpty() && waiting.peek().tick() <= tick) {
+            send(waiting.poll());
+        }
+        out.sortTick(groupStart);
+        for (int i = groupStart; i < out.size(); i++) {
+            context.tap().left(context.part(), address, out.get(i));
+        }
+    }
+
+    private void take(Event event) {
+        if (event instanceof NoteStart note) {
+            boolean given = on && concerns(note);
+            inputs.put(note, given ? note : PASSED);
+            if (given) {
+                effect.start(note, this);
+            } else {
+                send(note);
+            }
+        } else if (event instanceof NoteEnd end) {
+            NoteStart given = inputs.remove(end.start());
+            if (given == PASSED) {
+                send(end);
+            } else if (given != null && on) {
+                // A note that was taken over may be let go at the very tick at which it was struck again.
+                effect.end(
+                        given == end.start()
+                                ? end
+                                : new NoteEnd(Math.max(end.tick(), given.tick() + 1), given, end.releaseVelocity()),
+                        this);
+            }
+        } else if (on && concerns(event)) {
+            effect.message((Message) event, this);
+        } else {
+            send(event);
+        }
+    }
+
+    private void send(Event event) {
+        if (event instanceof NoteStart note) {
+            open.started(note);
+        } else if (event instanceof NoteEnd end && !open.ended(end.start())) {
+            return;
+        }
+        out.add(event);
+    }
+
+    @Override
+    public long tick() {
+        return now;
+    }
+
+    @Override
+    public void start(NoteStart note) {
+        if (note.tick() < now) {
+            throw new IllegalStateException(address + " started a note in the past, at " + now + ": " + note);
+        }
+        if (note.tick() == now) {
+            send(note);
+        } else {
+            waiting.add(note);
+        }
+    }
+
+    @Override
+    public void end(NoteStart note, long tick, int releaseVelocity) {
+        long due = Math.max(Math.max(tick, now), note.tick() + 1);
+        NoteEnd end = new NoteEnd(due, note, releaseVelocity);
+        if (due == now) {
+            send(end);
+        } else {
+            waiting.add(end);
+        }
+    }
+
+    @Override
+    public void pass(Message message) {
+        send(message);
+    }
+
+    @Override
+    public Chance chance() {
+        return chance;
+    }
+
+    @Override
+    public long nextTick() {
+        long step = on ? effect.nextStep() : Ticks.NEVER;
+        return waiting.isEmpty() ? step : Math.min(step, waiting.peek().tick());
+    }
+
+    @Override
+    public List<NoteStart> open() {
+        return open.inOrder();
+    }
+
+    @Override
+    public void leave(long tick, EventBuffer sink) {
+        waiting.clear();
+        begin(tick, sink);
+        for (NoteStart note : open.inOrder()) {
+            if (inputs.containsKey(note)) {
+                inputs.put(note, PASSED);
+            } else {
+                end(note, tick, NoteEnd.PLAIN_RELEASE);
+            }
+        }
+        finish(tick);
+        inputs.values().removeIf(given -> given != PASSED);
+    }
+
+    @Override
+    public void stop(long tick, boolean ringing, boolean mayRing, EventBuffer sink) {
+        if (ringing || mayRing && ringsOut()) {
+            withEffect(tick, sink, () -> effect.stopGenerating(this));
+            return;
+        }
+        inputs.clear();
+        leave(tick, sink);
+        if (kind != null) {
+            renew(tick);
+        }
+    }
+
+    @Override
+    public void letGo(String wanted, long tick, EventBuffer sink) {
+        if (address.equals(wanted)) {
+            withEffect(tick, sink, () -> effect.letGo(this));
+        }
+    }
+
+    private void withEffect(long tick, EventBuffer sink, Runnable action) {
+        if (on) {
+            begin(tick, sink);
+            action.run();
+            finish(tick - 1);
+        }
+    }
+
+    @Override
+    public boolean ringsOut() {
+        return on && kind.ringsOut(values);
+    }
+
+    @Override
+    public boolean isQuiet() {
+        return open.isEmpty() && waiting.isEmpty();
+    }
+}

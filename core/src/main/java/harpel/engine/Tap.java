@@ -1,0 +1,19 @@
+package harpel.engine;
+
+import harpel.event.Event;
+
+/** Sees every event that leaves a stage; it must not wait. */
+public interface Tap {
+    /** The place of a part's input and of its sound, besides the addresses of its stages. */
+    String INPUT = "input";
+
+    String SOUND = "sound";
+
+    Tap NONE = (part, place, event) -> {};
+
+    /**
+     * @param part the part's id
+     * @param place a stage's address, {@link #INPUT} or {@link #SOUND}
+     */
+    void left(String part, String place, Event event);
+}

@@ -1,0 +1,33 @@
+package harpel.event;
+
+/** Something that happens at one tick. */
+public abstract sealed class Event permits NoteStart, NoteEnd, Message {
+    private final long tick;
+    private final long arrival;
+
+    Event(long tick, long arrival) {
+        if (tick < 0) {
+            throw new IllegalArgumentException("an event's tick must be 0 or later but was " + tick);
+        }
+        this.tick = tick;
+        this.arrival = arrival;
+    }
+
+    public final long tick() {
+        return tick;
+    }
+
+    /** When its first ancestor came in, as a count: what is made from an event keeps its place in the order of arrival. */
+    public final long arrival() {
+        return arrival;
+    }
+
+    /** Ends before messages before starts. */
+    abstract int rank();
+
+    /** What decides among equals: low to high pitch. */
+    abstract int pitchOrder();
+
+    /** The MIDI channel 0–15, or -1 for what concerns all channels. */
+    public abstract int channel();
+}

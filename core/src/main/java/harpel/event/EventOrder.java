@@ -1,0 +1,24 @@
+package harpel.event;
+
+import java.util.Comparator;
+
+/** The one order of events: tick; ends, then messages, then starts; order of arrival; low to high pitch. */
+public final class EventOrder implements Comparator<Event> {
+    public static final EventOrder INSTANCE = new EventOrder();
+
+    private EventOrder() {}
+
+    @Override
+    public int compare(Event a, Event b) {
+        int byTick = Long.compare(a.tick(), b.tick());
+        return byTick != 0 ? byTick : compareAtOneTick(a, b);
+    }
+
+    int compareAtOneTick(Event a, Event b) {
+        if (a.rank() != b.rank()) {
+            return a.rank() - b.rank();
+        }
+        int byArrival = Long.compare(a.arrival(), b.arrival());
+        return byArrival != 0 ? byArrival : a.pitchOrder() - b.pitchOrder();
+    }
+}

@@ -1,0 +1,49 @@
+package harpel.event;
+
+/** The one end of a note. */
+public final class NoteEnd extends Event {
+    /** What the MIDI specification gives for a release whose velocity was not measured. */
+    public static final int PLAIN_RELEASE = 64;
+
+    private final NoteStart start;
+    private final byte releaseVelocity;
+
+    public NoteEnd(long tick, NoteStart start, int releaseVelocity) {
+        super(tick, start.arrival());
+        if (tick <= start.tick()) {
+            throw new IllegalArgumentException(
+                    "a note lasts at least one tick but would end at " + tick + " (" + start + ")");
+        }
+        this.start = start;
+        this.releaseVelocity = (byte) releaseVelocity;
+    }
+
+    /** The note that ends. */
+    public NoteStart start() {
+        return start;
+    }
+
+    public int releaseVelocity() {
+        return releaseVelocity;
+    }
+
+    @Override
+    public int channel() {
+        return start.channel();
+    }
+
+    @Override
+    int rank() {
+        return 0;
+    }
+
+    @Override
+    int pitchOrder() {
+        return start.pitch();
+    }
+
+    @Override
+    public String toString() {
+        return tick() + " end " + start.pitch() + " channel " + (channel() + 1);
+    }
+}

@@ -1,0 +1,115 @@
+package harpel.event;
+
+/**
+ * The start of a note, and the note's identity: two starts that look alike are two notes. It names the notes that caused it,
+ * back to the key that was played.
+ */
+public final class NoteStart extends Event {
+    private final NoteStart cause;
+    private final NoteStart otherCause;
+    private final byte channel;
+    private final byte pitch;
+    private final byte velocity;
+
+    private NoteStart(
+            long tick, long arrival, int channel, int pitch, int velocity, NoteStart cause, NoteStart otherCause) {
+        super(tick, arrival);
+        check("channel", channel + 1, 1, 16);
+        check("pitch", pitch, 0, 127);
+        check("velocity", velocity, 1, 127);
+        this.channel = (byte) channel;
+        this.pitch = (byte) pitch;
+        this.velocity = (byte) velocity;
+        this.cause = cause;
+        this.otherCause = otherCause;
+    }
+
+    private static void check(String what, int value, int low, int high) {
+        if (value < low || value > high) {
+            throw new IllegalArgumentException(what + " must be " + low + "–" + high + " but was " + value);
+        }
+    }
+
+    /** A note that comes from outside: a key, a phrase, a file. */
+    public static NoteStart played(long tick, long arrival, int channel, int pitch, int velocity) {
+        return new NoteStart(tick, arrival, channel, pitch, velocity, null, null);
+    }
+
+    /** A note made from this one, on its channel. The velocity is brought into 1–127. */
+    public NoteStart derive(long tick, int pitch, double velocity) {
+        return new NoteStart(tick, arrival(), channel, pitch, clampVelocity(velocity), this, null);
+    }
+
+    /** The same note as a note of its own, as for a second branch. */
+    public NoteStart copy() {
+        return derive(tick(), pitch, velocity);
+    }
+
+    /** Two notes of one pitch that start together become one: the louder velocity, caused by both. */
+    public NoteStart mergedWith(NoteStart other) {
+        return new NoteStart(
+                tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other);
+    }
+
+    /** The nearest velocity a note can have, rounded half up. */
+    public static int clampVelocity(double velocity) {
+        return (int) Math.max(1, Math.min(127, Math.floor(velocity + 0.5)));
+    }
+
+    public int pitch() {
+        return pitch;
+    }
+
+    public int velocity() {
+        return velocity;
+    }
+
+    @Override
+    public int channel() {
+        return channel;
+    }
+
+    /** The note this was made from; null for a played one. */
+    public NoteStart cause() {
+        return cause;
+    }
+
+    /** The second note this was made from, where two were joined; else null. */
+    public NoteStart otherCause() {
+        return otherCause;
+    }
+
+    /** The first key or phrase note in this note's line of causes: itself when it was played. */
+    public NoteStart origin() {
+        NoteStart note = this;
+        while (note.cause != null) {
+            note = note.cause;
+        }
+        return note;
+    }
+
+    /** Whether {@code other} is this note or one that led to it. */
+    public boolean descendsFrom(NoteStart other) {
+        for (NoteStart note = this; note != null; note = note.cause) {
+            if (note == other || (note.otherCause != null && note.otherCause.descendsFrom(other))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    @Override
+    int rank() {
+        return 2;
+    }
+
+    @Override
+    int pitchOrder() {
+        return pitch;
+    }
+
+    @Override
+    public String toString() {
+        return tick() + " start " + pitch + " velocity " + velocity + " channel " + (channel + 1);
+    }
+}

@@ -1,0 +1,233 @@
+package harpel.format;
+
+import harpel.effect.EffectCatalog;
+import harpel.effect.EffectKind;
+import harpel.effect.route.Split;
+import harpel.param.ListType;
+import harpel.param.Param;
+import harpel.param.ParamSpec;
+import harpel.param.RowType;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** What the descriptors say, as text, Markdown, JSON and JSON Schema. */
+public final class Reference {
+    private Reference() {}
+
+    /** One effect for a terminal. */
+    public static String text(EffectKind kind) {
+        StringBuilder text = new StringBuilder();
+        text.append(kind.id()).append(" – ").append(kind.label()).append(": ").append(kind.does()).append('\n');
+        addParams(text, kind.spec(), "  ");
+        if (kind.branches()) {
+            text.append("  takes (of each branch)\n");
+            addParams(text, Split.TAKES, "    ");
+        }
+        if (!kind.notes().isEmpty()) {
+            text.append("\n  ").append(kind.notes()).append('\n');
+        }
+        return text.toString();
+    }
+
+    private static void addParams(StringBuilder text, ParamSpec spec, String indent) {
+        for (Param<?> param : spec.params()) {
+            text.append(String.format(
+                    "%s%-18s %s%n%s%-18s %s (default %s)%n",
+                    indent, param.id(), param.help(), indent, "", param.type().range(), defaultOf(param)));
+            ParamSpec row = row(param);
+            if (row != null) {
+                addParams(text, row, indent + "    ");
+            }
+        }
+    }
+
+    private static <T> String defaultOf(Param<T> param) {
+        Object plain = param.type().write(param.defaultValue());
+        return plain instanceof String word ? (word.isEmpty() ? "empty" : word) : Json.write(plain).strip();
+    }
+
+    private static ParamSpec row(Param<?> param) {
+        return param.type() instanceof ListType<?> list && list.item() instanceof RowType row ? row.spec() : null;
+    }
+
+    /** Every effect as one page. */
+    public static String markdown() {
+        StringBuilder page = new StringBuilder("# Effects\n\nMade by `./harpel describe --markdown` from the descriptors that also drive"
+                + " the controls and the files; a test keeps it current.\n");
+        EffectKind.Family family = null;
+        for (EffectKind kind : EffectCatalog.kinds()) {
+            if (kind.family() != family) {
+                family = kind.family();
+                page.append("\n## ").append(family.label()).append('\n');
+            }
+            page.append('\n').append(markdown(kind));
+        }
+        return page.toString();
+    }
+
+    /** One effect as a chapter. */
+    public static String markdown(EffectKind kind) {
+        StringBuilder page = new StringBuilder();
+        page.append("### ").append(kind.label()).append(" (`").append(kind.id()).append("`)\n\n");
+        page.append(Character.toUpperCase(kind.does().charAt(0))).append(kind.does().substring(1)).append(".\n\n");
+        table(page, kind.spec());
+        if (kind.branches()) {
+            page.append("\nWhat a branch `takes`:\n\n");
+            table(page, Split.TAKES);
+        }
+        for (Param<?> param : kind.spec().params()) {
+            if (row(param) != null) {
+                page.append("\nEach of `").append(param.id()).append("`:\n\n");
+                table(page, row(param));
+            }
+        }
+        if (!kind.notes().isEmpty()) {
+            page.append('\n').append(kind.notes()).append('\n');
+        }
+        return page.toString();
+    }
+
+    private static void table(StringBuilder page, ParamSpec spec) {
+        page.append("| parameter | values | default | meaning |\n|---|---|---|---|\n");
+        for (Param<?> param : spec.params()) {
+            page.append(String.format(
+                    "| `%s` | %s | `%s` | %s |%n",
+                    param.id(), param.type().range().replace("|", "\\|"), defaultOf(param), param.help()));
+        }
+    }
+
+    /** One effect, or with null all, as plain values. */
+    public static Object json(EffectKind kind) {
+        if (kind == null) {
+            return EffectCatalog.kinds().stream().map(Reference::json).toList();
+        }
+        Map<String, Object> plain = new LinkedHashMap<>();
+        plain.put("effect", kind.id());
+        plain.put("label", kind.label());
+        plain.put("family", kind.family().label());
+        plain.put("does", kind.does());
+        plain.put("parameters", jsonParams(kind.spec()));
+        if (kind.branches()) {
+            plain.put("takes", jsonParams(Split.TAKES));
+        }
+        plain.put("notes", kind.notes());
+        return plain;
+    }
+
+    private static List<Object> jsonParams(ParamSpec spec) {
+        List<Object> list = new ArrayList<>();
+        for (Param<?> param : spec.params()) {
+            list.add(jsonParam(param));
+        }
+        return list;
+    }
+
+    private static <T> Map<String, Object> jsonParam(Param<T> param) {
+        Map<String, Object> plain = new LinkedHashMap<>();
+        plain.put("id", param.id());
+        plain.put("label", param.label());
+        plain.put("values", param.type().range());
+        plain.put("default", param.type().write(param.defaultValue()));
+        plain.put("help", param.help());
+        plain.put("schema", param.type().schema());
+        return plain;
+    }
+
+    /** The JSON Schema (draft 2020-12) of chain and piece files. */
+    public static Map<String, Object> schema() {
+        Map<String, Object> definitions = new LinkedHashMap<>();
+        List<Object> stages = new ArrayList<>();
+        for (EffectKind kind : EffectCatalog.kinds()) {
+            definitions.put(kind.id(), stageSchema(kind));
+            stages.add(ref(kind.id()));
+        }
+        definitions.put("stage", Map.of("oneOf", stages));
+        definitions.put("chain", Map.of("type", "array", "items", ref("stage")));
+        Map<String, Object> branch = object("chain", ref("chain"));
+        properties(branch).put("takes", RowType.schemaOf(Split.TAKES));
+        definitions.put("branch", branch);
+        definitions.put("chain-file", chainFileSchema());
+        definitions.put("piece-file", pieceFileSchema());
+        Map<String, Object> schema = new LinkedHashMap<>();
+        schema.put("$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.put("title", "Harpel chain or piece, version " + ChainFile.VERSION);
+        schema.put("anyOf", List.of(ref("chain-file"), ref("piece-file")));
+        schema.put("$defs", definitions);
+        return schema;
+    }
+
+    private static Map<String, Object> ref(String name) {
+        return Map.of("$ref", "#/$defs/" + name);
+    }
+
+    private static Map<String, Object> stageSchema(EffectKind kind) {
+        Map<String, Object> schema = RowType.schemaOf(kind.spec());
+        schema.put("description", kind.label() + ": " + kind.does());
+        properties(schema).put("id", Map.of("type", "string", "pattern", "^[a-z][a-z0-9-]*$"));
+        if (kind.branches()) {
+            properties(schema).put("split", Map.of("type", "array", "items", ref("branch"), "minItems", 1, "maxItems", Split.MOST_BRANCHES));
+            schema.put("required", List.of("split"));
+        } else {
+            properties(schema).put("effect", Map.of("const", kind.id()));
+            schema.put("required", List.of("effect"));
+        }
+        return schema;
+    }
+
+    private static Map<String, Object> chainFileSchema() {
+        Map<String, Object> schema = object("harpel", "chain", ref("chain"));
+        properties(schema).put("part", Map.of("type", "string"));
+        properties(schema).put("key", Map.of("type", "string"));
+        return schema;
+    }
+
+    private static Map<String, Object> pieceFileSchema() {
+        Map<String, Object> number = Map.of("type", "number");
+        Map<String, Object> text = Map.of("type", "string");
+        Map<String, Object> part = object("name", text);
+        for (String field : List.of("id", "phrase", "sound", "output")) {
+            properties(part).put(field, text);
+        }
+        properties(part).put("run", Map.of("enum", List.of("keys", "transport")));
+        properties(part).put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
+        properties(part).put("chain", ref("chain"));
+        Map<String, Object> phrase = object("name", text);
+        properties(phrase).put("length", Map.of("type", "integer", "minimum", 0));
+        Map<String, Object> whole = Map.of("type", "integer");
+        properties(phrase).put("notes", Map.of("type", "array", "items", Map.of("type", "array", "items", whole, "minItems", 4, "maxItems", 6)));
+        properties(phrase).put("messages", Map.of("type", "array", "items", Map.of("type", "array")));
+        Map<String, Object> schema = object("harpel", "parts", Map.of("type", "array", "items", part));
+        properties(schema).put("piece", text);
+        properties(schema).put("key", text);
+        properties(schema).put("variation", Map.of("type", "integer", "minimum", 0, "maximum", 999_999));
+        properties(schema).put("tempo", Map.of("anyOf", List.of(number, Map.of("type", "array"))));
+        properties(schema).put("meter", Map.of("anyOf", List.of(text, Map.of("type", "array"))));
+        properties(schema).put("phrases", Map.of("type", "array", "items", phrase));
+        return schema;
+    }
+
+    /** A file's object with its version and one more required field. */
+    private static Map<String, Object> object(String version, String field, Object fieldSchema) {
+        Map<String, Object> schema = object(field, fieldSchema);
+        properties(schema).put(version, Map.of("const", ChainFile.VERSION));
+        schema.put("required", List.of(version, field));
+        return schema;
+    }
+
+    private static Map<String, Object> object(String field, Object fieldSchema) {
+        Map<String, Object> fields = new LinkedHashMap<>();
+        fields.put(field, fieldSchema);
+        Map<String, Object> schema = new LinkedHashMap<>();
+        schema.put("type", "object");
+        schema.put("properties", fields);
+        schema.put("additionalProperties", false);
+        return schema;
+    }
+
+    @SuppressWarnings("unchecked") // object() and schemaOf() put a map of strings there
+    private static Map<String, Object> properties(Map<String, Object> schema) {
+        return (Map<String, Object>) schema.get("properties");
+    }
+}

@@ -1,0 +1,58 @@
+package harpel.param;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/** A little set of parameters as one value, such as one voice or one step. */
+public record RowType(ParamSpec spec) implements ParamType<ParamSet> {
+    @Override
+    public ParamSet read(Object plain) {
+        if (!(plain instanceof Map<?, ?> map)) {
+            throw new ParamException("must be " + range() + " but was " + Plain.quote(plain));
+        }
+        Map<String, Object> named = new LinkedHashMap<>();
+        map.forEach((key, value) -> named.put(String.valueOf(key), value));
+        return ParamSet.read(spec, named);
+    }
+
+    @Override
+    public Object write(ParamSet value) {
+        return value.write();
+    }
+
+    @Override
+    public Map<String, Object> schema() {
+        return schemaOf(spec);
+    }
+
+    /** The schema of an object with these parameters, each with its sentence. */
+    public static Map<String, Object> schemaOf(ParamSpec spec) {
+        Map<String, Object> properties = new LinkedHashMap<>();
+        for (Param<?> param : spec.params()) {
+            Map<String, Object> one = new LinkedHashMap<>(param.type().schema());
+            one.put("description", param.help());
+            properties.put(param.id(), one);
+        }
+        Map<String, Object> schema = new LinkedHashMap<>();
+        schema.put("type", "object");
+        schema.put("properties", properties);
+        schema.put("additionalProperties", false);
+        return schema;
+    }
+
+    @Override
+    public String show(ParamSet value) {
+        StringBuilder text = new StringBuilder();
+        for (Param<?> param : spec.params()) {
+            if (!value.isDefault(param)) {
+                text.append(text.isEmpty() ? "" : " · ").append(param.id()).append(' ').append(param.show(value));
+            }
+        }
+        return text.isEmpty() ? "plain" : text.toString();
+    }
+
+    @Override
+    public String range() {
+        return "an object with any of " + spec.ids();
+    }
+}

@@ -1,0 +1,92 @@
+package harpel.piece;
+
+import harpel.chain.Chain;
+import harpel.theory.Key;
+import harpel.time.TimeMap;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+
+/**
+ * The document. Immutable: an edit makes another piece that shares all that did not change.
+ *
+ * @param variation the number that all chance depends on
+ * @param unknown what a newer version wrote and this one does not know
+ */
+public record Piece(
+        String name,
+        Key key,
+        long variation,
+        TimeMap time,
+        List<Part> parts,
+        List<Phrase> phrases,
+        Map<String, Object> unknown) {
+    public Piece {
+        parts = List.copyOf(parts);
+        phrases = List.copyOf(phrases);
+        unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
+        Set<String> ids = new HashSet<>();
+        for (Part part : parts) {
+            if (!ids.add(part.id())) {
+                throw new IllegalArgumentException("two parts have the id \"" + part.id() + "\"");
+            }
+        }
+    }
+
+    /** A new piece with one part and no effects. */
+    public static Piece empty() {
+        return new Piece(
+                "Untitled",
+                Key.C_MAJOR,
+                1,
+                TimeMap.DEFAULT,
+                List.of(Part.of("Part 1", Chain.EMPTY)),
+                List.of(),
+                Map.of());
+    }
+
+    public Optional<Part> part(String id) {
+        return parts.stream().filter(part -> part.id().equals(id)).findFirst();
+    }
+
+    public Optional<Phrase> phrase(String phraseName) {
+        return phrases.stream().filter(phrase -> phrase.name().equals(phraseName)).findFirst();
+    }
+
+    public Piece withPart(String id, UnaryOperator<Part> change) {
+        List<Part> changed = parts.stream()
+                .map(part -> part.id().equals(id) ? change.apply(part) : part)
+                .toList();
+        return new Piece(name, key, variation, time, changed, phrases, unknown);
+    }
+
+    public Piece withName(String newName) {
+        return new Piece(newName, key, variation, time, parts, phrases, unknown);
+    }
+
+    public Piece withKey(Key newKey) {
+        return new Piece(name, newKey, variation, time, parts, phrases, unknown);
+    }
+
+    public Piece withVariation(long newVariation) {
+        return new Piece(name, key, newVariation, time, parts, phrases, unknown);
+    }
+
+    public Piece withTime(TimeMap newTime) {
+        return new Piece(name, key, variation, newTime, parts, phrases, unknown);
+    }
+
+    /** With a phrase more, in place of one of that name. */
+    public Piece withPhrase(Phrase phrase) {
+        List<Phrase> changed = new ArrayList<>(phrases);
+        changed.removeIf(one -> one.name().equals(phrase.name()));
+        changed.add(phrase);
+        return new Piece(name, key, variation, time, parts, changed, unknown);
+    }
+}

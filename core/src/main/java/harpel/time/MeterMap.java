@@ -1,0 +1,132 @@
+package harpel.time;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Where the meter changes. A change in the middle of a bar ends that bar: a new bar begins there.
+ *
+ * @param changes rising, the first at tick 0
+ */
+public record MeterMap(List<Change> changes) {
+    public static final MeterMap FOUR_FOUR = new MeterMap(List.of(new Change(0, 4, 4)));
+    private static final Pattern FORM = Pattern.compile("(\\d{1,2})/(\\d{1,2})");
+
+    /** From this tick on bars of {@code beats} notes of 1/{@code unit}. */
+    public record Change(long tick, int beats, int unit) {
+        public Change {
+            if (beats < 1 || beats > 64 || Integer.bitCount(unit) != 1 || unit > 64) {
+                throw new IllegalArgumentException(
+                        "a meter is 1–64 over 1, 2, 4, 8, 16, 32 or 64 but was " + beats + "/" + unit);
+            }
+        }
+
+        /** Reads "4/4" or "7/8". */
+        public static Change parse(long tick, String text) {
+            Matcher matcher = FORM.matcher(text.strip());
+            if (!matcher.matches()) {
+                throw new IllegalArgumentException("a meter is written like 4/4 or 7/8 but was \"" + text + "\"");
+            }
+            return new Change(tick, Integer.parseInt(matcher.group(1)), Integer.parseInt(matcher.group(2)));
+        }
+
+        public long beatTicks() {
+            return 4 * Ticks.PER_QUARTER / unit;
+        }
+
+        public long barTicks() {
+            return beats * beatTicks();
+        }
+
+        public String shown() {
+            return beats + "/" + unit;
+        }
+    }
+
+    /** A place in the piece as people count it, bars and beats from 1. */
+    public record Place(long bar, int beat, long ticksIntoBeat) {
+        @Override
+        public String toString() {
+            return bar + " . " + beat;
+        }
+    }
+
+    public MeterMap {
+        changes = List.copyOf(changes);
+        if (changes.isEmpty() || changes.get(0).tick != 0) {
+            throw new IllegalArgumentException("a meter map begins at tick 0");
+        }
+        for (int i = 1; i < changes.size(); i++) {
+            if (changes.get(i).tick <= changes.get(i - 1).tick) {
+                throw new IllegalArgumentException("meter changes must rise in time");
+            }
+        }
+    }
+
+    /** From changes in any order: the last one at a tick holds, and 4/4 until the first. */
+    public static MeterMap ofChanges(List<Change> given) {
+        List<Change> result = new ArrayList<>(FOUR_FOUR.changes);
+        for (Change change :
+                given.stream().sorted(Comparator.comparingLong(Change::tick)).toList()) {
+            if (result.get(result.size() - 1).tick == change.tick) {
+                result.remove(result.size() - 1);
+            }
+            result.add(change);
+        }
+        return new MeterMap(result);
+    }
+
+    public Change at(long tick) {
+        return changes.get(indexAt(tick));
+    }
+
+    public Place placeAt(long tick) {
+        long bar = barAt(tick);
+        long into = tick - tickOfBar(bar);
+        long beatTicks = at(tick).beatTicks();
+        return new Place(bar + 1, (int) (into / beatTicks) + 1, into % beatTicks);
+    }
+
+    /** The bar, counted from 0, that holds the tick. */
+    public long barAt(long tick) {
+        int index = indexAt(tick);
+        return barsBefore(index) + (tick - changes.get(index).tick) / changes.get(index).barTicks();
+    }
+
+    /** The first tick of a bar counted from 0. */
+    public long tickOfBar(long bar) {
+        int index = changes.size() - 1;
+        while (index > 0 && barsBefore(index) > bar) {
+            index--;
+        }
+        Change change = changes.get(index);
+        return Math.addExact(change.tick, Math.multiplyExact(bar - barsBefore(index), change.barTicks()));
+    }
+
+    /** The first bar line at or after the tick. */
+    public long barLineAtOrAfter(long tick) {
+        long bar = barAt(tick);
+        long start = tickOfBar(bar);
+        return start == tick ? tick : tickOfBar(bar + 1);
+    }
+
+    private long barsBefore(int index) {
+        long bars = 0;
+        for (int i = 0; i < index; i++) {
+            long length = changes.get(i + 1).tick - changes.get(i).tick;
+            bars += -Math.floorDiv(-length, changes.get(i).barTicks());
+        }
+        return bars;
+    }
+
+    private int indexAt(long tick) {
+        int index = changes.size() - 1;
+        while (index > 0 && changes.get(index).tick > tick) {
+            index--;
+        }
+        return index;
+    }
+}
