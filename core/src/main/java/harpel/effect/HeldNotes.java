@@ -32,6 +32,7 @@ public final class HeldNotes {
     private final List<Entry> entries = new ArrayList<>();
     private Hold hold = Hold.OFF;
     private boolean pedal;
+    private boolean stopped;
 
     /** Changes the rule; what the old rule held and the new does not is released. */
     public List<NoteStart> hold(Hold newHold) {
@@ -81,8 +82,8 @@ public final class HeldNotes {
             Entry entry = all.next();
             if (entry.note == note) {
                 entry.down = false;
-                entry.latched = hold != Hold.OFF;
-                if (!entry.latched && !pedal) {
+                entry.latched = hold != Hold.OFF && !stopped;
+                if (!entry.latched && (!pedal || stopped)) {
                     all.remove();
                     return true;
                 }
@@ -103,9 +104,10 @@ public final class HeldNotes {
         return release(entry -> !entry.down);
     }
 
-    /** Releases everything. */
-    public List<NoteStart> clear() {
-        return release(entry -> true);
+    /** Holds nothing without a key from now on, so that what rings out upstream is not held for ever; returns what no longer counts. */
+    public List<NoteStart> stopHolding() {
+        stopped = true;
+        return letGo();
     }
 
     /** The notes that count, in the order they were played. */

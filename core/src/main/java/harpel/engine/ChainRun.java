@@ -42,6 +42,11 @@ final class ChainRun {
         run(0, to, taken, out);
     }
 
+    /** What the last span brought: its input without ends of notes that are not known any more. */
+    List<Event> taken() {
+        return taken;
+    }
+
     /** Runs events through the stages from {@code first} on. */
     private void run(int first, long to, List<Event> input, EventBuffer out) {
         List<Event> events = input;
@@ -76,6 +81,7 @@ final class ChainRun {
             if (!staying.contains(links.get(i).stage.id())) {
                 EventBuffer ends = new EventBuffer();
                 links.get(i).node.leave(tick, ends);
+                links.get(i).node.depart(tick);
                 run(i + 1, tick, ends, out);
             }
         }
@@ -172,7 +178,7 @@ final class ChainRun {
     void stop(long tick, boolean ringOut, boolean mayRing, EventBuffer out) {
         List<Event> carried = new ArrayList<>();
         for (NoteStart note : inputs.inOrder()) {
-            carried.add(new NoteEnd(tick, note, NoteEnd.PLAIN_RELEASE));
+            carried.add(NoteEnd.plain(tick, note));
         }
         inputs.clear();
         boolean ringing = ringOut;

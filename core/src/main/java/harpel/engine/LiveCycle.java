@@ -204,10 +204,10 @@ final class LiveCycle {
         long tick = Math.max(renderer.position(), tickAt(played.nanos()));
         if (release) {
             keysDown.remove(key);
-            add(to, new NoteEnd(Math.max(tick, held.note().tick() + 1), held.note(), played.data2()));
+            add(to, NoteEnd.atOrAfter(tick, held.note(), played.data2()));
         } else if (press) {
             if (held != null) {
-                add(held.part(), new NoteEnd(Math.max(tick, held.note().tick() + 1), held.note(), NoteEnd.PLAIN_RELEASE));
+                add(held.part(), NoteEnd.plain(tick, held.note()));
             }
             notesIn++;
             NoteStart note = NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());

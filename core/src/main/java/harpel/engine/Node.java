@@ -29,6 +29,9 @@ interface Node {
     /** Is switched off or taken out: ends what it made; notes that go through it untouched go on. */
     void leave(long tick, EventBuffer out);
 
+    /** Is gone for good, after {@link #leave}: tells the tap that what goes on does so elsewhere. */
+    void depart(long tick);
+
     /**
      * Stops: ends everything it opened and forgets everything it knows; or, where it rings out, stops what generates and lets the
      * rest finish.

@@ -46,7 +46,7 @@ final class PartRun {
 
     /** Ends what is heard and strikes what the other way holds at this moment. */
     private void change(long tick, List<NoteStart> struckAgain) {
-        heard.values().forEach(note -> toSound.add(new NoteEnd(tick, note, NoteEnd.PLAIN_RELEASE)));
+        heard.values().forEach(note -> toSound.add(NoteEnd.plain(tick, note)));
         heard.clear();
         for (NoteStart note : struckAgain) {
             NoteStart again = note.derive(tick, note.pitch(), note.velocity());
@@ -67,7 +67,7 @@ final class PartRun {
                 if (given == end.start()) {
                     toSound.add(end);
                 } else if (given != null) {
-                    toSound.add(new NoteEnd(Math.max(end.tick(), given.tick() + 1), given, end.releaseVelocity()));
+                    toSound.add(NoteEnd.atOrAfter(end.tick(), given, end.releaseVelocity()));
                 }
             } else {
                 toSound.add(event);
@@ -85,12 +85,12 @@ final class PartRun {
     }
 
     void render(long to) {
-        for (int i = 0; i < input.size(); i++) {
-            context.tap().left(id, Tap.INPUT, input.get(i));
-        }
         fromChain.clear();
         toSound.clear();
         chain.process(to, input, fromChain);
+        for (Event event : chain.taken()) {
+            context.tap().left(id, Tap.INPUT, event);
+        }
         hear(dry ? input : fromChain);
         input.clear();
         play();
@@ -102,7 +102,7 @@ final class PartRun {
         held.clear();
         List<NoteStart> inputs = chain.openInputs();
         for (NoteStart note : inputs) {
-            context.tap().left(id, Tap.INPUT, new NoteEnd(tick, note, NoteEnd.PLAIN_RELEASE));
+            context.tap().left(id, Tap.INPUT, NoteEnd.plain(tick, note));
         }
         chain.stop(tick, ringOut, mayRing, fromChain);
         if (dry) {

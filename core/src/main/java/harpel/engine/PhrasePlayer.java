@@ -52,7 +52,7 @@ final class PhrasePlayer {
     /** The ends, at {@code tick}, of the notes that sound. */
     List<NoteEnd> endAll(long tick) {
         List<NoteEnd> ends = sounding.values().stream()
-                .map(note -> new NoteEnd(Math.max(tick, note.tick() + 1), note, NoteEnd.PLAIN_RELEASE))
+                .map(note -> NoteEnd.plain(tick, note))
                 .toList();
         sounding.clear();
         return ends;

@@ -101,11 +101,9 @@ public final class Renderer {
         parts.values().forEach(part -> part.stop(done, false, false));
     }
 
-    /** Continues from another tick, after a stop; nothing may be sounding. */
+    /** Ends everything, forgets everything and continues from another tick. */
     public void locate(long tick) {
-        if (!isQuiet()) {
-            silence();
-        }
+        silence();
         done = tick;
     }
 

@@ -83,8 +83,7 @@ public final class SoundRun {
         }
         voice.count--;
         if (voice.count == 0) {
-            out.add(new NoteEnd(
-                    Math.max(end.tick(), voice.sounding.tick() + 1), voice.sounding, end.releaseVelocity()));
+            out.add(NoteEnd.atOrAfter(end.tick(), voice.sounding, end.releaseVelocity()));
             voice.sounding = null;
         }
     }

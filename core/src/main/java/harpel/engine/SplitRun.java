@@ -19,7 +19,6 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /** A running split: every branch with copies of what it takes, merged by the order of events. Owned by the renderer. */
 final class SplitRun implements Node {
@@ -30,6 +29,8 @@ final class SplitRun implements Node {
     private final Map<NoteStart, NoteStart[]> copies = new IdentityHashMap<>();
 
     private final OpenNotes passing = new OpenNotes();
+    /** What has left the split and not ended: an edit within a branch may end notes that never came this far. */
+    private final OpenNotes sent = new OpenNotes();
     private final Chooser chooser = new Chooser();
     private final EventBuffer merged = new EventBuffer();
     private List<ParamSet> takes = List.of();
@@ -133,7 +134,15 @@ final class SplitRun implements Node {
         Set<Event> messages = Collections.newSetFromMap(new IdentityHashMap<>());
         for (int i = 0; i < merged.size(); i++) {
             Event event = merged.get(i);
-            if (!(event instanceof Message) || messages.add(event)) {
+            boolean goesOn = true;
+            if (event instanceof NoteStart note) {
+                sent.started(note);
+            } else if (event instanceof NoteEnd end) {
+                goesOn = sent.ended(end.start());
+            } else {
+                goesOn = messages.add(event);
+            }
+            if (goesOn) {
                 out.add(event);
                 context.tap().left(context.part(), address, event);
             }
@@ -151,8 +160,7 @@ final class SplitRun implements Node {
 
     @Override
     public List<NoteStart> open() {
-        return Stream.concat(passing.inOrder().stream(), branches.stream().flatMap(branch -> branch.open().stream()))
-                .toList();
+        return sent.inOrder();
     }
 
     @Override
@@ -160,6 +168,15 @@ final class SplitRun implements Node {
         for (NoteStart note : sounding) {
             copies.put(note, new NoteStart[0]);
             passing.started(note);
+            sent.started(note);
+            context.tap().left(context.part(), address, note);
+        }
+    }
+
+    @Override
+    public void depart(long tick) {
+        for (NoteStart note : passing.inOrder()) {
+            context.tap().left(context.part(), address, NoteEnd.plain(tick, note));
         }
     }
 
@@ -180,6 +197,10 @@ final class SplitRun implements Node {
         begin();
         branches.forEach(branch -> branch.stop(tick, ringing, mayRing, merged));
         if (!ringing && !(mayRing && ringsOut())) {
+            for (NoteStart note : passing.inOrder()) {
+                merged.add(NoteEnd.plain(tick, note));
+            }
+            passing.clear();
             copies.clear();
         }
         merge(out);

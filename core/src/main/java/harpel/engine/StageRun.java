@@ -93,6 +93,7 @@ final class StageRun implements Node, Emitter {
         for (NoteStart note : sounding) {
             inputs.put(note, PASSED);
             open.started(note);
+            context.tap().left(context.part(), address, note);
         }
         if (on && kind.holdsNotes()) {
             takeOver(sounding, tick, sink);
@@ -177,7 +178,7 @@ final class StageRun implements Node, Emitter {
                 effect.end(
                         given == end.start()
                                 ? end
-                                : new NoteEnd(Math.max(end.tick(), given.tick() + 1), given, end.releaseVelocity()),
+                                : NoteEnd.atOrAfter(end.tick(), given, end.releaseVelocity()),
                         this);
             }
         } else if (on && concerns(event)) {
@@ -258,6 +259,13 @@ final class StageRun implements Node, Emitter {
         }
         finish(tick);
         inputs.values().removeIf(given -> given != PASSED);
+    }
+
+    @Override
+    public void depart(long tick) {
+        for (NoteStart note : open.inOrder()) {
+            context.tap().left(context.part(), address, NoteEnd.plain(tick, note));
+        }
     }
 
     @Override

@@ -18,6 +18,16 @@ public final class NoteEnd extends Event {
         this.releaseVelocity = (byte) releaseVelocity;
     }
 
+    /** The plain end of a note at {@code tick}, or as soon after as it has lasted one. */
+    public static NoteEnd plain(long tick, NoteStart start) {
+        return atOrAfter(tick, start, PLAIN_RELEASE);
+    }
+
+    /** The end of a note at {@code tick}, or as soon after as it has lasted one. */
+    public static NoteEnd atOrAfter(long tick, NoteStart start, int releaseVelocity) {
+        return new NoteEnd(Math.max(tick, start.tick() + 1), start, releaseVelocity);
+    }
+
     /** The note that ends. */
     public NoteStart start() {
         return start;

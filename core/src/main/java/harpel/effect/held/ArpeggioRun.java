@@ -273,7 +273,7 @@ final class ArpeggioRun implements Effect {
 
     @Override
     public void stopGenerating(Emitter out) {
-        held.clear();
+        held.stopHolding();
         endTied(out.tick(), out);
         released(out.tick());
     }

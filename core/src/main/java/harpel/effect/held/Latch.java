@@ -169,7 +169,7 @@ public final class Latch extends EffectKind {
 
         @Override
         public void stopGenerating(Emitter out) {
-            letGo(out);
+            endAll(held.stopHolding(), out);
         }
 
         private static void endAll(List<NoteStart> notes, Emitter out) {

@@ -1,0 +1,201 @@
+package harpel.testkit;
+
+import harpel.chain.Branch;
+import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.effect.EffectCatalog;
+import harpel.effect.EffectKind;
+import harpel.effect.route.Split;
+import harpel.event.Event;
+import harpel.event.EventOrder;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.param.ChoiceType;
+import harpel.param.FlagType;
+import harpel.param.IntType;
+import harpel.param.IntervalType;
+import harpel.param.ListType;
+import harpel.param.NumberType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
+import harpel.param.ParamType;
+import harpel.param.PitchTableType;
+import harpel.param.PointsType;
+import harpel.param.RowType;
+import harpel.param.ScaleType;
+import harpel.param.SpanType;
+import harpel.param.TextType;
+import harpel.param.TimeType;
+import harpel.param.WordsType;
+import harpel.theory.Key;
+import harpel.theory.Scale;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+
+/** Makes values of every type, chains and music, at random but repeatable by the seed. */
+public final class Randoms {
+    private final Random random;
+
+    public Randoms(long seed) {
+        this.random = new Random(seed);
+    }
+
+    public int between(int low, int high) {
+        return low + random.nextInt(high - low + 1);
+    }
+
+    public boolean oneIn(int count) {
+        return random.nextInt(count) == 0;
+    }
+
+    public <T> T oneOf(List<T> values) {
+        return values.get(random.nextInt(values.size()));
+    }
+
+    /** Values for all parameters, most at their default. */
+    public ParamSet params(ParamSpec spec) {
+        ParamSet params = spec.defaults();
+        for (Param<?> param : spec.params()) {
+            if (random.nextInt(3) > 0 && param != EffectKind.ON) {
+                params = params.withPlain(param, plain(param.type()));
+            }
+        }
+        return params;
+    }
+
+    /** A plain value that the type reads. */
+    public Object plain(ParamType<?> type) {
+        if (type instanceof IntType whole) {
+            boolean word = !whole.word().isEmpty() && oneIn(3);
+            return word ? whole.word() : (Object) between(whole.min(), whole.max());
+        }
+        if (type instanceof NumberType number) {
+            return number.min() + random.nextInt(1001) / 1000.0 * (number.max() - number.min());
+        }
+        if (type instanceof ChoiceType<?> choice) {
+            return ChoiceType.word(oneOf(choice.values()));
+        }
+        if (type instanceof FlagType) {
+            return random.nextBoolean();
+        }
+        if (type instanceof TextType) {
+            return oneOf(List.of("", "Tide", "bell # 2"));
+        }
+        if (type instanceof TimeType) {
+            return oneOf(List.of("1/16", "1/8d", "1/8t", "1/4", "1/64", "2/1", "35 ms", "7.5 ms", "0.75 beat", "0.333 beat"));
+        }
+        if (type instanceof IntervalType interval) {
+            int amount = between(interval.min(), interval.max());
+            return random.nextBoolean() ? (Object) amount : Map.of("degrees", amount);
+        }
+        if (type instanceof SpanType span) {
+            int low = between(span.bound().min(), span.bound().max());
+            return List.of(low, between(low, span.bound().max()));
+        }
+        if (type instanceof WordsType words) {
+            return oneOf(words.values());
+        }
+        if (type instanceof ScaleType) {
+            return oneIn(4) ? List.of(0, between(1, 5), between(6, 11)) : (Object) oneOf(ScaleType.words());
+        }
+        if (type instanceof PitchTableType) {
+            return oneOf(List.of(Map.of(), Map.of("C#", "drop"), Map.of("F", "G", "B", "drop")));
+        }
+        if (type instanceof PointsType) {
+            return oneOf(List.of(List.of(), List.of(List.of(1, 20), List.of(64, 100), List.of(127, 90))));
+        }
+        if (type instanceof ListType<?> list) {
+            List<Object> items = new ArrayList<>();
+            for (int i = between(0, Math.min(4, list.most())); i > 0; i--) {
+                items.add(plain(list.item()));
+            }
+            return items;
+        }
+        if (type instanceof RowType row) {
+            return params(row.spec()).write();
+        }
+        throw new AssertionError("no random values for " + type.getClass() + "; add them here, and the laws cover it");
+    }
+
+    public Stage stage(EffectKind kind, int depth) {
+        Stage stage = Stage.of(kind.id(), kind).withParams(params(kind.spec()));
+        if (!kind.branches()) {
+            return stage;
+        }
+        List<Branch> branches = new ArrayList<>();
+        for (int i = between(1, 3); i > 0; i--) {
+            branches.add(new Branch(params(Split.TAKES), depth > 0 ? chain(depth - 1) : Chain.EMPTY));
+        }
+        return stage.withBranches(branches);
+    }
+
+    /** Up to three stages of any kind. */
+    public Chain chain(int depth) {
+        Chain chain = Chain.EMPTY;
+        for (int i = between(0, 3); i > 0; i--) {
+            chain = chain.plus(between(0, chain.stages().size()), stage(oneOf(EffectCatalog.kinds()), depth));
+        }
+        return chain;
+    }
+
+    /** A stage of this kind, often with others before and after it. */
+    public Chain chainAround(EffectKind kind) {
+        Chain chain = chain(1);
+        return chain.plus(between(0, chain.stages().size()), stage(kind, 1));
+    }
+
+    public Key key() {
+        return new Key(between(0, 11), Scale.of(oneOf(List.copyOf(Scale.names()))));
+    }
+
+    public TimeMap time() {
+        List<TempoMap.Change> tempos = new ArrayList<>(List.of(new TempoMap.Change(0, between(40, 240))));
+        List<MeterMap.Change> meters =
+                new ArrayList<>(List.of(new MeterMap.Change(0, between(2, 7), oneOf(List.of(4, 8)))));
+        if (random.nextBoolean()) {
+            tempos.add(new TempoMap.Change(between(1, 90_000), between(40, 240)));
+            meters.add(new MeterMap.Change(meters.get(0).barTicks(), between(2, 7), oneOf(List.of(4, 8, 16))));
+        }
+        return new TimeMap(new TempoMap(tempos), new MeterMap(meters));
+    }
+
+    /** Notes, controllers and bends within {@code length} ticks, on and off the grid, in the order of events. */
+    public List<Event> music(long length) {
+        List<Event> events = new ArrayList<>();
+        long[] ticks = java.util.stream.LongStream.generate(() -> tick(length - 1))
+                .limit(between(1, 24))
+                .sorted()
+                .toArray();
+        for (int i = 0; i < ticks.length; i++) {
+            int channel = oneIn(4) ? between(0, 15) : 0;
+            if (oneIn(6)) {
+                int controller = oneOf(List.of(64, 64, 1, 7));
+                events.add(Message.control(ticks[i], i, channel, controller, between(0, 127)));
+            } else {
+                NoteStart start = NoteStart.played(ticks[i], i, channel, pitch(), between(1, 127));
+                events.add(start);
+                events.add(new NoteEnd(Math.min(length, ticks[i] + 1 + tick(length / 3)), start, between(0, 127)));
+            }
+        }
+        events.sort(EventOrder.INSTANCE);
+        return events;
+    }
+
+    private int pitch() {
+        return oneIn(8) ? between(0, 127) : between(55, 67);
+    }
+
+    /** Mostly on sixteenths. */
+    public long tick(long most) {
+        long tick = (long) (random.nextDouble() * most);
+        return oneIn(3) ? tick : tick / (Ticks.PER_QUARTER / 4) * (Ticks.PER_QUARTER / 4);
+    }
+}
