@@ -64,6 +64,30 @@ public record Chain(List<Stage> stages) {
         return new Chain(changed);
     }
 
+    /**
+     * With a chain somewhere within changed.
+     *
+     * @param way the splits and branches that lead to it; empty for this chain itself
+     */
+    public Chain within(List<StageAddress.Step> way, UnaryOperator<Chain> change) {
+        if (way.isEmpty()) {
+            return change.apply(this);
+        }
+        StageAddress.Step step = way.get(0);
+        return withStage(step.stage(), stage -> {
+            List<Branch> branches = new ArrayList<>(stage.branches());
+            Branch branch = branches.get(step.branch() - 1);
+            Chain changed = branch.chain().within(way.subList(1, way.size()), change);
+            branches.set(step.branch() - 1, new Branch(branch.takes(), changed));
+            return stage.withBranches(branches);
+        });
+    }
+
+    /** The stage of that id. */
+    public java.util.Optional<Stage> find(String id) {
+        return stages.stream().filter(stage -> stage.id().equals(id)).findFirst();
+    }
+
     /** With the stage of that id replaced by what {@code change} makes of it. */
     public Chain withStage(String id, UnaryOperator<Stage> change) {
         return new Chain(stages.stream()

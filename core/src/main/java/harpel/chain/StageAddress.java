@@ -46,6 +46,16 @@ public record StageAddress(String part, List<Step> way) {
         return new StageAddress(words[0], way);
     }
 
+    /** The splits and branches that lead to the stage's chain. */
+    public List<Step> chainWay() {
+        return way.subList(0, way.size() - 1);
+    }
+
+    /** The stage's id in its chain. */
+    public String stageId() {
+        return way.get(way.size() - 1).stage();
+    }
+
     @Override
     public String toString() {
         return part + "/" + way.stream().map(Step::toString).collect(Collectors.joining("/"));

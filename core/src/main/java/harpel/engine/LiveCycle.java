@@ -22,6 +22,7 @@ final class LiveCycle {
 
     private final LongSupplier clock;
     private final LiveOutput output;
+    private final Tap tap;
     private final Renderer renderer;
     private final Lateness lateness = new Lateness();
     private final Map<String, PhrasePlayer> players = new HashMap<>();
@@ -43,6 +44,7 @@ final class LiveCycle {
         this.piece = piece;
         this.clock = clock;
         this.output = output;
+        this.tap = tap;
         this.keyPart = piece.parts().isEmpty() ? "" : piece.parts().get(0).id();
         this.renderer = new Renderer(Plan.of(piece), this::send, tap);
         preparePlayers(null);
@@ -134,6 +136,7 @@ final class LiveCycle {
         anchorTick = tick;
         anchorNanos = now;
         run++;
+        tap.restarted();
     }
 
     /** Stops the transport; repeats of stages that ring out go on in the chain's own time. */

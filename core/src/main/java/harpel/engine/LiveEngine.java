@@ -1,5 +1,8 @@
 package harpel.engine;
 
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -19,6 +22,7 @@ public final class LiveEngine implements AutoCloseable {
     /** The last stretch before an event is spun, not slept: sleep is only as exact as the system's timer. */
     private static final long SPIN_NANOS = 250_000;
 
+    private static final int WARM_UP_ROUNDS = 40;
     private static final long LONGEST_SLEEP_NANOS = 100_000_000;
 
     private final LiveCycle cycle;
@@ -28,8 +32,10 @@ public final class LiveEngine implements AutoCloseable {
     private final List<InputPort> inputs = new CopyOnWriteArrayList<>();
     private volatile LiveStatus status;
     private volatile boolean running = true;
+    private final Piece warmUpPiece;
 
     public LiveEngine(Piece piece, LiveOutput output, Tap tap) {
+        warmUpPiece = piece;
         cycle = new LiveCycle(piece, System::nanoTime, output, tap);
         status = cycle.status(System.nanoTime());
         thread = new Thread(this::run, "harpel-engine");
@@ -96,7 +102,25 @@ public final class LiveEngine implements AutoCloseable {
         return status;
     }
 
+    /** Code that has not run yet is slow: a few bars are printed to nobody before the first note counts. */
+    private void warmUp() {
+        Piece piece = warmUpPiece;
+        try {
+            for (Part part : piece.parts()) {
+                for (int round = 0; round < WARM_UP_ROUNDS && running; round++) {
+                    long end = piece.time().meter().tickOfBar(2);
+                    NoteStart note = NoteStart.played(0, 0, 0, 60 + round % 12, 100);
+                    new PrintJob(Plan.of(piece), part.id(), true, Tap.NONE)
+                            .print(List.of(note, NoteEnd.plain(end / 2, note)), end);
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
     private void run() {
+        warmUp();
         while (running) {
             try {
                 turn();

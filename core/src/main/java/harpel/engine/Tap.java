@@ -16,4 +16,7 @@ public interface Tap {
      * @param place a stage's address, {@link #INPUT} or {@link #SOUND}
      */
     void left(String part, String place, Event event);
+
+    /** Time starts anew at another tick: what comes does not follow what was. */
+    default void restarted() {}
 }

@@ -61,8 +61,8 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
     @Override
     public Integer parse(String typed) {
         String bare = typed.strip();
-        if (!unit.isEmpty() && bare.endsWith(unit)) {
-            bare = bare.substring(0, bare.length() - unit.length()).strip();
+        if (!unit.isEmpty()) {
+            bare = bare.replaceFirst("\\s*" + unit.replaceFirst("s$", "s?") + "$", "");
         }
         return bare.matches("[+−-]?\\d{1,9}") ? read(Integer.valueOf(bare.replace('−', '-'))) : read(bare);
     }
@@ -93,7 +93,8 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
             return word;
         }
         String number = pitch ? Pitch.name(value) : String.valueOf(value).replace('-', '−');
-        return unit.isEmpty() ? number : number + " " + unit;
+        String one = Math.abs(value) == 1 && unit.endsWith("s") ? unit.substring(0, unit.length() - 1) : unit;
+        return unit.isEmpty() ? number : number + " " + one;
     }
 
     @Override

@@ -40,7 +40,7 @@ public record Interval(int amount, Unit unit) {
         return unit == Unit.SEMITONES ? pitch + amount * times : key.shift(pitch, amount * times);
     }
 
-    /** "+7 semitones (fifth)" or "−2 degrees". */
+    /** "+7 st (fifth)", st for semitones, or "−2 degrees". */
     public String shown() {
         String sign = amount > 0 ? "+" : amount < 0 ? "−" : "";
         int size = Math.abs(amount);
@@ -48,6 +48,6 @@ public record Interval(int amount, Unit unit) {
             return sign + size + (size == 1 ? " degree" : " degrees");
         }
         String name = size <= 12 ? " (" + NAMES.get(size) + ")" : "";
-        return sign + size + (size == 1 ? " semitone" : " semitones") + name;
+        return sign + size + " st" + name;
     }
 }

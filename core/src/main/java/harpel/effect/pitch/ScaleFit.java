@@ -72,7 +72,13 @@ public final class ScaleFit extends EffectKind {
     @Override
     public String describe(ParamSet values) {
         String table = values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";
-        return ROOT.show(values) + " " + SCALE.show(values) + " · " + RULE.show(values) + table;
+        String root = switch (values.get(ROOT)) {
+            case FROM_KEY -> values.get(SCALE).isEmpty() ? "the key" : "the key's root";
+            case PLAYED -> "played root";
+            default -> ROOT.show(values);
+        };
+        String scale = values.get(SCALE).map(Scale::shown).orElse(values.get(ROOT).equals(FROM_KEY) ? "" : "scale of the key");
+        return (root + " " + scale).strip() + " · " + RULE.show(values) + table;
     }
 
     @Override

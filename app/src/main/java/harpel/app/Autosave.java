@@ -1,0 +1,74 @@
+package harpel.app;
+
+import harpel.format.AtomicFile;
+import harpel.format.PieceFile;
+import harpel.piece.Piece;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** Keeps unsaved work in a file of its own, so that it survives a crash. Interface thread. */
+final class Autosave {
+    private static final Logger LOG = LoggerFactory.getLogger(Autosave.class);
+    private final Session session;
+    private final Path folder;
+    private Piece kept;
+
+    Autosave(Session session, Path home) {
+        this.session = session;
+        this.folder = home.resolve("autosave");
+        this.kept = session.piece().get();
+    }
+
+    /** One file for each file that is worked on. */
+    private Path place() {
+        Path file = session.file().get();
+        String name = file == null ? "untitled" : file.getFileName() + "-" + Integer.toHexString(file.toAbsolutePath().hashCode());
+        return folder.resolve(name);
+    }
+
+    /** Writes what has changed since the last time, or removes the file when all is saved. */
+    void keep() {
+        Piece now = session.piece().get();
+        if (now.equals(kept)) {
+            return;
+        }
+        kept = now;
+        try {
+            if (session.unsaved().get()) {
+                Files.createDirectories(folder);
+                AtomicFile.write(place(), PieceFile.write(now).getBytes(StandardCharsets.UTF_8));
+            } else {
+                forget();
+            }
+        } catch (IOException e) {
+            LOG.warn("unsaved work could not be kept in {}", place(), e);
+            session.say("Unsaved work could not be kept: " + e.getMessage());
+        }
+    }
+
+    /** What was left unsaved when Harpel last ended without asking. */
+    Optional<Piece> leftOver() {
+        try {
+            return Files.exists(place())
+                    ? Optional.of(PieceFile.read(Files.readString(place(), StandardCharsets.UTF_8)))
+                    : Optional.empty();
+        } catch (IOException | IllegalArgumentException e) {
+            LOG.warn("left-over work in {} cannot be read", place(), e);
+            return Optional.empty();
+        }
+    }
+
+    /** The work is saved or given up: nothing is left over. */
+    void forget() {
+        try {
+            Files.deleteIfExists(place());
+        } catch (IOException e) {
+            LOG.warn("{} could not be removed", place(), e);
+        }
+    }
+}

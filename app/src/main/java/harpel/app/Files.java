@@ -1,0 +1,195 @@
+package harpel.app;
+
+import harpel.engine.Plan;
+import harpel.engine.PrintJob;
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.EventOrder;
+import harpel.format.AtomicFile;
+import harpel.format.ChainFile;
+import harpel.format.MidiFile;
+import harpel.format.PieceFile;
+import harpel.format.SmfReader;
+import harpel.format.SmfWriter;
+import harpel.piece.Part;
+import harpel.piece.Phrase;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import java.io.File;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.application.Platform;
+import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonBar;
+import javafx.scene.control.ButtonType;
+import javafx.stage.FileChooser;
+import javafx.stage.FileChooser.ExtensionFilter;
+import javafx.stage.Window;
+
+/** Opening and saving: asks for the file, does it, and says what went wrong. */
+final class Files {
+    private static final ExtensionFilter PIECES = new ExtensionFilter("Pieces", "*" + PieceFile.ENDING);
+    private static final ExtensionFilter CHAINS = new ExtensionFilter("Chains", "*.chain.json");
+    private static final ExtensionFilter MIDI = new ExtensionFilter("MIDI files", "*.mid", "*.midi");
+
+    private final Session session;
+    private final Window window;
+    private Path folder = Path.of("").toAbsolutePath();
+
+    Files(Session session, Window window) {
+        this.session = session;
+        this.window = window;
+    }
+
+    /** Something with a file that may fail. */
+    private interface Work {
+        void run() throws IOException;
+    }
+
+    private void doing(Path path, Work work) {
+        try {
+            work.run();
+        } catch (IOException | IllegalArgumentException e) {
+            session.say(path.getFileName() + ": " + e.getMessage());
+            Alert alert = new Alert(Alert.AlertType.WARNING, e.getMessage(), ButtonType.OK);
+            alert.initOwner(window);
+            alert.setHeaderText(path.getFileName().toString());
+            alert.show();
+        }
+    }
+
+    private Optional<Path> ask(boolean save, String title, ExtensionFilter filter, String name) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle(title);
+        chooser.getExtensionFilters().add(filter);
+        chooser.setInitialDirectory(folder.toFile());
+        chooser.setInitialFileName(name);
+        File chosen = save ? chooser.showSaveDialog(window) : chooser.showOpenDialog(window);
+        Optional<Path> path = Optional.ofNullable(chosen).map(File::toPath);
+        path.map(Path::toAbsolutePath).map(Path::getParent).ifPresent(parent -> folder = parent);
+        return path;
+    }
+
+    void newPiece() {
+        if (mayLeave()) {
+            session.replace(Piece.empty(), "New piece");
+            session.file().set(null);
+        }
+    }
+
+    void open() {
+        if (mayLeave()) {
+            ask(false, "Open a piece", PIECES, "").ifPresent(path -> doing(path, () -> session.open(path)));
+        }
+    }
+
+    void save() {
+        Path path = session.file().get();
+        if (path == null) {
+            saveAs();
+        } else {
+            doing(path, () -> session.save(path));
+        }
+    }
+
+    void saveAs() {
+        ask(true, "Save the piece", PIECES, Part.idFor(session.piece().get().name()) + PieceFile.ENDING)
+                .ifPresent(path -> doing(path, () -> session.save(path)));
+    }
+
+    void openChain() {
+        ask(false, "Open a chain", CHAINS, "").ifPresent(path -> doing(path, () -> openChain(path)));
+    }
+
+    /** Puts the chain of a file in place of the shown part's. */
+    void openChain(Path path) throws IOException {
+        ChainFile chain = ChainFile.read(java.nio.file.Files.readString(path, StandardCharsets.UTF_8));
+        String id = session.partId().get();
+        session.apply(PieceEdit.of("Open chain " + path.getFileName(), piece -> {
+            Piece changed = piece.withPart(id, part -> part.withChain(chain.chain()));
+            return chain.key() == null ? changed : changed.withKey(chain.key());
+        }));
+    }
+
+    void saveChain() {
+        Part part = session.part();
+        ask(true, "Save the chain", CHAINS, part.id() + ".chain.json").ifPresent(path -> doing(path, () -> {
+            ChainFile file = new ChainFile(part.id(), session.piece().get().key(), part.chain(), java.util.Map.of());
+            AtomicFile.write(path, file.write().getBytes(StandardCharsets.UTF_8));
+            session.say("Saved " + path.getFileName());
+        }));
+    }
+
+    void openPhrase() {
+        ask(false, "Read a phrase from a MIDI file", MIDI, "").ifPresent(path -> doing(path, () -> openPhrase(path)));
+    }
+
+    /** Reads a MIDI file as a phrase that the shown part hears. The piece keeps its tempo. */
+    void openPhrase(Path path) throws IOException {
+        MidiFile file = SmfReader.read(java.nio.file.Files.readAllBytes(path));
+        Phrase phrase = file.toPhrase(path.getFileName().toString().replaceFirst("\\.midi?$", ""));
+        String id = session.partId().get();
+        session.apply(PieceEdit.of("Read phrase " + phrase.name(), piece ->
+                piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.name()))));
+        session.say(file.repairs().isEmpty() ? "Read " + phrase.notes().size() + " notes" : String.join("; ", file.repairs()));
+    }
+
+    void print() {
+        Part part = session.part();
+        if (part.phrase().isEmpty()) {
+            session.say("This part hears no phrase to print. Choose one under “Hears”, or read a MIDI file.");
+            return;
+        }
+        ask(true, "Print the phrase through the chain", MIDI, part.id() + ".mid").ifPresent(path -> print(part, path));
+    }
+
+    /** Prints in the background; what is printed is what is heard. */
+    void print(Part part, Path path) {
+        Piece piece = session.piece().get();
+        Phrase phrase = piece.phrase(part.phrase()).orElseThrow();
+        session.say("Printing " + phrase.name() + " …");
+        Thread printer = new Thread(
+                () -> {
+                    try {
+                        List<Event> input = new ArrayList<>(phrase.events(0, 0));
+                        input.sort(EventOrder.INSTANCE);
+                        PrintJob.Result result =
+                                new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE).print(input, phrase.lengthTicks());
+                        AtomicFile.write(
+                                path,
+                                SmfWriter.write(1, piece.time(), List.of(), result.events(), result.lengthTicks()));
+                        Platform.runLater(() -> session.say("Printed to " + path.getFileName()));
+                    } catch (IOException e) {
+                        Platform.runLater(() -> session.say(path.getFileName() + ": " + e.getMessage()));
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                },
+                "harpel-print");
+        printer.setDaemon(true);
+        printer.start();
+    }
+
+    /** Whether the piece may be left: it is saved, or the user says so. */
+    boolean mayLeave() {
+        if (!session.unsaved().get()) {
+            return true;
+        }
+        ButtonType save = new ButtonType("Save", ButtonBar.ButtonData.YES);
+        ButtonType discard = new ButtonType("Discard", ButtonBar.ButtonData.NO);
+        Alert alert = new Alert(
+                Alert.AlertType.CONFIRMATION, "It has changes that are not saved.", save, discard, ButtonType.CANCEL);
+        alert.initOwner(window);
+        alert.setHeaderText("Save “" + session.piece().get().name() + "”?");
+        Optional<ButtonType> answer = alert.showAndWait();
+        if (answer.isPresent() && answer.get() == save) {
+            save();
+            return !session.unsaved().get();
+        }
+        return answer.isPresent() && answer.get() == discard;
+    }
+}

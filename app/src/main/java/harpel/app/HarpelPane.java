@@ -1,0 +1,203 @@
+package harpel.app;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonType;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** The whole window: the views, and every action with its key. */
+final class HarpelPane extends BorderPane {
+    private record Action(String name, Runnable run) {}
+
+    private final Session session;
+    private final Map<KeyCombination, Action> actions = new LinkedHashMap<>();
+    private final TopBar top;
+    private final ChainView chain;
+    private final KeysView keys;
+    private final Label keysInfo = new Label();
+    private final MenuButton menu = new MenuButton("Piece");
+
+    HarpelPane(Session session) {
+        this.session = session;
+        getStyleClass().add("harpel");
+        menu.setId("menu");
+        top = new TopBar(session, menu);
+        chain = new ChainView(session);
+        keys = new KeysView(session);
+        Inspector inspector = new Inspector(session);
+        inspector.setPrefWidth(292);
+        inspector.setMinWidth(280);
+        setTop(top);
+        setLeft(new PartPanel(session));
+        setCenter(chain);
+        setRight(inspector);
+        setBottom(foot());
+        // While the keyboard is in no other control it belongs to the piano keys.
+        setFocusTraversable(true);
+        setOnMousePressed(event -> requestFocus());
+        session.theme().addListener((property, before, now) -> setStyle(now.css()));
+        setStyle(session.theme().get().css());
+        addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
+        addEventFilter(KeyEvent.KEY_RELEASED, this::released);
+    }
+
+    Session session() {
+        return session;
+    }
+
+    private Node foot() {
+        keysInfo.getStyleClass().add("soft");
+        keysInfo.setMinWidth(100);
+        HBox.setHgrow(keys, Priority.ALWAYS);
+        HBox row = new HBox(16, keys, keysInfo);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.setPadding(new Insets(2, 14, 6, 14));
+        Label message = new Label();
+        message.setId("message");
+        message.textProperty().bind(session.message());
+        Label sound = new Label();
+        sound.setId("no-sound");
+        sound.getStyleClass().add("soft");
+        sound.textProperty().bind(session.noSound());
+        HBox line = new HBox(20, message, sound);
+        line.setPadding(new Insets(4, 14, 0, 14));
+        VBox foot = new VBox(0, line, row);
+        foot.getStyleClass().add("foot");
+        return foot;
+    }
+
+    /** Gives every action its key and fills the menu. */
+    void setActions(Files files) {
+        action("New piece", "Shortcut+N", files::newPiece, true);
+        action("Open…", "Shortcut+O", files::open, true);
+        action("Save", "Shortcut+S", files::save, true);
+        action("Save as…", "Shortcut+Shift+S", files::saveAs, true);
+        menu.getItems().add(new SeparatorMenuItem());
+        action("Read a phrase from a MIDI file…", "Shortcut+I", files::openPhrase, true);
+        action("Print the phrase to a MIDI file…", "Shortcut+P", files::print, true);
+        menu.getItems().add(new SeparatorMenuItem());
+        action("Open chain…", "Shortcut+Shift+O", files::openChain, true);
+        action("Save chain…", "Shortcut+Shift+P", files::saveChain, true);
+        menu.getItems().add(new SeparatorMenuItem());
+        action("Keys and actions", "F1", this::showKeys, true);
+        action("Undo", "Shortcut+Z", session::undo, false);
+        action("Redo", "Shortcut+Shift+Z", session::redo, false);
+        action("Redo", "Shortcut+Y", session::redo, false);
+        action("To the start", "Home", session::toStart, false);
+        action("Silence", "Escape", session::silence, false);
+        action("Add an effect after the selected stage", "Shortcut+E", this::addEffect, false);
+        action("Duplicate the selected stage", "Shortcut+D", () -> StageActions.duplicate(session), false);
+        action("Remove the selected stage", "Shortcut+Delete", () -> StageActions.remove(session), false);
+        action("Switch the selected stage off or on", "Shortcut+B", () -> StageActions.toggle(session), false);
+        action("Move the selected stage up", "Shortcut+Up", () -> StageActions.move(session, -1), false);
+        action("Move the selected stage down", "Shortcut+Down", () -> StageActions.move(session, 1), false);
+        action("Select the stage above", "Alt+Up", () -> StageActions.step(session, -1), false);
+        action("Select the stage below", "Alt+Down", () -> StageActions.step(session, 1), false);
+        action("Day or night", "Shortcut+T", () -> session.theme().set(session.theme().get().other()), false);
+    }
+
+    private void action(String name, String key, Runnable run, boolean inMenu) {
+        KeyCombination combination = KeyCombination.keyCombination(key);
+        actions.put(combination, new Action(name, run));
+        if (inMenu) {
+            // The key is shown, not registered: the window's own filter runs it.
+            MenuItem item = new MenuItem(name + "    " + combination.getDisplayText());
+            item.setOnAction(event -> run.run());
+            menu.getItems().add(item);
+        }
+    }
+
+    private boolean typing() {
+        return getScene() != null && getScene().getFocusOwner() instanceof TextInputControl;
+    }
+
+    private void pressed(KeyEvent event) {
+        if (typing() && (!event.isShortcutDown() || event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.Z)) {
+            return;
+        }
+        for (Map.Entry<KeyCombination, Action> action : actions.entrySet()) {
+            if (action.getKey().match(event)) {
+                action.getValue().run.run();
+                event.consume();
+                return;
+            }
+        }
+        if (event.getCode() == KeyCode.SPACE) {
+            session.togglePlay();
+            event.consume();
+        } else if (event.getCode() == KeyCode.F3) {
+            session.dry().set(true);
+            event.consume();
+        } else if (!onTile(event) && keys.key(event)) {
+            event.consume();
+        }
+    }
+
+    /** Digits typed on a control set its value. */
+    private boolean onTile(KeyEvent event) {
+        return getScene().getFocusOwner() instanceof ParamTile<?> && event.getCode().isDigitKey();
+    }
+
+    private void released(KeyEvent event) {
+        if (event.getCode() == KeyCode.F3) {
+            session.dry().set(false);
+        } else if (keys.key(event)) {
+            event.consume();
+        }
+    }
+
+    private void addEffect() {
+        var address = session.selected().get();
+        var way = address == null ? java.util.List.<harpel.chain.StageAddress.Step>of() : address.chainWay();
+        var stages = session.chainAt(way);
+        int place = address == null ? stages.stages().size() : stages.indexOf(address.stageId()) + 1;
+        EffectMenu.show(chain, session, way, place);
+    }
+
+    private void showKeys() {
+        StringBuilder text = new StringBuilder("Space    Play or stop\nF3    Hear dry while held\n"
+                + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
+        actions.forEach((key, action) ->
+                text.append(key.getDisplayText()).append("    ").append(action.name).append('\n'));
+        text.append("\nOn a control: drag, or type a value; arrow keys step, Shift finely; Delete or Alt-click for the default;"
+                + " double click or Enter to choose.");
+        Alert alert = new Alert(Alert.AlertType.INFORMATION, text.toString(), ButtonType.CLOSE);
+        alert.initOwner(getScene().getWindow());
+        alert.setHeaderText("Keys and actions");
+        alert.getDialogPane().setMinHeight(560);
+        alert.getDialogPane().getStylesheets().setAll(getScene().getStylesheets());
+        alert.getDialogPane().setStyle(session.theme().get().css());
+        alert.show();
+    }
+
+    /** Lets go of every key, as when the window loses the keyboard. */
+    void releaseKeys() {
+        keys.releaseAll();
+    }
+
+    /** Draws a frame. */
+    void draw(long nanos) {
+        top.draw(nanos);
+        chain.draw(nanos);
+        keys.draw();
+        long inKey = java.util.stream.IntStream.range(0, 12)
+                .filter(session.piece().get().key()::contains)
+                .count();
+        keysInfo.setText("Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + keys.octave() + "  ]\ntouch " + keys.touch());
+    }
+}

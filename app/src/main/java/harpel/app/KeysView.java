@@ -1,0 +1,202 @@
+package harpel.app;
+
+import harpel.engine.Tap;
+import harpel.theory.OctaveNaming;
+import harpel.theory.Pitch;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Set;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.text.Font;
+
+/** The drawn keys C2–B6: played by mouse (further down is louder) and by two rows of the computer's keyboard; lit by input and output. */
+final class KeysView extends Region {
+    private static final int LOWEST = 36;
+    private static final int OCTAVES = 5;
+    private static final int WHITE_KEYS = OCTAVES * 7;
+    private static final int[] WHITE = {0, 2, 4, 5, 7, 9, 11};
+    /** Black keys by the white key to their left: C D – F G A –. */
+    private static final int[] BLACK = {1, 3, -1, 6, 8, 10, -1};
+
+    private static final Map<KeyCode, Integer> KEYBOARD = Map.ofEntries(
+            Map.entry(KeyCode.Z, 0), Map.entry(KeyCode.S, 1), Map.entry(KeyCode.X, 2), Map.entry(KeyCode.D, 3),
+            Map.entry(KeyCode.C, 4), Map.entry(KeyCode.V, 5), Map.entry(KeyCode.G, 6), Map.entry(KeyCode.B, 7),
+            Map.entry(KeyCode.H, 8), Map.entry(KeyCode.N, 9), Map.entry(KeyCode.J, 10), Map.entry(KeyCode.M, 11),
+            Map.entry(KeyCode.Q, 12), Map.entry(KeyCode.DIGIT2, 13), Map.entry(KeyCode.W, 14), Map.entry(KeyCode.DIGIT3, 15),
+            Map.entry(KeyCode.E, 16), Map.entry(KeyCode.R, 17), Map.entry(KeyCode.DIGIT5, 18), Map.entry(KeyCode.T, 19),
+            Map.entry(KeyCode.DIGIT6, 20), Map.entry(KeyCode.Y, 21), Map.entry(KeyCode.DIGIT7, 22), Map.entry(KeyCode.U, 23),
+            Map.entry(KeyCode.I, 24));
+
+    private static final double HEAD = 14;
+    private final Session session;
+    private final Canvas canvas = new Canvas();
+    private final Map<KeyCode, Integer> down = new HashMap<>();
+    private int octave = 4;
+    private int touch = 92;
+    private int mousePitch = -1;
+    private Object drawnState;
+
+    KeysView(Session session) {
+        this.session = session;
+        setId("keys");
+        getChildren().add(canvas);
+        setMinHeight(92);
+        setPrefHeight(100);
+        Tooltip.install(this, new Tooltip("Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave."));
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> mouse(event.getX(), event.getY()));
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> mouse(event.getX(), event.getY()));
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> mouseUp());
+    }
+
+    @Override
+    protected void layoutChildren() {
+        canvas.setWidth(getWidth());
+        canvas.setHeight(getHeight());
+        drawnState = null;
+    }
+
+    private void mouse(double x, double y) {
+        int pitch = pitchAt(x, y);
+        if (pitch != mousePitch) {
+            mouseUp();
+            mousePitch = pitch;
+            if (pitch >= 0) {
+                session.press(pitch, velocityAt(y));
+            }
+        }
+    }
+
+    private void mouseUp() {
+        if (mousePitch >= 0) {
+            session.release(mousePitch);
+            mousePitch = -1;
+        }
+    }
+
+    private int velocityAt(double y) {
+        double place = (y - HEAD) / Math.max(1, getHeight() - HEAD);
+        return (int) Math.max(1, Math.min(127, Math.round(20 + place * 107)));
+    }
+
+    /** The key under a point, or -1. */
+    int pitchAt(double x, double y) {
+        double width = getWidth() / WHITE_KEYS;
+        if (x < 0 || x >= getWidth() || y < 0 || y > getHeight()) {
+            return -1;
+        }
+        if (y < HEAD + (getHeight() - HEAD) * 0.58) {
+            int left = (int) Math.round(x / width) - 1;
+            boolean near = Math.abs(x - (left + 1) * width) < width * 0.3;
+            if (left >= 0 && left < WHITE_KEYS && near && BLACK[left % 7] >= 0) {
+                return LOWEST + left / 7 * 12 + BLACK[left % 7];
+            }
+        }
+        int key = (int) (x / width);
+        return LOWEST + key / 7 * 12 + WHITE[key % 7];
+    }
+
+    /** Takes a key of the computer; true when it plays. */
+    boolean key(KeyEvent event) {
+        if (event.isShortcutDown() || event.isAltDown()) {
+            return false;
+        }
+        if (event.getEventType() == KeyEvent.KEY_RELEASED) {
+            Integer pitch = down.remove(event.getCode());
+            if (pitch != null) {
+                session.release(pitch);
+            }
+            return pitch != null;
+        }
+        if (event.getCode() == KeyCode.OPEN_BRACKET || event.getCode() == KeyCode.CLOSE_BRACKET) {
+            octave = Math.max(0, Math.min(8, octave + (event.getCode() == KeyCode.OPEN_BRACKET ? -1 : 1)));
+            return true;
+        }
+        Integer above = KEYBOARD.get(event.getCode());
+        if (above == null) {
+            return false;
+        }
+        int pitch = 12 * (octave + 1) + above;
+        if (!down.containsKey(event.getCode()) && Pitch.inRange(pitch)) {
+            down.put(event.getCode(), pitch);
+            session.press(pitch, touch);
+        }
+        return true;
+    }
+
+    /** Lets go of every key, as when the window loses the keyboard. */
+    void releaseAll() {
+        down.values().forEach(session::release);
+        down.clear();
+        mouseUp();
+    }
+
+    int octave() {
+        return octave;
+    }
+
+    int touch() {
+        return touch;
+    }
+
+    void draw() {
+        String part = session.partId().get();
+        Set<Integer> in = session.traces().sounding(part, Tap.INPUT);
+        Set<Integer> out = session.traces().sounding(part, Tap.SOUND);
+        Object state = java.util.List.of(in, out, session.theme().get(), getWidth(), getHeight(), session.piece().get().key());
+        if (state.equals(drawnState)) {
+            return;
+        }
+        drawnState = state;
+        Theme theme = session.theme().get();
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        double height = canvas.getHeight();
+        double width = canvas.getWidth() / WHITE_KEYS;
+        g.clearRect(0, 0, canvas.getWidth(), height);
+        g.setFont(Font.font("Lato", 11));
+        for (int key = 0; key < WHITE_KEYS; key++) {
+            int pitch = LOWEST + key / 7 * 12 + WHITE[key % 7];
+            double x = key * width;
+            g.setFill(theme.rule);
+            g.fillRect(x, HEAD, width, height - HEAD);
+            g.setFill(theme.ivory);
+            g.fillRect(x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+            light(g, theme, in.contains(pitch), out.contains(pitch), x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+            if (key % 7 == 0 || key % 7 == 3) {
+                g.setFill(key % 7 == 0 ? Theme.DAY.red : Theme.DAY.blue);
+                g.fillRect(x + width / 2 - 1, height - 22, 2.5, 16);
+            }
+            if (key % 7 == 0) {
+                g.setFill(theme.soft);
+                g.fillText(Pitch.name(pitch, OctaveNaming.C4), x + 1, HEAD - 3);
+            }
+        }
+        for (int key = 0; key < WHITE_KEYS; key++) {
+            if (BLACK[key % 7] >= 0) {
+                int pitch = LOWEST + key / 7 * 12 + BLACK[key % 7];
+                double x = (key + 1) * width - width * 0.3;
+                double h = (height - HEAD) * 0.58;
+                g.setFill(Theme.DAY.ink);
+                g.fillRect(x, HEAD, width * 0.6, h);
+                light(g, theme, in.contains(pitch), out.contains(pitch), x + 1, HEAD, width * 0.6 - 2, h - 1);
+            }
+        }
+    }
+
+    private static void light(
+            GraphicsContext g, Theme theme, boolean in, boolean out, double x, double y, double w, double h) {
+        if (out) {
+            g.setFill(theme.brass.deriveColor(0, 1, 1, 0.55));
+            g.fillRect(x, y, w, h);
+        }
+        if (in) {
+            g.setFill(Theme.DAY.sage);
+            g.fillRect(x, y, w, 7);
+        }
+    }
+}

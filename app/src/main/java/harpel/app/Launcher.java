@@ -1,0 +1,12 @@
+package harpel.app;
+
+import javafx.application.Application;
+
+/** Starts the application; a class of its own so that JavaFX may lie on the module path. */
+public final class Launcher {
+    private Launcher() {}
+
+    public static void main(String[] args) {
+        Application.launch(HarpelApp.class, args);
+    }
+}

@@ -1,0 +1,243 @@
+package harpel.app;
+
+import harpel.param.ChoiceType;
+import harpel.param.FlagType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ScaleType;
+import harpel.param.WordsType;
+import java.util.List;
+import java.util.function.BiConsumer;
+import java.util.stream.Stream;
+import javafx.geometry.Insets;
+import javafx.geometry.Side;
+import javafx.scene.AccessibleRole;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/**
+ * A control made from a parameter's descriptor: name, value with unit, and a bar to drag. Typing or a double click sets it exactly, arrow
+ * keys step (with Shift finely), Delete or Alt-click gives the default.
+ *
+ * @param <T> the value's class
+ */
+final class ParamTile<T> extends VBox {
+    /** What a tile tells: the new plain value, and whether the hand has left the control. */
+    interface Change extends BiConsumer<ParamTile<?>, Boolean> {}
+
+    private final Param<T> param;
+    private final Change change;
+    private final Label value = new Label();
+    private final Region fill = new Region();
+    private final StackPane bar = new StackPane(fill);
+    private final boolean hasBar;
+    private T current;
+    private T pressedAt;
+    private double pressedX;
+
+    ParamTile(Param<T> param, Change change) {
+        this.param = param;
+        this.change = change;
+        this.current = param.defaultValue();
+        getStyleClass().add("tile");
+        setPadding(new Insets(5, 8, 6, 8));
+        setSpacing(1);
+        Label name = new Label(param.label());
+        name.getStyleClass().add("tile-name");
+        value.getStyleClass().add("tile-value");
+        hasBar = !Double.isNaN(param.type().fraction(param.defaultValue()));
+        bar.getStyleClass().add("tile-bar");
+        fill.getStyleClass().add("tile-fill");
+        bar.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        getChildren().addAll(name, value);
+        if (hasBar) {
+            getChildren().add(bar);
+        }
+        bar.widthProperty().addListener((property, before, now) -> showBar());
+        setId("param-" + param.id());
+        setFocusTraversable(true);
+        setAccessibleRole(hasBar ? AccessibleRole.SLIDER : AccessibleRole.TEXT_FIELD);
+        Tooltip tip = new Tooltip(param.help() + "\n" + param.type().range()
+                + "\nDrag, or type a value; arrow keys step, Shift finely; Delete gives " + param.type().show(param.defaultValue())
+                + ".");
+        tip.setWrapText(true);
+        tip.setMaxWidth(360);
+        Tooltip.install(this, tip);
+        addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> change.accept(this, true));
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        addEventHandler(KeyEvent.KEY_TYPED, this::typed);
+        setOnScroll(event -> {
+            if (isFocused() && event.getDeltaY() != 0) {
+                set(param.type().step(current, event.getDeltaY() > 0 ? 1 : -1, event.isShiftDown()), false);
+                event.consume();
+            }
+        });
+    }
+
+    Param<T> param() {
+        return param;
+    }
+
+    /** The value as files hold it. */
+    Object plain() {
+        return param.type().write(current);
+    }
+
+    void show(ParamSet values) {
+        current = values.get(param);
+        String text = param.type().show(current);
+        value.setText(text.isEmpty() ? "–" : text);
+        setAccessibleText(param.label() + " " + text);
+        showBar();
+    }
+
+    private void showBar() {
+        if (hasBar) {
+            double width = Math.max(2, bar.getWidth() * param.type().fraction(current));
+            fill.setMinWidth(width);
+            fill.setMaxWidth(width);
+        }
+    }
+
+    private void set(T newValue, boolean done) {
+        if (!newValue.equals(current)) {
+            current = newValue;
+            change.accept(this, done);
+        }
+    }
+
+    private void pressed(MouseEvent event) {
+        requestFocus();
+        event.consume();
+        if (event.isAltDown()) {
+            set(param.defaultValue(), true);
+        } else if (param.type() instanceof FlagType) {
+            set(param.type().step(current, Boolean.TRUE.equals(current) ? -1 : 1, false), true);
+        } else if (event.getClickCount() == 2) {
+            choose();
+        } else {
+            pressedAt = current;
+            pressedX = event.getX();
+        }
+    }
+
+    private void dragged(MouseEvent event) {
+        if (hasBar && pressedAt != null && Math.abs(event.getX() - pressedX) > 2) {
+            double moved = (event.getX() - pressedX) / Math.max(1, bar.getWidth());
+            double scale = event.isShiftDown() ? 0.2 : 1;
+            set(param.type().atFraction(param.type().fraction(pressedAt) + moved * scale), false);
+        }
+        event.consume();
+    }
+
+    private void key(KeyEvent event) {
+        int direction =
+                switch (event.getCode()) {
+                    case UP, RIGHT -> 1;
+                    case DOWN, LEFT -> -1;
+                    default -> 0;
+                };
+        if (direction != 0 && hasBar && !event.isShortcutDown() && !event.isAltDown()) {
+            set(param.type().step(current, direction, event.isShiftDown()), true);
+            event.consume();
+        } else if (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE) {
+            set(param.defaultValue(), true);
+            event.consume();
+        } else if (event.getCode() == KeyCode.ENTER) {
+            choose();
+            event.consume();
+        }
+    }
+
+    private void typed(KeyEvent event) {
+        String character = event.getCharacter();
+        if (!event.isShortcutDown() && !character.isEmpty() && (Character.isDigit(character.charAt(0)) || character.equals("-"))) {
+            type(character);
+            event.consume();
+        }
+    }
+
+    /** The words to choose from, or none when a value is typed. */
+    private List<String> words() {
+        if (param.type() instanceof ChoiceType<?> choice) {
+            return choice.values().stream().map(ChoiceType::word).toList();
+        }
+        if (param.type() instanceof WordsType words) {
+            return words.values();
+        }
+        return param.type() instanceof ScaleType ? ScaleType.words() : List.of();
+    }
+
+    private void choose() {
+        List<String> words = words();
+        if (words.isEmpty()) {
+            type(null);
+            return;
+        }
+        ContextMenu menu = new ContextMenu();
+        Stream<MenuItem> items = words.stream().map(word -> {
+            MenuItem item = new MenuItem(param.type().show(param.type().read(word)));
+            item.setOnAction(event -> set(param.type().read(word), true));
+            return item;
+        });
+        menu.getItems().addAll(items.toList());
+        menu.show(this, Side.BOTTOM, 0, 0);
+    }
+
+    /** Opens a field in place of the value; Enter takes what was typed, Escape leaves it. */
+    private void type(String first) {
+        TextField field = new TextField(first == null ? value.getText().equals("–") ? "" : value.getText() : first);
+        field.setId("typing");
+        int place = getChildren().indexOf(value);
+        if (place < 0) {
+            return;
+        }
+        getChildren().set(place, field);
+        field.requestFocus();
+        if (first == null) {
+            field.selectAll();
+        } else {
+            field.end();
+        }
+        Runnable close = () -> {
+            int at = getChildren().indexOf(field);
+            if (at >= 0) {
+                getChildren().set(at, value);
+                requestFocus();
+            }
+        };
+        field.setOnAction(event -> {
+            try {
+                T typed = param.type().parse(field.getText());
+                close.run();
+                set(typed, true);
+            } catch (IllegalArgumentException e) {
+                field.setTooltip(new Tooltip(e.getMessage()));
+                field.getStyleClass().add("wrong");
+                ((HarpelPane) getScene().getRoot()).session().say(param.label() + ": " + e.getMessage());
+            }
+        });
+        field.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                close.run();
+                event.consume();
+            }
+        });
+        field.focusedProperty().addListener((property, before, now) -> {
+            if (!now) {
+                close.run();
+            }
+        });
+    }
+}

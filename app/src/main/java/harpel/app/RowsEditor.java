@@ -1,0 +1,112 @@
+package harpel.app;
+
+import harpel.param.ListType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
+import harpel.param.RowType;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.BiConsumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** Edits a parameter that is a list of little sets of parameters, such as voices or the steps of a pattern. */
+final class RowsEditor extends VBox {
+    private final Param<List<ParamSet>> param;
+    private final ParamSpec spec;
+    private final int most;
+    private final BiConsumer<List<ParamSet>, Boolean> change;
+    private final VBox list = new VBox(3);
+    private List<ParamSet> rows = List.of();
+    private int open = -1;
+
+    RowsEditor(Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change) {
+        super(4);
+        this.param = param;
+        this.change = change;
+        ListType<?> type = (ListType<?>) param.type();
+        this.spec = ((RowType) type.item()).spec();
+        this.most = type.most();
+        setId("param-" + param.id());
+        Label name = new Label(param.label());
+        name.getStyleClass().add("tile-name");
+        Tooltip.install(name, new Tooltip(param.help()));
+        Button add = new Button("+ add");
+        add.setId("add-row-" + param.id());
+        add.setTooltip(new Tooltip("Add one, at most " + most));
+        add.setOnAction(event -> {
+            if (rows.size() < most) {
+                List<ParamSet> longer = new ArrayList<>(rows);
+                longer.add(rows.isEmpty() ? spec.defaults() : rows.get(rows.size() - 1));
+                open = rows.size();
+                change.accept(longer, true);
+            }
+        });
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        getChildren().addAll(new HBox(6, name, space, add), list);
+    }
+
+    void show(ParamSet values) {
+        // A list that is shown already is not built anew under a hand that is on one of its controls.
+        if (rows.equals(values.get(param)) && list.getChildren().size() == rows.size()) {
+            return;
+        }
+        rows = values.get(param);
+        list.getChildren().clear();
+        for (int i = 0; i < rows.size(); i++) {
+            list.getChildren().add(row(i));
+        }
+    }
+
+    private VBox row(int number) {
+        Button head = new Button((number + 1) + "  " + new RowType(spec).show(rows.get(number)));
+        head.getStyleClass().add("row-head");
+        head.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(head, Priority.ALWAYS);
+        head.setTooltip(new Tooltip("Show what it is set to"));
+        head.setOnAction(event -> {
+            open = open == number ? -1 : number;
+            for (int i = 0; i < rows.size(); i++) {
+                list.getChildren().set(i, row(i));
+            }
+        });
+        Button remove = new Button("×");
+        remove.setAccessibleText("Remove " + param.label() + " " + (number + 1));
+        remove.setTooltip(new Tooltip("Remove"));
+        remove.setOnAction(event -> {
+            List<ParamSet> shorter = new ArrayList<>(rows);
+            shorter.remove(number);
+            change.accept(shorter, true);
+        });
+        VBox box = new VBox(3, new HBox(3, head, remove));
+        if (open == number) {
+            GridPane tiles = Inspector.twoColumns();
+            for (int i = 0; i < spec.params().size(); i++) {
+                tiles.add(tile(spec.params().get(i), number), i % 2, i / 2);
+            }
+            box.getChildren().add(tiles);
+        }
+        return box;
+    }
+
+    private <T> ParamTile<T> tile(Param<T> one, int number) {
+        ParamTile<T> tile = new ParamTile<>(one, (changed, done) -> {
+            List<ParamSet> edited = new ArrayList<>(rows);
+            edited.set(number, rows.get(number).withPlain(one, changed.plain()));
+            // The row keeps its controls while a hand is on one of them.
+            rows = edited;
+            changed.show(rows.get(number));
+            change.accept(edited, done);
+        });
+        tile.show(rows.get(number));
+        return tile;
+    }
+}

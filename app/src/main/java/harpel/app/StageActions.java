@@ -1,0 +1,82 @@
+package harpel.app;
+
+import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.chain.StageAddress;
+import harpel.chain.StageAddress.Step;
+import harpel.effect.EffectKind;
+import java.util.ArrayList;
+import java.util.List;
+
+/** What can be done with the selected stage; does nothing where none is selected. */
+final class StageActions {
+    private StageActions() {}
+
+    private static StageAddress selected(Session session) {
+        StageAddress address = session.selected().get();
+        boolean stage = address != null && address.way().get(address.way().size() - 1).branch() == 0;
+        return stage ? address : null;
+    }
+
+    static void remove(Session session) {
+        StageAddress address = selected(session);
+        if (address == null) {
+            return;
+        }
+        Chain chain = session.chainAt(address.chainWay());
+        int place = chain.indexOf(address.stageId());
+        session.edit("Remove " + chain.stages().get(place).name(), "", address.chainWay(), before ->
+                before.minus(address.stageId()));
+        Chain left = session.chainAt(address.chainWay());
+        if (!left.stages().isEmpty()) {
+            select(session, address.chainWay(), left.stages().get(Math.min(place, left.stages().size() - 1)).id());
+        }
+    }
+
+    static void duplicate(Session session) {
+        StageAddress address = selected(session);
+        if (address == null) {
+            return;
+        }
+        Chain chain = session.chainAt(address.chainWay());
+        int place = chain.indexOf(address.stageId());
+        Stage stage = chain.stages().get(place);
+        String id = chain.freeId(stage.id());
+        session.edit("Duplicate " + stage.name(), "", address.chainWay(), before -> before.plus(place + 1, stage));
+        select(session, address.chainWay(), id);
+    }
+
+    static void move(Session session, int by) {
+        StageAddress address = selected(session);
+        if (address == null) {
+            return;
+        }
+        session.edit(by < 0 ? "Move up" : "Move down", "", address.chainWay(), chain ->
+                chain.moved(address.stageId(), chain.indexOf(address.stageId()) + by));
+    }
+
+    static void toggle(Session session) {
+        StageAddress address = selected(session);
+        if (address != null) {
+            session.editStage("Switch on or off", "", address, stage ->
+                    stage.isKnown() ? stage.with(EffectKind.ON, !stage.on()) : stage);
+        }
+    }
+
+    /** Selects the stage above or below in the same chain, or the first. */
+    static void step(Session session, int by) {
+        StageAddress address = selected(session);
+        List<Step> way = address == null ? List.of() : address.chainWay();
+        List<Stage> stages = session.chainAt(way).stages();
+        if (!stages.isEmpty()) {
+            int now = address == null ? -by : session.chainAt(way).indexOf(address.stageId());
+            select(session, way, stages.get(Math.max(0, Math.min(stages.size() - 1, now + by))).id());
+        }
+    }
+
+    static void select(Session session, List<Step> way, String id) {
+        List<Step> steps = new ArrayList<>(way);
+        steps.add(new Step(id, 0));
+        session.selected().set(new StageAddress(session.partId().get(), steps));
+    }
+}

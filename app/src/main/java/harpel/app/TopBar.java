@@ -1,0 +1,175 @@
+package harpel.app;
+
+import harpel.engine.LiveStatus;
+import harpel.engine.LiveStatus.Mode;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.TimeMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.BiFunction;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
+
+/** The bar at the top: the piece, playing, and what the clock says. */
+final class TopBar extends HBox {
+    private static final double SLOWEST = 20;
+    private static final double FASTEST = 400;
+
+    private final Session session;
+    private final Label piece = new Label();
+    private final Label position = new Label("1 . 1");
+    private final Label clock = new Label("stands");
+    private final Label late = new Label("0.0 ms");
+    private final FontIcon playIcon = new FontIcon(Feather.PLAY);
+    private final Button play = new Button("", playIcon);
+    private final Button undo = new Button("", new FontIcon(Feather.CORNER_UP_LEFT));
+    private final Button redo = new Button("", new FontIcon(Feather.CORNER_UP_RIGHT));
+    private final TextField tempo = new TextField();
+    private final TextField meter = new TextField();
+
+    TopBar(Session session, MenuButton menu) {
+        this.session = session;
+        getStyleClass().add("top-bar");
+        setAlignment(Pos.CENTER_LEFT);
+        setSpacing(9);
+        Label harpel = new Label("Harpel");
+        harpel.getStyleClass().add("name-of-program");
+        piece.getStyleClass().add("name-of-piece");
+        piece.setMinWidth(40);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        ToggleButton dry = new ToggleButton("Hear dry");
+        dry.setId("hear-dry");
+        dry.setTooltip(new Tooltip("Hear the part without its chain, in time  (F3 while held; click to lock)"));
+        dry.selectedProperty().bindBidirectional(session.dry());
+        play.setId("play");
+        play.getStyleClass().add("play");
+        play.setTooltip(new Tooltip("Play or stop  (Space; Home goes to the start)"));
+        play.setAccessibleText("Play or stop");
+        play.setOnAction(event -> session.togglePlay());
+        Button silence = new Button("Silence");
+        silence.setId("silence");
+        silence.setTooltip(new Tooltip("End every sounding and waiting note everywhere, at once  (Escape)"));
+        silence.setOnAction(event -> session.silence());
+        setUp(undo, "undo", "Undo", session::undo);
+        setUp(redo, "redo", "Redo", session::redo);
+        field(tempo, "tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
+        field(meter, "meter", 40, "Meter, such as 4/4 or 7/8", this::withMeter);
+        Button theme = new Button("Night");
+        theme.setId("theme");
+        theme.setTooltip(new Tooltip("Paper by day, ink by night  (Ctrl+T)"));
+        theme.setOnAction(event -> session.theme().set(session.theme().get().other()));
+        session.theme().addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
+        getChildren().addAll(
+                harpel, piece, menu, undo, redo, space, dry, play, reading("bar · beat", position, 62), reading("tempo", tempo, 52),
+                reading("meter", meter, 40), reading("clock", clock, 52), reading("late, worst", late, 62), silence, theme);
+        position.setId("position");
+        late.setId("late");
+        Tooltip.install(late, new Tooltip("How late the latest note of the last minute was sent"));
+        Tooltip.install(clock, new Tooltip("What makes time go: the transport, the keys, or nothing"));
+        session.piece().addListener((property, before, now) -> showPiece());
+        session.unsaved().addListener((property, before, now) -> showPiece());
+        showPiece();
+    }
+
+    private static void setUp(Button button, String id, String name, Runnable action) {
+        button.setId(id);
+        button.getStyleClass().add("icon-button");
+        button.setAccessibleText(name);
+        button.setOnAction(event -> action.run());
+    }
+
+    private void field(TextField field, String id, double width, String tip, BiFunction<Piece, String, Piece> change) {
+        field.setId(id);
+        field.getStyleClass().add("reading");
+        field.setPrefWidth(width);
+        field.setTooltip(new Tooltip(tip + "; Enter sets it"));
+        field.setOnAction(event -> {
+            try {
+                String text = field.getText().strip();
+                change.apply(session.piece().get(), text);
+                session.apply(PieceEdit.of("Set " + id, before -> change.apply(before, text)));
+                getParent().requestFocus();
+            } catch (IllegalArgumentException e) {
+                session.say(e.getMessage());
+            }
+            showPiece();
+        });
+        field.focusedProperty().addListener((property, before, now) -> showPiece());
+    }
+
+    private Piece withTempo(Piece before, String text) {
+        double bpm;
+        try {
+            bpm = Double.parseDouble(text);
+        } catch (NumberFormatException e) {
+            bpm = Double.NaN;
+        }
+        if (!(bpm >= SLOWEST && bpm <= FASTEST)) {
+            throw new IllegalArgumentException("tempo must be 20–400 quarters a minute but was \"" + text + "\"");
+        }
+        return before.withTime(new TimeMap(TempoMap.of(bpm), before.time().meter()));
+    }
+
+    private Piece withMeter(Piece before, String text) {
+        MeterMap map = new MeterMap(List.of(MeterMap.Change.parse(0, text)));
+        return before.withTime(new TimeMap(before.time().tempo(), map));
+    }
+
+    private static VBox reading(String name, Node value, double width) {
+        Label small = new Label(name);
+        small.getStyleClass().add("reading-name");
+        value.getStyleClass().add("reading");
+        VBox box = new VBox(-1, small, value);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.setMinWidth(width);
+        return box;
+    }
+
+    private void showPiece() {
+        Piece now = session.piece().get();
+        piece.setText(now.name());
+        undo.setDisable(session.undoLabel().isEmpty());
+        redo.setDisable(session.redoLabel().isEmpty());
+        undo.setTooltip(new Tooltip("Undo" + session.undoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Z)"));
+        redo.setTooltip(new Tooltip("Redo" + session.redoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Shift+Z)"));
+        if (!tempo.isFocused()) {
+            tempo.setText(String.format(Locale.ROOT, "%.1f", now.time().tempo().bpmAt(0)));
+        }
+        if (!meter.isFocused()) {
+            meter.setText(now.time().meter().at(0).shown());
+        }
+    }
+
+    void draw(long nanos) {
+        LiveStatus status = session.status();
+        long tick = Math.max(0, (long) status.tickAt(nanos));
+        position.setText(session.piece().get().time().meter().placeAt(tick).toString());
+        clock.setText(
+                switch (status.mode()) {
+                    case STOPPED -> "stands";
+                    case KEYS -> "keys";
+                    case PLAYING -> "own";
+                });
+        late.setText(Words.milliseconds(status.worstLateNanos()));
+        Feather icon = status.mode() == Mode.PLAYING ? Feather.SQUARE : Feather.PLAY;
+        if (playIcon.getIconCode() != icon) {
+            playIcon.setIconCode(icon);
+        }
+    }
+}
