@@ -174,7 +174,9 @@ final class ChainView extends BorderPane {
     private Node insertLine(List<Step> way, int place, double indent) {
         Button line = new Button("+ add effect");
         line.getStyleClass().add("insert-line");
-        line.setId("insert-" + way.stream().map(step -> step + "-").reduce("", String::concat) + place);
+        line.setId("insert-"
+                + way.stream().map(step -> step.stage() + "-" + step.branch() + "-").reduce("", String::concat)
+                + place);
         line.setMaxWidth(Double.MAX_VALUE);
         line.setTooltip(new Tooltip("Add an effect here  (Ctrl+E adds after the selected stage)"));
         line.setOnAction(event -> EffectMenu.show(line, session, way, place));

@@ -57,6 +57,7 @@ final class Files {
             session.say(path.getFileName() + ": " + e.getMessage());
             Alert alert = new Alert(Alert.AlertType.WARNING, e.getMessage(), ButtonType.OK);
             alert.initOwner(window);
+            alert.getDialogPane().getStylesheets().setAll(session.theme().get().styles());
             alert.setHeaderText(path.getFileName().toString());
             alert.show();
         }
@@ -184,6 +185,7 @@ final class Files {
         Alert alert = new Alert(
                 Alert.AlertType.CONFIRMATION, "It has changes that are not saved.", save, discard, ButtonType.CANCEL);
         alert.initOwner(window);
+        alert.getDialogPane().getStylesheets().setAll(session.theme().get().styles());
         alert.setHeaderText("Save “" + session.piece().get().name() + "”?");
         Optional<ButtonType> answer = alert.showAndWait();
         if (answer.isPresent() && answer.get() == save) {

@@ -35,7 +35,6 @@ public final class HarpelApp extends Application {
         String problem = openNamed(words, shot);
         pane = new HarpelPane(session);
         Scene scene = new Scene(pane, WIDTH, HEIGHT);
-        scene.getStylesheets().add(styles());
         stage.setScene(scene);
         stage.setMinWidth(1000);
         stage.setMinHeight(660);
@@ -82,11 +81,6 @@ public final class HarpelApp extends Application {
         if (words.contains("--exit-at-first-frame")) {
             Platform.runLater(Platform::exit);
         }
-    }
-
-    /** The style sheet, made of tokens that {@link Theme} gives values. */
-    static String styles() {
-        return HarpelApp.class.getResource("harpel.css").toExternalForm();
     }
 
     static void loadFonts() {

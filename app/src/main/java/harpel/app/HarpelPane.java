@@ -50,8 +50,8 @@ final class HarpelPane extends BorderPane {
         // While the keyboard is in no other control it belongs to the piano keys.
         setFocusTraversable(true);
         setOnMousePressed(event -> requestFocus());
-        session.theme().addListener((property, before, now) -> setStyle(now.css()));
-        setStyle(session.theme().get().css());
+        session.theme().addListener((property, before, now) -> getScene().getStylesheets().setAll(now.styles()));
+        sceneProperty().addListener((property, before, now) -> now.getStylesheets().setAll(session.theme().get().styles()));
         addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         addEventFilter(KeyEvent.KEY_RELEASED, this::released);
     }
@@ -181,7 +181,6 @@ final class HarpelPane extends BorderPane {
         alert.setHeaderText("Keys and actions");
         alert.getDialogPane().setMinHeight(560);
         alert.getDialogPane().getStylesheets().setAll(getScene().getStylesheets());
-        alert.getDialogPane().setStyle(session.theme().get().css());
         alert.show();
     }
 

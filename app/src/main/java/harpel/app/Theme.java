@@ -1,5 +1,8 @@
 package harpel.app;
 
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
+import java.util.List;
 import java.util.Locale;
 import javafx.scene.paint.Color;
 
@@ -60,8 +63,18 @@ public enum Theme {
         return this == DAY ? NIGHT : DAY;
     }
 
-    /** The tokens as looked-up colours for the root of a scene. */
-    public String css() {
+    /** The style sheets of a scene or dialog in this theme. */
+    public List<String> styles() {
+        return List.of(Theme.class.getResource("harpel.css").toExternalForm(), tokenSheet());
+    }
+
+    /** The tokens as a style sheet of its own, so that menus and other popups know them too. */
+    private String tokenSheet() {
+        String sheet = ".root {" + tokens() + "}";
+        return "data:text/css;base64," + Base64.getEncoder().encodeToString(sheet.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private String tokens() {
         return token("paper", paper) + token("panel", panel) + token("raised", raised) + token("rule", rule)
                 + token("ink", ink) + token("soft", soft) + token("brass-text", brassText) + token("brass", brass)
                 + token("red", red) + token("blue", blue) + token("sage", sage) + token("bar", bar)

@@ -1,0 +1,293 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.device.RecordingPort;
+import harpel.format.PieceFile;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.testkit.Wire;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.Node;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.framework.junit5.ApplicationTest;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The real window, driven as a hand would. */
+class WindowTest extends ApplicationTest {
+    @TempDir
+    Path folder;
+
+    private Session session;
+    private RecordingPort sent;
+
+    @Override
+    public void start(Stage stage) {
+        HarpelApp.loadFonts();
+        session = new Session(piece("""
+                {"harpel":1,"piece":"Test","key":"C major","parts":[{"name":"Lead","chain":[
+                  {"effect":"transpose","octaves":1},
+                  {"effect":"harmony","voices":[{"semitones":7}]},
+                  {"effect":"touch","fixed":77}]}]}"""));
+        sent = session.record();
+        show(stage, session);
+    }
+
+    static Piece piece(String json) {
+        try {
+            return PieceFile.read(json);
+        } catch (java.io.IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    static HarpelPane show(Stage stage, Session session) {
+        HarpelPane pane = new HarpelPane(session);
+        var scene = new javafx.scene.Scene(pane, 1280, 800);
+        stage.setScene(scene);
+        stage.setX(0);
+        stage.setY(0);
+        pane.setActions(new Files(session, stage));
+        stage.show();
+        pane.requestFocus();
+        new javafx.animation.AnimationTimer() {
+            @Override
+            public void handle(long now) {
+                pane.draw(System.nanoTime());
+            }
+        }.start();
+        return pane;
+    }
+
+    @AfterEach
+    void end() {
+        session.close();
+    }
+
+    private static void await(Callable<Boolean> condition) {
+        try {
+            WaitForAsyncUtils.waitFor(10, TimeUnit.SECONDS, condition);
+        } catch (java.util.concurrent.TimeoutException e) {
+            throw new AssertionError("it did not happen within 10 s", e);
+        }
+    }
+
+    private List<String> starts() {
+        return Wire.starts(sent.sent().stream().map(RecordingPort.Sent::message).toList());
+    }
+
+    private void nothingLeftSounding() {
+        await(() -> Wire.open(sent.sent().stream().map(RecordingPort.Sent::message).toList()).isEmpty());
+    }
+
+    private List<String> ids() {
+        return session.part().chain().stages().stream().map(stage -> stage.id()).toList();
+    }
+
+    @Test
+    void aChordPlayedOnTheComputerKeysLeavesThroughThreeStages() {
+        press(KeyCode.Q);
+        await(() -> starts().size() >= 2);
+        press(KeyCode.E);
+        await(() -> starts().size() >= 4);
+        press(KeyCode.T);
+        await(() -> starts().size() >= 5);
+        release(KeyCode.T, KeyCode.E, KeyCode.Q);
+        // Q, E and T are C5, E5 and G5; an octave up and with a fifth added. G6 is there already and is struck again.
+        assertThat(starts()).containsExactly("84 77", "91 77", "88 77", "95 77", "91 77", "98 77");
+        nothingLeftSounding();
+    }
+
+    @Test
+    void theDrawnKeysPlayLouderFurtherDown() {
+        interact(() -> {
+            session.editStage("test", "", address("touch"), stage -> stage.with(harpel.effect.shape.Touch.FIXED, 0));
+            session.edit("test", "", List.of(), chain -> chain.minus("harmony"));
+        });
+        Node keys = lookup("#keys").query();
+        var bounds = keys.localToScreen(keys.getBoundsInLocal());
+        // The eighth white key is C3, an octave up C4.
+        double x = bounds.getMinX() + bounds.getWidth() * 7.5 / 35;
+        moveTo(x, bounds.getMaxY() - 4);
+        press(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> starts().size() == 1);
+        release(javafx.scene.input.MouseButton.PRIMARY);
+        nothingLeftSounding();
+        moveTo(x, bounds.getMinY() + bounds.getHeight() * 0.7);
+        press(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> starts().size() == 2);
+        release(javafx.scene.input.MouseButton.PRIMARY);
+        assertThat(starts()).allMatch(note -> note.startsWith("60 "));
+        int low = Integer.parseInt(starts().get(0).split(" ")[1]);
+        int high = Integer.parseInt(starts().get(1).split(" ")[1]);
+        assertThat(low).isGreaterThan(high).isGreaterThan(110);
+        nothingLeftSounding();
+    }
+
+    private harpel.chain.StageAddress address(String id) {
+        return harpel.chain.StageAddress.parse("lead/" + id);
+    }
+
+    @Test
+    void stagesAreAddedMovedAndSwitchedOffWhileANoteSounds() {
+        press(KeyCode.Q);
+        await(() -> starts().size() >= 2);
+        clickOn("#insert-1");
+        clickOn("Echo – repeats each note, fading");
+        await(() -> ids().equals(List.of("transpose", "echo", "harmony", "touch")));
+        clickOn("#stage-harmony .stage-name");
+        push(KeyCode.CONTROL, KeyCode.UP);
+        await(() -> ids().equals(List.of("transpose", "harmony", "echo", "touch")));
+        clickOn("#onoff-transpose");
+        await(() -> !session.part().chain().find("transpose").orElseThrow().on());
+        release(KeyCode.Q);
+        nothingLeftSounding();
+        push(KeyCode.CONTROL, KeyCode.DELETE);
+        assertThat(ids()).containsExactly("transpose", "echo", "touch");
+        nothingLeftSounding();
+    }
+
+    @Test
+    void aStageIsDraggedToAnotherPlace() {
+        drag("#stage-touch .stage-name").moveBy(0, -400).drop();
+        assertThat(ids()).containsExactly("touch", "transpose", "harmony");
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(ids()).containsExactly("transpose", "harmony", "touch");
+    }
+
+    @Test
+    void aControlTakesKeysTypingAndItsDefault() {
+        clickOn("#stage-transpose .stage-name");
+        clickOn("#param-semitones");
+        push(KeyCode.UP);
+        push(KeyCode.UP);
+        assertThat(semitones()).isEqualTo(2);
+        write("1");
+        clickOn("#typing");
+        interact(() -> ((TextField) lookup("#typing").query()).setText("7 semitones"));
+        push(KeyCode.ENTER);
+        assertThat(semitones()).isEqualTo(7);
+        push(KeyCode.DELETE);
+        assertThat(semitones()).isZero();
+    }
+
+    private int semitones() {
+        return session.stage(address("transpose")).orElseThrow().params().get(harpel.effect.pitch.Transpose.SEMITONES);
+    }
+
+    @Test
+    void aWrongValueIsRefusedWithItsRange() {
+        clickOn("#stage-transpose .stage-name");
+        doubleClickOn("#param-semitones");
+        interact(() -> ((TextField) lookup("#typing").query()).setText("99"));
+        push(KeyCode.ENTER);
+        assertThat(session.message().get()).isEqualTo("Semitones: must be −48–48 semitones but was 99");
+        push(KeyCode.ESCAPE);
+        assertThat(semitones()).isZero();
+    }
+
+    @Test
+    void aDragIsUndoneAtOnce() {
+        clickOn("#stage-transpose .stage-name");
+        drag("#param-semitones").moveBy(20, 0).moveBy(10, 0).drop();
+        assertThat(semitones()).isGreaterThan(5);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(semitones()).isZero();
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+        assertThat(semitones()).isGreaterThan(5);
+    }
+
+    @Test
+    void whatIsSavedAndOpenedIsEqual() throws Exception {
+        clickOn("#stage-transpose .stage-name");
+        push(KeyCode.CONTROL, KeyCode.D);
+        Piece before = session.piece().get();
+        assertThat(title()).startsWith("• ");
+        Path file = folder.resolve("test.harpel");
+        WaitForAsyncUtils.asyncFx(() -> {
+            session.save(file);
+            return null;
+        }).get();
+        assertThat(title()).doesNotStartWith("•");
+        push(KeyCode.CONTROL, KeyCode.DELETE);
+        assertThat(session.piece().get()).isNotEqualTo(before);
+        WaitForAsyncUtils.asyncFx(() -> {
+            session.open(file);
+            return null;
+        }).get();
+        assertThat(session.piece().get()).isEqualTo(before);
+    }
+
+    private String title() {
+        return (session.unsaved().get() ? "• " : "") + session.piece().get().name();
+    }
+
+    @Test
+    void spacePlaysThePhraseAndSilenceEndsEverything() {
+        Piece with = session.piece().get()
+                .withPhrase(new harpel.piece.Phrase("P", 61_440, List.of(new harpel.piece.Note(0, 61_000, 0, 60, 90, 64)), List.of()))
+                .withPart("lead", part -> part.withPhrase("P"));
+        interact(() -> session.replace(with, "test"));
+        push(KeyCode.SPACE);
+        await(() -> starts().size() >= 2);
+        push(KeyCode.ESCAPE);
+        nothingLeftSounding();
+        await(() -> sent.sent().stream().filter(one -> (one.message()[0] & 0xF0) == 0xB0 && one.message()[1] == 120).count() >= 16);
+        push(KeyCode.SPACE);
+        await(() -> session.status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
+    }
+
+    @Test
+    void hearDryIsHeardWithoutTheChain() {
+        clickOn("#hear-dry");
+        interact(() -> lookup("#hear-dry").query().getScene().getRoot().requestFocus());
+        press(KeyCode.Q);
+        await(() -> starts().size() == 1);
+        release(KeyCode.Q);
+        assertThat(starts()).containsExactly("72 92");
+        nothingLeftSounding();
+    }
+
+    @Test
+    void aSplitIsAddedWithItsBranchesSetInTheInspector() {
+        clickOn("#insert-3");
+        clickOn("Split – branches side by side, merged again");
+        clickOn("#branch-split-2");
+        clickOn("#param-turn");
+        var takes = session.part().chain().find("split").orElseThrow().branches().get(1).takes();
+        assertThat(takes.get(harpel.effect.route.Split.TURN)).isTrue();
+        clickOn("#insert-split-1-0");
+        clickOn("Touch – shapes velocity");
+        assertThat(session.part().chain().find("split").orElseThrow().branches().get(0).chain().stages()).hasSize(1);
+    }
+
+    @Test
+    void dayTurnsToNight() {
+        push(KeyCode.CONTROL, KeyCode.T);
+        assertThat(session.theme().get()).isEqualTo(Theme.NIGHT);
+    }
+
+    @Test
+    void unsavedWorkSurvivesAKill() throws Exception {
+        Part part = session.part();
+        Autosave autosave = WaitForAsyncUtils.asyncFx(() -> new Autosave(session, folder)).get();
+        interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("harmony")));
+        interact(autosave::keep);
+        // A new start finds it, as after a kill.
+        Session next = new Session(Piece.empty());
+        assertThat(new Autosave(next, folder).leftOver()).contains(session.piece().get());
+        next.close();
+        assertThat(session.part()).isNotEqualTo(part);
+        interact(session::undo);
+        interact(autosave::keep);
+        assertThat(new Autosave(session, folder).leftOver()).isEmpty();
+    }
+}
