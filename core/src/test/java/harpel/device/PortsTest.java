@@ -1,0 +1,123 @@
+package harpel.device;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyLong;
+import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.atLeastOnce;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.times;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
+
+import harpel.engine.LiveEngine;
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.piece.Piece;
+import java.util.HexFormat;
+import java.util.List;
+import javax.sound.midi.MidiDevice;
+import javax.sound.midi.MidiMessage;
+import javax.sound.midi.Receiver;
+import javax.sound.midi.ShortMessage;
+import org.junit.jupiter.api.Test;
+import org.mockito.ArgumentCaptor;
+
+class PortsTest {
+    private static String hex(Event event) {
+        return HexFormat.of().formatHex(MidiBytes.of(event));
+    }
+
+    /** MIDI 1.0 Detailed Specification: status bytes, channels in their low four bits, data bytes. */
+    @Test
+    void eventsAreMidi1Bytes() {
+        NoteStart note = NoteStart.played(0, 0, 9, 36, 127);
+        assertThat(hex(note)).isEqualTo("99247f");
+        assertThat(hex(new NoteEnd(1, note, 64))).isEqualTo("892440");
+        assertThat(hex(Message.control(0, 0, 2, 64, 127))).isEqualTo("b2407f");
+    }
+
+    @Test
+    void aPartsEventsGoToItsPortAndItsSoundIsChosenThere() {
+        OutputPort builtIn = mock(OutputPort.class);
+        OutputPort cable = mock(OutputPort.class);
+        Ports ports = new Ports();
+        ports.add(Ports.BUILT_IN, builtIn);
+        ports.add("Cable", cable);
+        Piece piece = Piece.empty().withPart("part-1", part -> part.withSound("Kalimba"));
+        ports.update(piece);
+        // General MIDI 1: program 109 counted from 1 is the kalimba.
+        verify(builtIn).send(eq(new byte[] {(byte) 0xC0, 108}), anyLong());
+        NoteStart note = NoteStart.played(0, 0, 0, 60, 90);
+        ports.send("part-1", note, 5);
+        verify(builtIn).send(eq(MidiBytes.of(note)), eq(5L));
+        ports.update(piece.withPart("part-1", part -> part.withOutput("Cable")));
+        ports.send("part-1", note, 6);
+        verify(cable).send(eq(MidiBytes.of(note)), eq(6L));
+        verify(cable, times(1)).send(any(), anyLong());
+        assertThat(ports.names()).containsExactly("", "Cable");
+    }
+
+    /** MIDI 1.0: All Notes Off is controller 123, All Sound Off 120. */
+    @Test
+    void silenceReachesEveryChannelOfEveryPort() {
+        OutputPort port = mock(OutputPort.class);
+        Ports ports = new Ports();
+        ports.add("Cable", port);
+        ports.silence();
+        for (int channel = 0; channel < 16; channel++) {
+            verify(port).send(eq(new byte[] {(byte) (0xB0 | channel), 123, 0}), anyLong());
+            verify(port).send(eq(new byte[] {(byte) (0xB0 | channel), 120, 0}), anyLong());
+        }
+        ports.close();
+        verify(port).close();
+    }
+
+    @Test
+    void aDeviceGetsMessagesAndIsClosedAfterUse() throws Exception {
+        MidiDevice device = mock(MidiDevice.class);
+        Receiver receiver = mock(Receiver.class);
+        when(device.getReceiver()).thenReturn(receiver);
+        ReceiverPort port = ReceiverPort.open("Cable", device);
+        port.send(new byte[] {(byte) 0x91, 60, 90}, 0);
+        port.send(new byte[] {(byte) 0xF0, 0x7D, 1, (byte) 0xF7}, 0);
+        ArgumentCaptor<MidiMessage> sent = ArgumentCaptor.forClass(MidiMessage.class);
+        verify(receiver, atLeastOnce()).send(sent.capture(), eq(-1L));
+        assertThat(sent.getAllValues().stream().map(message -> HexFormat.of().formatHex(message.getMessage())))
+                .containsExactly("913c5a", "f07d01f7");
+        port.close();
+        verify(device).close();
+        assertThat(port.name()).isEqualTo("Cable");
+    }
+
+    @Test
+    void whatADeviceSendsReachesTheEngineButSystemMessagesDoNot() throws Exception {
+        RecordingPort recording = new RecordingPort();
+        Ports ports = new Ports();
+        ports.addListener(recording);
+        try (LiveEngine engine = new LiveEngine(Piece.empty(), ports, Tap.NONE)) {
+            Receiver receiver = MidiDevices.receiver(engine.openInput("Cable"));
+            receiver.send(new ShortMessage(ShortMessage.TIMING_CLOCK), -1);
+            receiver.send(new ShortMessage(0x93, 60, 90), -1);
+            engine.start();
+            long giveUp = System.nanoTime() + 10_000_000_000L;
+            while (recording.sent().isEmpty() && System.nanoTime() < giveUp) {
+                Thread.onSpinWait();
+            }
+            assertThat(recording.sent()).hasSize(1);
+            assertThat(recording.sent().get(0).message()).containsExactly(0x90, 60, 90);
+        }
+    }
+
+    /** General MIDI 1: programs 1–128. */
+    @Test
+    void everyInstrumentHasItsProgram() {
+        assertThat(Instrument.all()).allMatch(one -> one.program() >= 0 && one.program() <= 127);
+        assertThat(Instrument.named("Round bass").program()).isEqualTo(33);
+        assertThat(Instrument.named("Nothing of that name")).isEqualTo(Instrument.all().get(0));
+        assertThat(List.copyOf(Instrument.all())).doesNotHaveDuplicates();
+    }
+}

@@ -1,0 +1,285 @@
+package harpel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.engine.LiveStatus.Mode;
+import harpel.event.Event;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.piece.Note;
+import harpel.piece.Part;
+import harpel.piece.Phrase;
+import harpel.piece.Piece;
+import harpel.testkit.Played;
+import harpel.time.Ticks;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** The live engine against a clock of the test's own; 120 bpm, so a quarter is half a second. */
+class LiveCycleTest {
+    private static final long MS = 1_000_000;
+    private final List<String> heard = new ArrayList<>();
+    private final List<Long> dues = new ArrayList<>();
+    private int silences;
+    private long now;
+    private LiveCycle cycle;
+
+    private Piece piece(String stages) {
+        return Piece.empty().withPart("part-1", part -> part.withChain(Played.chain(stages)));
+    }
+
+    private void start(Piece piece) {
+        cycle = new LiveCycle(piece, () -> now, new LiveOutput() {
+            @Override
+            public void send(String part, Event event, long dueNanos) {
+                dues.add(dueNanos);
+                if (event instanceof NoteStart note) {
+                    heard.add("+" + note.pitch());
+                } else if (event instanceof NoteEnd end) {
+                    heard.add("-" + end.start().pitch());
+                } else {
+                    heard.add("message");
+                }
+            }
+
+            @Override
+            public void silence() {
+                silences++;
+            }
+        }, Tap.NONE);
+    }
+
+    private void press(int pitch) {
+        cycle.take(new InputPort.Played(0x90, pitch, 100, now));
+        cycle.render(now);
+    }
+
+    private void release(int pitch) {
+        cycle.take(new InputPort.Played(0x80, pitch, 64, now));
+        cycle.render(now);
+    }
+
+    /** Lets time pass as the engine does: from one thing that is due to the next. */
+    private void pass(long ms) {
+        long until = now + ms * MS;
+        while (cycle.nextNanos() <= until) {
+            now = Math.max(now, cycle.nextNanos());
+            cycle.render(now);
+        }
+        now = until;
+        cycle.render(now);
+    }
+
+    private List<String> heard() {
+        List<String> copy = List.copyOf(heard);
+        heard.clear();
+        return copy;
+    }
+
+    @Test
+    void aKeyIsHeardAtOnceAndTheChainsOwnClockStartsWithIt() {
+        start(piece("{'effect':'arpeggio','pace':'1/4','gate':50}"));
+        now = 123 * MS;
+        assertThat(cycle.status(now).mode()).isEqualTo(Mode.STOPPED);
+        press(60);
+        assertThat(heard()).containsExactly("+60");
+        assertThat(cycle.status(now).mode()).isEqualTo(Mode.KEYS);
+        pass(1100);
+        assertThat(heard()).containsExactly("-60", "+60", "-60", "+60");
+        release(60);
+        pass(500);
+        assertThat(heard()).containsExactly("-60");
+        assertThat(cycle.status(now).mode()).isEqualTo(Mode.STOPPED);
+        assertThat(cycle.nextNanos()).isEqualTo(Long.MAX_VALUE);
+    }
+
+    @Test
+    void eventsAreDueAtTheirMoment() {
+        start(piece("{'effect':'arpeggio','pace':'1/4','gate':50}"));
+        now = 7;
+        press(60);
+        pass(1000);
+        assertThat(dues).containsExactly(7L, 7 + 250 * MS, 7 + 500 * MS, 7 + 750 * MS, 7 + 1000 * MS);
+    }
+
+    @Test
+    void thePhraseLoopsUntilTheStopAndEverythingEndsThere() {
+        Phrase phrase = new Phrase("P", 2 * Ticks.PER_QUARTER, List.of(new Note(0, Ticks.PER_QUARTER, 0, 50, 90, 64)), List.of());
+        start(piece("{'effect':'latch','until':'add'}").withPhrase(phrase).withPart("part-1", part -> part.withPhrase("P")));
+        cycle.play(now);
+        cycle.render(now);
+        pass(2200);
+        assertThat(heard()).containsExactly("+50", "-50", "+50", "-50", "+50");
+        cycle.stop(now);
+        assertThat(heard()).containsExactly("-50");
+        assertThat(cycle.status(now).mode()).isEqualTo(Mode.STOPPED);
+        pass(3000);
+        assertThat(heard()).isEmpty();
+    }
+
+    @Test
+    void repeatsSetToRingOutDoSoAfterTheStop() {
+        Phrase phrase = new Phrase("P", 8 * Ticks.PER_QUARTER, List.of(new Note(0, 100, 0, 50, 90, 64)), List.of());
+        start(piece("{'effect':'echo','repeats':3,'time':'1/4','ring-out':true}")
+                .withPhrase(phrase)
+                .withPart("part-1", part -> part.withPhrase("P")));
+        cycle.play(now);
+        pass(600);
+        heard();
+        cycle.stop(now);
+        pass(3000);
+        assertThat(heard()).containsExactly("+50", "-50", "+50", "-50");
+        assertThat(cycle.status(now).mode()).isEqualTo(Mode.STOPPED);
+    }
+
+    @Test
+    void silenceEndsNotesWaitingRepeatsAndLatches() {
+        start(piece("{'effect':'latch'},{'effect':'echo','repeats':8,'time':'1/4'}"));
+        press(60);
+        release(60);
+        pass(700);
+        heard();
+        cycle.silence(now);
+        assertThat(heard()).containsExactly("-60");
+        assertThat(silences).isEqualTo(1);
+        pass(9000);
+        assertThat(heard()).isEmpty();
+    }
+
+    @Test
+    void heldKeysGoOnInTheTransportsTime() {
+        start(piece("{'effect':'arpeggio','pace':'1/4','gate':50}"));
+        press(60);
+        pass(100);
+        heard();
+        cycle.play(now);
+        cycle.render(now);
+        assertThat(heard()).containsExactly("-60", "+60");
+        pass(100);
+        release(60);
+        cycle.stop(now);
+        assertThat(heard()).containsExactly("-60");
+    }
+
+    @Test
+    void hearingDryIsInTimeAndLeavesNothingHanging() {
+        start(piece("{'effect':'transpose','octaves':1}"));
+        press(60);
+        cycle.hearDry("part-1", true);
+        assertThat(heard()).containsExactly("+72", "-72", "+60");
+        pass(10);
+        cycle.hearDry("part-1", false);
+        cycle.render(now);
+        assertThat(heard()).containsExactly("-60", "+72");
+        pass(10);
+        release(60);
+        pass(10);
+        assertThat(heard()).containsExactly("-72");
+    }
+
+    @Test
+    void anEditWhileANoteSoundsStrandsNothingAndInterruptsNothingElse() {
+        start(piece("{'effect':'transpose','octaves':1},{'effect':'touch','fixed':50}"));
+        press(60);
+        heard();
+        pass(10);
+        cycle.update(piece("{'effect':'transpose','octaves':1},{'effect':'echo','repeats':1,'time':'1/4'},{'effect':'touch','fixed':50}"), now);
+        assertThat(heard()).as("a stage put in lets what sounds go on").isEmpty();
+        cycle.update(piece("{'effect':'echo','repeats':1,'time':'1/4'},{'effect':'touch','fixed':50}"), now);
+        assertThat(heard()).as("a stage taken out ends what it made").containsExactly("-72");
+        release(60);
+        pass(1000);
+        assertThat(heard()).isEmpty();
+    }
+
+    @Test
+    void anArpeggioPutIntoAHeldChordTakesItOver() {
+        start(piece("{'effect':'transpose'}"));
+        press(60);
+        press(64);
+        heard();
+        pass(100);
+        cycle.update(piece("{'effect':'transpose'},{'effect':'arpeggio','pace':'1/4','gate':50}"), now);
+        assertThat(heard()).containsExactly("-60", "-64");
+        pass(1200);
+        assertThat(heard()).containsExactly("+60", "-60", "+64", "-64");
+        release(60);
+        release(64);
+        pass(500);
+        assertThat(heard()).isEmpty();
+    }
+
+    @Test
+    void aTempoChangeWhilePlayingKeepsThePosition() {
+        start(piece(""));
+        cycle.play(now);
+        pass(1000);
+        Piece faster = piece("").withTime(new harpel.time.TimeMap(harpel.time.TempoMap.of(240), harpel.time.MeterMap.FOUR_FOUR));
+        cycle.update(faster, now);
+        assertThat(cycle.status(now).tickAt(now)).isEqualTo(2 * Ticks.PER_QUARTER);
+        pass(1000);
+        assertThat(cycle.status(now).tickAt(now)).isEqualTo(6 * Ticks.PER_QUARTER);
+    }
+
+    @Test
+    void aPartThatRunsByTheTransportIsNotStartedByKeys() {
+        Piece piece = Piece.empty();
+        Part part = piece.parts().get(0);
+        Part byTransport = new Part(part.id(), part.name(), "", Part.Run.TRANSPORT, "", "", 4, part.chain(), java.util.Map.of());
+        start(piece.withPart(part.id(), one -> byTransport));
+        press(60);
+        assertThat(heard()).isEmpty();
+        cycle.play(now);
+        press(60);
+        assertThat(heard()).containsExactly("+60");
+    }
+
+    @Test
+    void controllersPassWhileTimeStands() {
+        start(piece(""));
+        cycle.take(new InputPort.Played(0xB0, 1, 64, now));
+        cycle.render(now);
+        assertThat(heard()).containsExactly("message");
+    }
+
+    @Test
+    void pressingAKeyAgainWithoutLettingGoEndsTheFirst() {
+        start(piece(""));
+        press(60);
+        pass(10);
+        press(60);
+        assertThat(heard()).containsExactly("+60", "-60", "+60");
+        release(60);
+        release(60);
+        assertThat(heard()).containsExactly("-60");
+    }
+
+    @Test
+    void aPlayedRootFollowsTheLowestHeldNoteOfAnotherPart() {
+        Part bass = Part.of("Bass", harpel.chain.Chain.EMPTY);
+        Part lead = Part.of("Lead", Played.chain("{'effect':'scale-fit','root':'played','scale':'major','rule':'down','listen-to':'bass'}"));
+        Piece piece = new Piece("x", harpel.theory.Key.C_MAJOR, 1, harpel.time.TimeMap.DEFAULT, List.of(bass, lead), List.of(), java.util.Map.of());
+        start(piece);
+        cycle.keysTo("lead");
+        press(66);
+        assertThat(heard()).as("nothing held yet").containsExactly("+66");
+        release(66);
+        heard();
+        cycle.keysTo("bass");
+        press(48);
+        cycle.keysTo("lead");
+        press(66);
+        assertThat(heard()).containsExactly("+48", "+65");
+    }
+
+    @Test
+    void latenessIsTheWorstOfTheLastMinute() {
+        Lateness lateness = new Lateness();
+        lateness.record(10_000_000_000L, 5);
+        lateness.record(11_000_000_000L, 3);
+        assertThat(lateness.worst(60_000_000_000L)).isEqualTo(5);
+        assertThat(lateness.worst(70_000_000_001L)).isEqualTo(3);
+        assertThat(lateness.worst(200_000_000_000L)).isZero();
+    }
+}
