@@ -2,6 +2,7 @@ package harpel.app;
 
 import harpel.piece.Piece;
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.animation.AnimationTimer;
@@ -62,10 +63,18 @@ public final class HarpelApp extends Application {
         }
         stage.show();
         pane.requestFocus();
+        boolean exitAtFirstFrame = words.contains("--exit-at-first-frame");
         new AnimationTimer() {
+            private int frames;
+
             @Override
             public void handle(long now) {
                 pane.draw(System.nanoTime());
+                if (exitAtFirstFrame && frames++ == 1) {
+                    long began = ManagementFactory.getRuntimeMXBean().getStartTime();
+                    System.out.println("first frame after " + (System.currentTimeMillis() - began) + " ms");
+                    Platform.exit();
+                }
             }
         }.start();
         session.openDevices();
@@ -77,9 +86,6 @@ public final class HarpelApp extends Application {
         }
         if (shot != null) {
             shootLater(scene, Path.of(shot));
-        }
-        if (words.contains("--exit-at-first-frame")) {
-            Platform.runLater(Platform::exit);
         }
     }
 

@@ -155,7 +155,7 @@ final class StageRun implements Node, Emitter {
             send(waiting.poll());
         }
         out.sortTick(groupStart);
-        for (int i = groupStart; i < out.size(); i++) {
+        for (int i = groupStart; i < out.size() && context.tap() != Tap.NONE; i++) {
             context.tap().left(context.part(), address, out.get(i));
         }
     }

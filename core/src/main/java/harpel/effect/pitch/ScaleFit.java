@@ -93,11 +93,13 @@ public final class ScaleFit extends EffectKind {
         private ParamSet values;
         private EffectContext context;
         private int root;
+        private boolean followsPlaying;
 
         @Override
         public void configure(ParamSet newValues, EffectContext newContext, long tick) {
             values = newValues;
             context = newContext;
+            followsPlaying = values.get(ROOT).equals(PLAYED);
             root = switch (values.get(ROOT)) {
                 case FROM_KEY -> context.key().root();
                 case PLAYED -> -1;
@@ -156,7 +158,7 @@ public final class ScaleFit extends EffectKind {
 
         @Override
         protected NoteStart change(NoteStart note, Emitter out) {
-            if (values.get(ROOT).equals(PLAYED)) {
+            if (followsPlaying) {
                 int lowest = context.lowestHeld(values.get(LISTEN_TO), out.tick());
                 if (lowest >= 0 && Pitch.pitchClass(lowest) != root) {
                     root = Pitch.pitchClass(lowest);

@@ -96,27 +96,36 @@ public final class Stray extends EffectKind {
     }
 
     private static final class Running extends NoteByNote {
-        private ParamSet values;
+        private int amount;
+        private int choices;
+        private boolean random;
+        private Interval spacing;
+        private Side side;
+        private Beyond beyond;
         private Key key;
         private int turn;
 
         @Override
-        public void configure(ParamSet newValues, EffectContext context, long tick) {
-            values = newValues;
+        public void configure(ParamSet values, EffectContext context, long tick) {
+            amount = values.get(AMOUNT);
+            choices = choices(values);
+            random = values.get(DRAW) == Draw.RANDOM;
+            spacing = values.get(SPACING);
+            side = values.get(SIDE);
+            beyond = values.get(Beyond.PARAM);
             key = context.key();
         }
 
         @Override
         protected NoteStart change(NoteStart note, Emitter out) {
-            boolean taken = out.chance().percent(values.get(AMOUNT));
-            int choices = choices(values);
+            boolean taken = out.chance().percent(amount);
             int drawn = out.chance().below(choices);
             if (!taken) {
                 return note;
             }
-            int number = values.get(DRAW) == Draw.RANDOM ? drawn : turn++ % choices;
-            int pitch = values.get(SPACING).from(note.pitch(), spacings(values.get(SIDE), number), key);
-            return values.get(Beyond.PARAM).derive(note, note.tick(), pitch, note.velocity());
+            int number = random ? drawn : turn++ % choices;
+            int pitch = spacing.from(note.pitch(), spacings(side, number), key);
+            return beyond.derive(note, note.tick(), pitch, note.velocity());
         }
     }
 }

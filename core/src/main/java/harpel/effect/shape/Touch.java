@@ -93,13 +93,19 @@ public final class Touch extends EffectKind {
     }
 
     private static final class Running extends NoteByNote {
-        private ParamSet values;
+        private final double[] shaped = new double[128];
+        private List<Integer> accents;
+        private int loosen;
         private long lastTick = -1;
         private int moment = -1;
 
         @Override
-        public void configure(ParamSet newValues, EffectContext context, long tick) {
-            values = newValues;
+        public void configure(ParamSet values, EffectContext context, long tick) {
+            for (int velocity = 1; velocity < shaped.length; velocity++) {
+                shaped[velocity] = shape(values, velocity);
+            }
+            accents = values.get(ACCENTS);
+            loosen = values.get(LOOSEN);
         }
 
         @Override
@@ -108,10 +114,9 @@ public final class Touch extends EffectKind {
                 lastTick = note.tick();
                 moment++;
             }
-            List<Integer> accents = values.get(ACCENTS);
             int accent = accents.isEmpty() ? 0 : accents.get(moment % accents.size());
-            int drawn = out.chance().around(values.get(LOOSEN));
-            int velocity = NoteStart.clampVelocity(shape(values, note.velocity()) + accent + drawn);
+            int drawn = out.chance().around(loosen);
+            int velocity = NoteStart.clampVelocity(shaped[note.velocity()] + accent + drawn);
             return velocity == note.velocity() ? note : note.derive(note.tick(), note.pitch(), velocity);
         }
     }

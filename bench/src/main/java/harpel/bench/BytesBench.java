@@ -1,0 +1,38 @@
+package harpel.bench;
+
+import com.sun.management.ThreadMXBean;
+import harpel.engine.Plan;
+import harpel.engine.PrintJob;
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.EventOrder;
+import harpel.piece.Phrase;
+import harpel.theory.Key;
+import harpel.time.TimeMap;
+import java.lang.management.ManagementFactory;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Bytes allocated for each event that goes through a chain. */
+final class BytesBench {
+    private BytesBench() {}
+
+    public static void main(String[] args) throws InterruptedException {
+        ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+        Phrase phrase = Material.phrase(100_000);
+        System.out.println("stages  bytes an event  bytes an event and stage");
+        for (int stages : new int[] {1, 4, 8}) {
+            for (int round = 0; round < 3; round++) {
+                List<Event> events = new ArrayList<>(phrase.events(0, 0));
+                events.sort(EventOrder.INSTANCE);
+                Plan plan = Plan.ofChain("bench", Material.stages(stages), Key.C_MAJOR, TimeMap.DEFAULT, 1);
+                long before = threads.getThreadAllocatedBytes(Thread.currentThread().getId());
+                new PrintJob(plan, "bench", false, Tap.NONE).print(events, phrase.lengthTicks());
+                double each = (threads.getThreadAllocatedBytes(Thread.currentThread().getId()) - before) / (double) events.size();
+                if (round == 2) {
+                    System.out.printf("%-7d %-15.0f %.0f%n", stages, each, each / stages);
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,68 @@
+package harpel.bench;
+
+import harpel.chain.Chain;
+import harpel.event.Event;
+import harpel.event.EventOrder;
+import harpel.format.ChainFile;
+import harpel.format.FileException;
+import harpel.format.SmfWriter;
+import harpel.piece.Note;
+import harpel.piece.Phrase;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+
+/** Music and chains to measure with. */
+public final class Material {
+    private Material() {}
+
+    /** Stages that each give one note for one, so that the cost of more stages can be compared. */
+    public static Chain stages(int count) {
+        StringBuilder text = new StringBuilder("{\"harpel\":1,\"chain\":[");
+        String[] kinds = {
+            "{\"effect\":\"transpose\",\"semitones\":2}",
+            "{\"effect\":\"touch\",\"curve\":20,\"loosen\":5}",
+            "{\"effect\":\"scale-fit\",\"root\":\"G\",\"scale\":\"major\"}",
+            "{\"effect\":\"stray\",\"amount\":30}"
+        };
+        for (int i = 0; i < count; i++) {
+            text.append(i == 0 ? "" : ",").append(kinds[i % kinds.length]);
+        }
+        return chain(text.append("]}").toString());
+    }
+
+    public static Chain chain(String json) {
+        try {
+            return ChainFile.read(json).chain();
+        } catch (FileException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** A dense phrase: chords of four in sixteenths, with a little spread. */
+    public static Phrase phrase(int notes) {
+        Random random = new Random(1);
+        List<Note> list = new ArrayList<>(notes);
+        long sixteenth = Ticks.PER_QUARTER / 4;
+        for (int i = 0; i < notes; i++) {
+            long tick = i / 4 * sixteenth + i % 4 * 160;
+            list.add(new Note(tick, sixteenth - 200, 0, 40 + random.nextInt(48), 1 + random.nextInt(127), 64));
+        }
+        return new Phrase("bench", (notes / 4 + 16) * sixteenth, list, List.of());
+    }
+
+    public static byte[] file(Phrase phrase) {
+        List<Event> events = new ArrayList<>(phrase.events(0, 0));
+        events.sort(EventOrder.INSTANCE);
+        return SmfWriter.write(1, TimeMap.DEFAULT, List.of(), events, phrase.lengthTicks());
+    }
+
+    static double median(double[] values) {
+        double[] sorted = values.clone();
+        Arrays.sort(sorted);
+        return sorted[sorted.length / 2];
+    }
+}
