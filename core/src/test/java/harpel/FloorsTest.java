@@ -14,8 +14,9 @@ import org.junit.jupiter.api.Test;
 class FloorsTest {
     private static final List<String> FLOORS =
             List.of("theory", "time", "event", "param", "effect", "chain", "piece", "engine", "format", "device");
-    private final JavaClasses classes =
-            new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("harpel");
+    private final JavaClasses classes = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("harpel");
 
     @Test
     void eachFloorUsesOnlyThoseBelow() {
@@ -39,10 +40,22 @@ class FloorsTest {
 
     @Test
     void theCoreKnowsNoInterfaceAndOnlyThePortsReadAClock() {
-        ArchRuleDefinition.noClasses().should().dependOnClassesThat().resideInAnyPackage("javafx..", "java.awt..").check(classes);
+        ArchRuleDefinition.noClasses()
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("javafx..", "java.awt..")
+                .check(classes);
         ArchRuleDefinition.noClasses()
                 .that()
-                .resideInAnyPackage("harpel.theory..", "harpel.time..", "harpel.event..", "harpel.param..", "harpel.effect..", "harpel.chain..", "harpel.piece..", "harpel.format..")
+                .resideInAnyPackage(
+                        "harpel.theory..",
+                        "harpel.time..",
+                        "harpel.event..",
+                        "harpel.param..",
+                        "harpel.effect..",
+                        "harpel.chain..",
+                        "harpel.piece..",
+                        "harpel.format..")
                 .should()
                 .callMethod(System.class, "nanoTime")
                 .orShould()

@@ -27,7 +27,10 @@ final class Autosave {
     /** One file for each file that is worked on. */
     private Path place() {
         Path file = session.file().get();
-        String name = file == null ? "untitled" : file.getFileName() + "-" + Integer.toHexString(file.toAbsolutePath().hashCode());
+        String name = file == null
+                ? "untitled"
+                : file.getFileName() + "-"
+                        + Integer.toHexString(file.toAbsolutePath().hashCode());
         return folder.resolve(name);
     }
 

@@ -75,8 +75,9 @@ final class ChainView extends BorderPane {
         Part part = session.part();
         title.setText(part.name());
         int stages = part.chain().stages().size();
-        about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key " + session.piece().get().key().name()
-                + " · variation " + session.piece().get().variation());
+        about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
+                + session.piece().get().key().name() + " · variation "
+                + session.piece().get().variation());
         rows.getChildren().clear();
         shown.clear();
         StageRow input = row(null, Tap.INPUT, 0);
@@ -84,7 +85,9 @@ final class ChainView extends BorderPane {
         rows.getChildren().add(input);
         addChain(part.chain(), List.of(), 0);
         StageRow sound = row(null, Tap.SOUND, 0);
-        sound.showWords("Sound", (part.output().isEmpty() ? part.sound() : part.output()) + " · channel " + (part.channel() + 1));
+        sound.showWords(
+                "Sound",
+                (part.output().isEmpty() ? part.sound() : part.output()) + " · channel " + (part.channel() + 1));
         rows.getChildren().add(sound);
         kept.keySet().removeIf(place -> shown.stream().noneMatch(one -> one == kept.get(place)));
         select();
@@ -92,8 +95,7 @@ final class ChainView extends BorderPane {
 
     private StageRow row(StageAddress address, String place, double indent) {
         StageRow row = kept.computeIfAbsent(
-                session.partId().get() + "|" + place + "|" + indent,
-                key -> makeRow(address, place, indent));
+                session.partId().get() + "|" + place + "|" + indent, key -> makeRow(address, place, indent));
         shown.add(row);
         return row;
     }
@@ -126,7 +128,8 @@ final class ChainView extends BorderPane {
     private void drop(StageAddress address, double sceneY) {
         int place = 0;
         for (StageRow other : shown) {
-            boolean sameChain = other.address != null && !other.address.equals(address)
+            boolean sameChain = other.address != null
+                    && !other.address.equals(address)
                     && other.address.chainWay().equals(address.chainWay());
             if (sameChain) {
                 Point2D middle = other.localToScene(0, other.getHeight() / 2);
@@ -134,8 +137,11 @@ final class ChainView extends BorderPane {
             }
         }
         int target = place;
-        session.edit("Move " + session.stage(address).map(Stage::name).orElse("stage"), "", address.chainWay(), chain ->
-                chain.moved(address.stageId(), target));
+        session.edit(
+                "Move " + session.stage(address).map(Stage::name).orElse("stage"),
+                "",
+                address.chainWay(),
+                chain -> chain.moved(address.stageId(), target));
     }
 
     private void addChain(Chain chain, List<Step> way, double indent) {
@@ -175,7 +181,9 @@ final class ChainView extends BorderPane {
         Button line = new Button("+ add effect");
         line.getStyleClass().add("insert-line");
         line.setId("insert-"
-                + way.stream().map(step -> step.stage() + "-" + step.branch() + "-").reduce("", String::concat)
+                + way.stream()
+                        .map(step -> step.stage() + "-" + step.branch() + "-")
+                        .reduce("", String::concat)
                 + place);
         line.setMaxWidth(Double.MAX_VALUE);
         line.setTooltip(new Tooltip("Add an effect here  (Ctrl+E adds after the selected stage)"));
@@ -186,7 +194,8 @@ final class ChainView extends BorderPane {
 
     private void select() {
         for (StageRow row : shown) {
-            row.setSelected(row.address != null && row.address.equals(session.selected().get()));
+            row.setSelected(
+                    row.address != null && row.address.equals(session.selected().get()));
         }
     }
 

@@ -118,11 +118,13 @@ final class Files {
 
     void saveChain() {
         Part part = session.part();
-        ask(true, "Save the chain", CHAINS, part.id() + ".chain.json").ifPresent(path -> doing(path, () -> {
-            ChainFile file = new ChainFile(part.id(), session.piece().get().key(), part.chain(), java.util.Map.of());
-            AtomicFile.write(path, file.write().getBytes(StandardCharsets.UTF_8));
-            session.say("Saved " + path.getFileName());
-        }));
+        ask(true, "Save the chain", CHAINS, part.id() + ".chain.json")
+                .ifPresent(path -> doing(path, () -> {
+                    ChainFile file =
+                            new ChainFile(part.id(), session.piece().get().key(), part.chain(), java.util.Map.of());
+                    AtomicFile.write(path, file.write().getBytes(StandardCharsets.UTF_8));
+                    session.say("Saved " + path.getFileName());
+                }));
     }
 
     void openPhrase() {
@@ -134,9 +136,13 @@ final class Files {
         MidiFile file = SmfReader.read(java.nio.file.Files.readAllBytes(path));
         Phrase phrase = file.toPhrase(path.getFileName().toString().replaceFirst("\\.midi?$", ""));
         String id = session.partId().get();
-        session.apply(PieceEdit.of("Read phrase " + phrase.name(), piece ->
-                piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.name()))));
-        session.say(file.repairs().isEmpty() ? "Read " + phrase.notes().size() + " notes" : String.join("; ", file.repairs()));
+        session.apply(PieceEdit.of(
+                "Read phrase " + phrase.name(),
+                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.name()))));
+        session.say(
+                file.repairs().isEmpty()
+                        ? "Read " + phrase.notes().size() + " notes"
+                        : String.join("; ", file.repairs()));
     }
 
     void print() {
@@ -145,7 +151,8 @@ final class Files {
             session.say("This part hears no phrase to print. Choose one under “Hears”, or read a MIDI file.");
             return;
         }
-        ask(true, "Print the phrase through the chain", MIDI, part.id() + ".mid").ifPresent(path -> print(part, path));
+        ask(true, "Print the phrase through the chain", MIDI, part.id() + ".mid")
+                .ifPresent(path -> print(part, path));
     }
 
     /** Prints in the background; what is printed is what is heard. */
@@ -158,8 +165,8 @@ final class Files {
                     try {
                         List<Event> input = new ArrayList<>(phrase.events(0, 0));
                         input.sort(EventOrder.INSTANCE);
-                        PrintJob.Result result =
-                                new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE).print(input, phrase.lengthTicks());
+                        PrintJob.Result result = new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
+                                .print(input, phrase.lengthTicks());
                         AtomicFile.write(
                                 path,
                                 SmfWriter.write(1, piece.time(), List.of(), result.events(), result.lengthTicks()));

@@ -1,6 +1,5 @@
 package harpel.app;
 
-import harpel.piece.Piece;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
@@ -32,8 +31,8 @@ public final class HarpelApp extends Application {
     public void start(Stage stage) {
         loadFonts();
         List<String> words = getParameters().getRaw();
-        String shot = after(words, "--shot");
-        String problem = openNamed(words, shot);
+        String shot = Launcher.after(words, "--shot");
+        session = Launcher.session();
         pane = new HarpelPane(session);
         Scene scene = new Scene(pane, WIDTH, HEIGHT);
         stage.setScene(scene);
@@ -41,10 +40,12 @@ public final class HarpelApp extends Application {
         stage.setMinHeight(660);
         Files files = new Files(session, stage);
         pane.setActions(files);
-        stage.titleProperty().bind(javafx.beans.binding.Bindings.createStringBinding(
-                () -> (session.unsaved().get() ? "• " : "") + session.piece().get().name() + " – Harpel",
-                session.unsaved(),
-                session.piece()));
+        stage.titleProperty()
+                .bind(javafx.beans.binding.Bindings.createStringBinding(
+                        () -> (session.unsaved().get() ? "• " : "")
+                                + session.piece().get().name() + " – Harpel",
+                        session.unsaved(),
+                        session.piece()));
         stage.setOnCloseRequest(event -> {
             if (!files.mayLeave()) {
                 event.consume();
@@ -70,17 +71,18 @@ public final class HarpelApp extends Application {
             @Override
             public void handle(long now) {
                 pane.draw(System.nanoTime());
-                if (exitAtFirstFrame && frames++ == 1) {
+                frames++;
+                if (frames == 2) {
+                    session.start();
+                    session.openDevices();
+                }
+                if (exitAtFirstFrame && frames == 2) {
                     long began = ManagementFactory.getRuntimeMXBean().getStartTime();
                     System.out.println("first frame after " + (System.currentTimeMillis() - began) + " ms");
                     Platform.exit();
                 }
             }
         }.start();
-        session.openDevices();
-        if (problem != null) {
-            session.say(problem);
-        }
         if (words.contains("--demo")) {
             startDemo();
         }
@@ -90,35 +92,16 @@ public final class HarpelApp extends Application {
     }
 
     static void loadFonts() {
-        for (String name : List.of("Lato-Regular", "Lato-Bold", "Lato-Semibold", "Vollkorn-SemiBold", "Vollkorn-Italic")) {
+        for (String name :
+                List.of("Lato-Regular", "Lato-Bold", "Lato-Semibold", "Vollkorn-SemiBold", "Vollkorn-Italic")) {
             Font.loadFont(HarpelApp.class.getResourceAsStream("fonts/" + name + ".ttf"), 12);
         }
     }
 
-    private static String after(List<String> words, String option) {
-        int place = words.indexOf(option);
-        return place >= 0 && place + 1 < words.size() ? words.get(place + 1) : null;
-    }
-
-    /** Starts with the piece named on the command line, or an empty one; what went wrong, or null. */
-    private String openNamed(List<String> words, String shot) {
-        for (String word : words) {
-            if (!word.startsWith("--") && !word.equals(shot)) {
-                try {
-                    session = Session.opening(Path.of(word));
-                    return null;
-                } catch (IOException | IllegalArgumentException e) {
-                    session = new Session(Piece.empty());
-                    return word + ": " + e.getMessage();
-                }
-            }
-        }
-        session = new Session(Piece.empty());
-        return null;
-    }
-
     private void keepUnsavedWork(boolean shooting) {
-        String home = System.getProperty("harpel.home", Path.of(System.getProperty("user.home"), ".harpel").toString());
+        String home = System.getProperty(
+                "harpel.home",
+                Path.of(System.getProperty("user.home"), ".harpel").toString());
         autosave = new Autosave(session, Path.of(home));
         if (shooting) {
             return;
@@ -141,8 +124,8 @@ public final class HarpelApp extends Application {
     }
 
     private void shootLater(Scene scene, Path target) {
-        double seconds = session.piece().get().time().tempo().nanosAt(
-                        (long) (SHOT_AFTER_BARS * session.piece().get().time().meter().at(0).barTicks()))
+        double seconds = session.piece().get().time().tempo().nanosAt((long) (SHOT_AFTER_BARS
+                        * session.piece().get().time().meter().at(0).barTicks()))
                 / 1e9;
         PauseTransition wait = new PauseTransition(Duration.seconds(seconds));
         wait.setOnFinished(event -> {

@@ -50,8 +50,12 @@ final class HarpelPane extends BorderPane {
         // While the keyboard is in no other control it belongs to the piano keys.
         setFocusTraversable(true);
         setOnMousePressed(event -> requestFocus());
-        session.theme().addListener((property, before, now) -> getScene().getStylesheets().setAll(now.styles()));
-        sceneProperty().addListener((property, before, now) -> now.getStylesheets().setAll(session.theme().get().styles()));
+        session.theme()
+                .addListener(
+                        (property, before, now) -> getScene().getStylesheets().setAll(now.styles()));
+        sceneProperty()
+                .addListener((property, before, now) ->
+                        now.getStylesheets().setAll(session.theme().get().styles()));
         addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         addEventFilter(KeyEvent.KEY_RELEASED, this::released);
     }
@@ -108,7 +112,11 @@ final class HarpelPane extends BorderPane {
         action("Move the selected stage down", "Shortcut+Down", () -> StageActions.move(session, 1), false);
         action("Select the stage above", "Alt+Up", () -> StageActions.step(session, -1), false);
         action("Select the stage below", "Alt+Down", () -> StageActions.step(session, 1), false);
-        action("Day or night", "Shortcut+T", () -> session.theme().set(session.theme().get().other()), false);
+        action(
+                "Day or night",
+                "Shortcut+T",
+                () -> session.theme().set(session.theme().get().other()),
+                false);
     }
 
     private void action(String name, String key, Runnable run, boolean inMenu) {
@@ -127,7 +135,8 @@ final class HarpelPane extends BorderPane {
     }
 
     private void pressed(KeyEvent event) {
-        if (typing() && (!event.isShortcutDown() || event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.Z)) {
+        if (typing()
+                && (!event.isShortcutDown() || event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.Z)) {
             return;
         }
         for (Map.Entry<KeyCombination, Action> action : actions.entrySet()) {
@@ -150,7 +159,8 @@ final class HarpelPane extends BorderPane {
 
     /** Digits typed on a control set its value. */
     private boolean onTile(KeyEvent event) {
-        return getScene().getFocusOwner() instanceof ParamTile<?> && event.getCode().isDigitKey();
+        return getScene().getFocusOwner() instanceof ParamTile<?>
+                && event.getCode().isDigitKey();
     }
 
     private void released(KeyEvent event) {
@@ -172,10 +182,13 @@ final class HarpelPane extends BorderPane {
     private void showKeys() {
         StringBuilder text = new StringBuilder("Space    Play or stop\nF3    Hear dry while held\n"
                 + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
-        actions.forEach((key, action) ->
-                text.append(key.getDisplayText()).append("    ").append(action.name).append('\n'));
-        text.append("\nOn a control: drag, or type a value; arrow keys step, Shift finely; Delete or Alt-click for the default;"
-                + " double click or Enter to choose.");
+        actions.forEach((key, action) -> text.append(key.getDisplayText())
+                .append("    ")
+                .append(action.name)
+                .append('\n'));
+        text.append(
+                "\nOn a control: drag, or type a value; arrow keys step, Shift finely; Delete or Alt-click for the default;"
+                        + " double click or Enter to choose.");
         Alert alert = new Alert(Alert.AlertType.INFORMATION, text.toString(), ButtonType.CLOSE);
         alert.initOwner(getScene().getWindow());
         alert.setHeaderText("Keys and actions");
@@ -197,6 +210,7 @@ final class HarpelPane extends BorderPane {
         long inKey = java.util.stream.IntStream.range(0, 12)
                 .filter(session.piece().get().key()::contains)
                 .count();
-        keysInfo.setText("Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + keys.octave() + "  ]\ntouch " + keys.touch());
+        keysInfo.setText(
+                "Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + keys.octave() + "  ]\ntouch " + keys.touch());
     }
 }

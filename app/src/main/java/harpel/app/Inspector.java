@@ -73,8 +73,9 @@ final class Inspector extends BorderPane {
     }
 
     private void showNothing() {
-        Label hint = new Label("Select a stage to set it, or add one with “+ add effect”.\n\nPlay with the keys Z–M and Q–U of your"
-                + " computer, the drawn keys below, or a MIDI keyboard; Space plays the phrase.\n\nF1 lists every key.");
+        Label hint = new Label(
+                "Select a stage to set it, or add one with “+ add effect”.\n\nPlay with the keys Z–M and Q–U of your"
+                        + " computer, the drawn keys below, or a MIDI keyboard; Space plays the phrase.\n\nF1 lists every key.");
         hint.setWrapText(true);
         hint.getStyleClass().add("soft");
         content.getChildren().setAll(hint);
@@ -89,7 +90,9 @@ final class Inspector extends BorderPane {
             return stage.params();
         }
         int number = address.way().get(address.way().size() - 1).branch();
-        return number <= stage.branches().size() ? stage.branches().get(number - 1).takes() : Split.TAKES.defaults();
+        return number <= stage.branches().size()
+                ? stage.branches().get(number - 1).takes()
+                : Split.TAKES.defaults();
     }
 
     private void build(StageAddress address, Stage stage) {
@@ -138,25 +141,49 @@ final class Inspector extends BorderPane {
         FlowPane pane = new FlowPane(6, 6);
         if (branch) {
             int number = address.way().get(address.way().size() - 1).branch();
-            Button remove = button("Remove branch", "remove-branch", "Remove this branch and its stages", () -> session.editStage(
-                    "Remove branch", "", address, one -> one.withBranches(without(one.branches(), number - 1))));
+            Button remove = button(
+                    "Remove branch",
+                    "remove-branch",
+                    "Remove this branch and its stages",
+                    () -> session.editStage(
+                            "Remove branch",
+                            "",
+                            address,
+                            one -> one.withBranches(without(one.branches(), number - 1))));
             remove.setDisable(stage.branches().size() < 2);
             pane.getChildren().add(remove);
             return pane;
         }
         if (stage.isKnown() && stage.kind().branches()) {
-            pane.getChildren().add(button("Add branch", "add-branch", "Add a dry branch", () -> session.editStage(
-                    "Add branch", "", address, one -> one.branches().size() < Split.MOST_BRANCHES
-                            ? one.withBranches(with(one.branches()))
-                            : one)));
+            pane.getChildren()
+                    .add(button(
+                            "Add branch",
+                            "add-branch",
+                            "Add a dry branch",
+                            () -> session.editStage(
+                                    "Add branch",
+                                    "",
+                                    address,
+                                    one -> one.branches().size() < Split.MOST_BRANCHES
+                                            ? one.withBranches(with(one.branches()))
+                                            : one)));
         }
         if (stage.isKnown() && stage.kind().holdsNotes()) {
-            pane.getChildren().add(button("Let go", "let-go", "End everything held here that no key holds", () ->
-                    session.letGo(address)));
+            pane.getChildren()
+                    .add(button(
+                            "Let go",
+                            "let-go",
+                            "End everything held here that no key holds",
+                            () -> session.letGo(address)));
         }
-        pane.getChildren().add(button("Duplicate", "duplicate", "Put the same stage after it  (Ctrl+D)", () ->
-                StageActions.duplicate(session)));
-        pane.getChildren().add(button("Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
+        pane.getChildren()
+                .add(button(
+                        "Duplicate",
+                        "duplicate",
+                        "Put the same stage after it  (Ctrl+D)",
+                        () -> StageActions.duplicate(session)));
+        pane.getChildren()
+                .add(button("Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
         return pane;
     }
 
@@ -194,9 +221,13 @@ final class Inspector extends BorderPane {
         StageAddress address = shown;
         String gesture = address + " " + param.id();
         try {
-            session.editStage("Set " + param.label().toLowerCase(java.util.Locale.ROOT), gesture, address, stage -> isBranch(address)
-                    ? withTakes(stage, address, values -> values.withPlain(param, plain))
-                    : stage.withParams(stage.params().withPlain(param, plain)));
+            session.editStage(
+                    "Set " + param.label().toLowerCase(java.util.Locale.ROOT),
+                    gesture,
+                    address,
+                    stage -> isBranch(address)
+                            ? withTakes(stage, address, values -> values.withPlain(param, plain))
+                            : stage.withParams(stage.params().withPlain(param, plain)));
         } catch (ParamException e) {
             session.say(e.getMessage());
         }

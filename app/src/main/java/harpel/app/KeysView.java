@@ -25,12 +25,30 @@ final class KeysView extends Region {
     private static final int[] BLACK = {1, 3, -1, 6, 8, 10, -1};
 
     private static final Map<KeyCode, Integer> KEYBOARD = Map.ofEntries(
-            Map.entry(KeyCode.Z, 0), Map.entry(KeyCode.S, 1), Map.entry(KeyCode.X, 2), Map.entry(KeyCode.D, 3),
-            Map.entry(KeyCode.C, 4), Map.entry(KeyCode.V, 5), Map.entry(KeyCode.G, 6), Map.entry(KeyCode.B, 7),
-            Map.entry(KeyCode.H, 8), Map.entry(KeyCode.N, 9), Map.entry(KeyCode.J, 10), Map.entry(KeyCode.M, 11),
-            Map.entry(KeyCode.Q, 12), Map.entry(KeyCode.DIGIT2, 13), Map.entry(KeyCode.W, 14), Map.entry(KeyCode.DIGIT3, 15),
-            Map.entry(KeyCode.E, 16), Map.entry(KeyCode.R, 17), Map.entry(KeyCode.DIGIT5, 18), Map.entry(KeyCode.T, 19),
-            Map.entry(KeyCode.DIGIT6, 20), Map.entry(KeyCode.Y, 21), Map.entry(KeyCode.DIGIT7, 22), Map.entry(KeyCode.U, 23),
+            Map.entry(KeyCode.Z, 0),
+            Map.entry(KeyCode.S, 1),
+            Map.entry(KeyCode.X, 2),
+            Map.entry(KeyCode.D, 3),
+            Map.entry(KeyCode.C, 4),
+            Map.entry(KeyCode.V, 5),
+            Map.entry(KeyCode.G, 6),
+            Map.entry(KeyCode.B, 7),
+            Map.entry(KeyCode.H, 8),
+            Map.entry(KeyCode.N, 9),
+            Map.entry(KeyCode.J, 10),
+            Map.entry(KeyCode.M, 11),
+            Map.entry(KeyCode.Q, 12),
+            Map.entry(KeyCode.DIGIT2, 13),
+            Map.entry(KeyCode.W, 14),
+            Map.entry(KeyCode.DIGIT3, 15),
+            Map.entry(KeyCode.E, 16),
+            Map.entry(KeyCode.R, 17),
+            Map.entry(KeyCode.DIGIT5, 18),
+            Map.entry(KeyCode.T, 19),
+            Map.entry(KeyCode.DIGIT6, 20),
+            Map.entry(KeyCode.Y, 21),
+            Map.entry(KeyCode.DIGIT7, 22),
+            Map.entry(KeyCode.U, 23),
             Map.entry(KeyCode.I, 24));
 
     private static final double HEAD = 14;
@@ -48,7 +66,10 @@ final class KeysView extends Region {
         getChildren().add(canvas);
         setMinHeight(92);
         setPrefHeight(100);
-        Tooltip.install(this, new Tooltip("Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave."));
+        Tooltip.install(
+                this,
+                new Tooltip(
+                        "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave."));
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> mouse(event.getX(), event.getY()));
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> mouse(event.getX(), event.getY()));
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> mouseUp());
@@ -148,7 +169,13 @@ final class KeysView extends Region {
         String part = session.partId().get();
         Set<Integer> in = session.traces().sounding(part, Tap.INPUT);
         Set<Integer> out = session.traces().sounding(part, Tap.SOUND);
-        Object state = java.util.List.of(in, out, session.theme().get(), getWidth(), getHeight(), session.piece().get().key());
+        Object state = java.util.List.of(
+                in,
+                out,
+                session.theme().get(),
+                getWidth(),
+                getHeight(),
+                session.piece().get().key());
         if (state.equals(drawnState)) {
             return;
         }

@@ -1,12 +1,71 @@
 package harpel.app;
 
+import harpel.format.PieceFile;
+import harpel.piece.Piece;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import javafx.application.Application;
 
-/** Starts the application; a class of its own so that JavaFX may lie on the module path. */
+/**
+ * Starts the application; a class of its own so that JavaFX may lie on the module path. The piece is read while JavaFX starts, on the
+ * other processor.
+ */
 public final class Launcher {
+    private static FutureTask<Session> opening = new FutureTask<>(() -> new Session(Piece.empty()));
+
     private Launcher() {}
 
     public static void main(String[] args) {
+        opening = new FutureTask<>(opener(List.of(args)));
+        new Thread(opening, "harpel-opening").start();
         Application.launch(HarpelApp.class, args);
+    }
+
+    private static Callable<Session> opener(List<String> words) {
+        String shot = after(words, "--shot");
+        for (String word : words) {
+            if (!word.startsWith("--") && !word.equals(shot)) {
+                return () -> open(Path.of(word));
+            }
+        }
+        return () -> new Session(Piece.empty());
+    }
+
+    /** A session with the piece of a file; with an empty one that says why when it cannot be read. */
+    private static Session open(Path file) {
+        try {
+            Session session = new Session(PieceFile.read(Files.readString(file, StandardCharsets.UTF_8)));
+            session.file().set(file);
+            return session;
+        } catch (IOException | IllegalArgumentException e) {
+            Session session = new Session(Piece.empty());
+            session.say(file + ": " + e.getMessage());
+            return session;
+        }
+    }
+
+    /** The session that was begun for the words of the command line. */
+    static Session session() {
+        try {
+            opening.run();
+            return opening.get();
+        } catch (ExecutionException e) {
+            throw new IllegalStateException(e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** The word after an option, or null. */
+    static String after(List<String> words, String option) {
+        int place = words.indexOf(option);
+        return place >= 0 && place + 1 < words.size() ? words.get(place + 1) : null;
     }
 }

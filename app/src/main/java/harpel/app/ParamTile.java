@@ -67,7 +67,8 @@ final class ParamTile<T> extends VBox {
         setFocusTraversable(true);
         setAccessibleRole(hasBar ? AccessibleRole.SLIDER : AccessibleRole.TEXT_FIELD);
         Tooltip tip = new Tooltip(param.help() + "\n" + param.type().range()
-                + "\nDrag, or type a value; arrow keys step, Shift finely; Delete gives " + param.type().show(param.defaultValue())
+                + "\nDrag, or type a value; arrow keys step, Shift finely; Delete gives "
+                + param.type().show(param.defaultValue())
                 + ".");
         tip.setWrapText(true);
         tip.setMaxWidth(360);
@@ -142,12 +143,11 @@ final class ParamTile<T> extends VBox {
     }
 
     private void key(KeyEvent event) {
-        int direction =
-                switch (event.getCode()) {
-                    case UP, RIGHT -> 1;
-                    case DOWN, LEFT -> -1;
-                    default -> 0;
-                };
+        int direction = switch (event.getCode()) {
+            case UP, RIGHT -> 1;
+            case DOWN, LEFT -> -1;
+            default -> 0;
+        };
         if (direction != 0 && hasBar && !event.isShortcutDown() && !event.isAltDown()) {
             set(param.type().step(current, direction, event.isShiftDown()), true);
             event.consume();
@@ -162,7 +162,9 @@ final class ParamTile<T> extends VBox {
 
     private void typed(KeyEvent event) {
         String character = event.getCharacter();
-        if (!event.isShortcutDown() && !character.isEmpty() && (Character.isDigit(character.charAt(0)) || character.equals("-"))) {
+        if (!event.isShortcutDown()
+                && !character.isEmpty()
+                && (Character.isDigit(character.charAt(0)) || character.equals("-"))) {
             type(character);
             event.consume();
         }

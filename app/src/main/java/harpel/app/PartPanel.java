@@ -44,13 +44,27 @@ final class PartPanel extends VBox {
         setPadding(new Insets(12, 10, 10, 10));
         setPrefWidth(196);
         setMinWidth(176);
-        choice(phrase, "phrase", "What the part hears while the transport runs, besides the keys", chosen ->
-                editPart("Choose phrase", part -> part.withPhrase(chosen.equals(KEYS_ONLY) ? "" : chosen)));
-        choice(sound, "sound", "The stand-in instrument", chosen -> editPart("Choose sound", part -> part.withSound(chosen)));
-        choice(output, "output", "Where the part's notes go", chosen ->
-                editPart("Choose output", part -> part.withOutput(chosen.equals(BUILT_IN) ? "" : chosen)));
+        choice(
+                phrase,
+                "phrase",
+                "What the part hears while the transport runs, besides the keys",
+                chosen -> editPart("Choose phrase", part -> part.withPhrase(chosen.equals(KEYS_ONLY) ? "" : chosen)));
+        choice(
+                sound,
+                "sound",
+                "The stand-in instrument",
+                chosen -> editPart("Choose sound", part -> part.withSound(chosen)));
+        choice(
+                output,
+                "output",
+                "Where the part's notes go",
+                chosen -> editPart("Choose output", part -> part.withOutput(chosen.equals(BUILT_IN) ? "" : chosen)));
         field(key, "key", "The key of the piece, such as D dorian", (piece, text) -> piece.withKey(Key.parse(text)));
-        field(variation, "variation", "The number that all chance depends on: another number, other notes", PartPanel::withVariation);
+        field(
+                variation,
+                "variation",
+                "The number that all chance depends on: another number, other notes",
+                PartPanel::withVariation);
         Button next = new Button("next");
         next.setId("next-variation");
         next.setMinWidth(Region.USE_PREF_SIZE);
@@ -59,9 +73,20 @@ final class PartPanel extends VBox {
                 PieceEdit.of("Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
         HBox variationRow = new HBox(6, variation, next);
         HBox.setHgrow(variation, Priority.ALWAYS);
-        getChildren().addAll(
-                small("Parts"), cards, small("Hears"), phrase, small("Sound"), sound, small("Goes to"), output, small("Key"), key,
-                small("Variation"), variationRow);
+        getChildren()
+                .addAll(
+                        small("Parts"),
+                        cards,
+                        small("Hears"),
+                        phrase,
+                        small("Sound"),
+                        sound,
+                        small("Goes to"),
+                        output,
+                        small("Key"),
+                        key,
+                        small("Variation"),
+                        variationRow);
         session.piece().addListener((property, before, now) -> show());
         session.partId().addListener((property, before, now) -> show());
         session.noSound().addListener((property, before, now) -> show());
@@ -142,7 +167,8 @@ final class PartPanel extends VBox {
         Label name = new Label(part.name());
         name.getStyleClass().add("stage-name");
         Button card = new Button(
-                "", new VBox(name, small(hears), small("→ " + (part.output().isEmpty() ? part.sound() : part.output()))));
+                "",
+                new VBox(name, small(hears), small("→ " + (part.output().isEmpty() ? part.sound() : part.output()))));
         card.setAccessibleText(part.name());
         card.getStyleClass().add("part-card");
         card.setMaxWidth(Double.MAX_VALUE);

@@ -63,14 +63,11 @@ public final class Session implements AutoCloseable {
         ports.update(start);
         partId.addListener((property, before, now) -> engine.keysTo(now));
         dry.addListener((property, before, now) -> engine.hearDry(partId.get(), now));
-        engine.start();
     }
 
-    /** A session that begins with the piece of a file. */
-    static Session opening(Path path) throws IOException {
-        Session session = new Session(PieceFile.read(Files.readString(path, StandardCharsets.UTF_8)));
-        session.file.set(path);
-        return session;
+    /** Starts the engine; apart from making a session, so that the window may be there first. What was played before is played then. */
+    public void start() {
+        engine.start();
     }
 
     /** Opens the machine's MIDI devices and sound, in the background, and says what there is. */
@@ -153,7 +150,9 @@ public final class Session implements AutoCloseable {
     /** The stage at an address of the shown part; that of the split for the address of a branch. */
     public Optional<Stage> stage(StageAddress address) {
         Optional<Part> part = piece.get().part(address.part());
-        return part.isEmpty() ? Optional.empty() : chainAt(part.get().chain(), address.chainWay()).find(address.stageId());
+        return part.isEmpty()
+                ? Optional.empty()
+                : chainAt(part.get().chain(), address.chainWay()).find(address.stageId());
     }
 
     private static Chain chainAt(Chain chain, List<StageAddress.Step> way) {
@@ -175,8 +174,11 @@ public final class Session implements AutoCloseable {
     /** Changes a chain of the shown part as one edit. */
     public void edit(String label, String gesture, List<StageAddress.Step> way, UnaryOperator<Chain> change) {
         String id = partId.get();
-        apply(new PieceEdit(label, gesture, before ->
-                before.withPart(id, part -> part.withChain(part.chain().within(way, change)))));
+        apply(new PieceEdit(
+                label,
+                gesture,
+                before ->
+                        before.withPart(id, part -> part.withChain(part.chain().within(way, change)))));
     }
 
     public void editStage(String label, String gesture, StageAddress address, UnaryOperator<Stage> change) {

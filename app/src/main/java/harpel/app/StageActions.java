@@ -14,7 +14,8 @@ final class StageActions {
 
     private static StageAddress selected(Session session) {
         StageAddress address = session.selected().get();
-        boolean stage = address != null && address.way().get(address.way().size() - 1).branch() == 0;
+        boolean stage =
+                address != null && address.way().get(address.way().size() - 1).branch() == 0;
         return stage ? address : null;
     }
 
@@ -25,11 +26,17 @@ final class StageActions {
         }
         Chain chain = session.chainAt(address.chainWay());
         int place = chain.indexOf(address.stageId());
-        session.edit("Remove " + chain.stages().get(place).name(), "", address.chainWay(), before ->
-                before.minus(address.stageId()));
+        session.edit(
+                "Remove " + chain.stages().get(place).name(),
+                "",
+                address.chainWay(),
+                before -> before.minus(address.stageId()));
         Chain left = session.chainAt(address.chainWay());
         if (!left.stages().isEmpty()) {
-            select(session, address.chainWay(), left.stages().get(Math.min(place, left.stages().size() - 1)).id());
+            select(
+                    session,
+                    address.chainWay(),
+                    left.stages().get(Math.min(place, left.stages().size() - 1)).id());
         }
     }
 
@@ -51,15 +58,21 @@ final class StageActions {
         if (address == null) {
             return;
         }
-        session.edit(by < 0 ? "Move up" : "Move down", "", address.chainWay(), chain ->
-                chain.moved(address.stageId(), chain.indexOf(address.stageId()) + by));
+        session.edit(
+                by < 0 ? "Move up" : "Move down",
+                "",
+                address.chainWay(),
+                chain -> chain.moved(address.stageId(), chain.indexOf(address.stageId()) + by));
     }
 
     static void toggle(Session session) {
         StageAddress address = selected(session);
         if (address != null) {
-            session.editStage("Switch on or off", "", address, stage ->
-                    stage.isKnown() ? stage.with(EffectKind.ON, !stage.on()) : stage);
+            session.editStage(
+                    "Switch on or off",
+                    "",
+                    address,
+                    stage -> stage.isKnown() ? stage.with(EffectKind.ON, !stage.on()) : stage);
         }
     }
 
@@ -70,7 +83,11 @@ final class StageActions {
         List<Stage> stages = session.chainAt(way).stages();
         if (!stages.isEmpty()) {
             int now = address == null ? -by : session.chainAt(way).indexOf(address.stageId());
-            select(session, way, stages.get(Math.max(0, Math.min(stages.size() - 1, now + by))).id());
+            select(
+                    session,
+                    way,
+                    stages.get(Math.max(0, Math.min(stages.size() - 1, now + by)))
+                            .id());
         }
     }
 

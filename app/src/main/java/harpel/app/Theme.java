@@ -8,8 +8,12 @@ import javafx.scene.paint.Color;
 
 /** The two sets of colour tokens: paper by day, ink by night. Style sheets name the tokens; only here they have values. */
 public enum Theme {
-    DAY("#F7F2E8", "#EFE7D8", "#FBF8F1", "#D9CDB8", "#1F2933", "#6A6051", "#8A5F1E", "#A9772B", "#B23A2E", "#2C5AA0", "#4C7A5B", "#1F2933", "#F7F2E8", "#FFFDF8"),
-    NIGHT("#161D26", "#1D2631", "#232D3A", "#39465A", "#EDE6D8", "#A9A292", "#E0B266", "#C8923F", "#E07A6C", "#7FA6E0", "#7FB492", "#0F151C", "#EDE6D8", "#D8D2C4");
+    DAY(
+            "#F7F2E8", "#EFE7D8", "#FBF8F1", "#D9CDB8", "#1F2933", "#6A6051", "#8A5F1E", "#A9772B", "#B23A2E",
+            "#2C5AA0", "#4C7A5B", "#1F2933", "#F7F2E8", "#FFFDF8"),
+    NIGHT(
+            "#161D26", "#1D2631", "#232D3A", "#39465A", "#EDE6D8", "#A9A292", "#E0B266", "#C8923F", "#E07A6C",
+            "#7FA6E0", "#7FB492", "#0F151C", "#EDE6D8", "#D8D2C4");
 
     public final Color paper;
     public final Color panel;
@@ -75,10 +79,20 @@ public enum Theme {
     }
 
     private String tokens() {
-        return token("paper", paper) + token("panel", panel) + token("raised", raised) + token("rule", rule)
-                + token("ink", ink) + token("soft", soft) + token("brass-text", brassText) + token("brass", brass)
-                + token("red", red) + token("blue", blue) + token("sage", sage) + token("bar", bar)
-                + token("on-bar", onBar) + token("ivory", ivory);
+        return token("paper", paper)
+                + token("panel", panel)
+                + token("raised", raised)
+                + token("rule", rule)
+                + token("ink", ink)
+                + token("soft", soft)
+                + token("brass-text", brassText)
+                + token("brass", brass)
+                + token("red", red)
+                + token("blue", blue)
+                + token("sage", sage)
+                + token("bar", bar)
+                + token("on-bar", onBar)
+                + token("ivory", ivory);
     }
 
     private static String token(String name, Color color) {

@@ -75,9 +75,23 @@ final class TopBar extends HBox {
         theme.setTooltip(new Tooltip("Paper by day, ink by night  (Ctrl+T)"));
         theme.setOnAction(event -> session.theme().set(session.theme().get().other()));
         session.theme().addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
-        getChildren().addAll(
-                harpel, piece, menu, undo, redo, space, dry, play, reading("bar · beat", position, 62), reading("tempo", tempo, 52),
-                reading("meter", meter, 40), reading("clock", clock, 52), reading("late, worst", late, 62), silence, theme);
+        getChildren()
+                .addAll(
+                        harpel,
+                        piece,
+                        menu,
+                        undo,
+                        redo,
+                        space,
+                        dry,
+                        play,
+                        reading("bar · beat", position, 62),
+                        reading("tempo", tempo, 52),
+                        reading("meter", meter, 40),
+                        reading("clock", clock, 52),
+                        reading("late, worst", late, 62),
+                        silence,
+                        theme);
         position.setId("position");
         late.setId("late");
         Tooltip.install(late, new Tooltip("How late the latest note of the last minute was sent"));
@@ -146,8 +160,10 @@ final class TopBar extends HBox {
         piece.setText(now.name());
         undo.setDisable(session.undoLabel().isEmpty());
         redo.setDisable(session.redoLabel().isEmpty());
-        undo.setTooltip(new Tooltip("Undo" + session.undoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Z)"));
-        redo.setTooltip(new Tooltip("Redo" + session.redoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Shift+Z)"));
+        undo.setTooltip(new Tooltip(
+                "Undo" + session.undoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Z)"));
+        redo.setTooltip(new Tooltip(
+                "Redo" + session.redoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Shift+Z)"));
         if (!tempo.isFocused()) {
             tempo.setText(String.format(Locale.ROOT, "%.1f", now.time().tempo().bpmAt(0)));
         }

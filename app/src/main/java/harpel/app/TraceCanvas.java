@@ -42,8 +42,7 @@ final class TraceCanvas extends Region {
     }
 
     private List<TraceStore.Drawn> shown() {
-        return session.traces()
-                .within(session.partId().get(), place, (long) window.fromTick(), (long) window.toTick());
+        return session.traces().within(session.partId().get(), place, (long) window.fromTick(), (long) window.toTick());
     }
 
     /** How many notes the row shows. */

@@ -58,6 +58,7 @@ class WindowTest extends ApplicationTest {
         pane.setActions(new Files(session, stage));
         stage.show();
         pane.requestFocus();
+        session.start();
         new javafx.animation.AnimationTimer() {
             @Override
             public void handle(long now) {
@@ -85,7 +86,9 @@ class WindowTest extends ApplicationTest {
     }
 
     private void nothingLeftSounding() {
-        await(() -> Wire.open(sent.sent().stream().map(RecordingPort.Sent::message).toList()).isEmpty());
+        await(() -> Wire.open(
+                        sent.sent().stream().map(RecordingPort.Sent::message).toList())
+                .isEmpty());
     }
 
     private List<String> ids() {
@@ -213,16 +216,18 @@ class WindowTest extends ApplicationTest {
         assertThat(title()).startsWith("• ");
         Path file = folder.resolve("test.harpel");
         WaitForAsyncUtils.asyncFx(() -> {
-            session.save(file);
-            return null;
-        }).get();
+                    session.save(file);
+                    return null;
+                })
+                .get();
         assertThat(title()).doesNotStartWith("•");
         push(KeyCode.CONTROL, KeyCode.DELETE);
         assertThat(session.piece().get()).isNotEqualTo(before);
         WaitForAsyncUtils.asyncFx(() -> {
-            session.open(file);
-            return null;
-        }).get();
+                    session.open(file);
+                    return null;
+                })
+                .get();
         assertThat(session.piece().get()).isEqualTo(before);
     }
 
@@ -232,15 +237,20 @@ class WindowTest extends ApplicationTest {
 
     @Test
     void spacePlaysThePhraseAndSilenceEndsEverything() {
-        Piece with = session.piece().get()
-                .withPhrase(new harpel.piece.Phrase("P", 61_440, List.of(new harpel.piece.Note(0, 61_000, 0, 60, 90, 64)), List.of()))
+        Piece with = session.piece()
+                .get()
+                .withPhrase(new harpel.piece.Phrase(
+                        "P", 61_440, List.of(new harpel.piece.Note(0, 61_000, 0, 60, 90, 64)), List.of()))
                 .withPart("lead", part -> part.withPhrase("P"));
         interact(() -> session.replace(with, "test"));
         push(KeyCode.SPACE);
         await(() -> starts().size() >= 2);
         push(KeyCode.ESCAPE);
         nothingLeftSounding();
-        await(() -> sent.sent().stream().filter(one -> (one.message()[0] & 0xF0) == 0xB0 && one.message()[1] == 120).count() >= 16);
+        await(() -> sent.sent().stream()
+                        .filter(one -> (one.message()[0] & 0xF0) == 0xB0 && one.message()[1] == 120)
+                        .count()
+                >= 16);
         push(KeyCode.SPACE);
         await(() -> session.status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
     }
@@ -262,11 +272,25 @@ class WindowTest extends ApplicationTest {
         clickOn("Split – branches side by side, merged again");
         clickOn("#branch-split-2");
         clickOn("#param-turn");
-        var takes = session.part().chain().find("split").orElseThrow().branches().get(1).takes();
+        var takes = session.part()
+                .chain()
+                .find("split")
+                .orElseThrow()
+                .branches()
+                .get(1)
+                .takes();
         assertThat(takes.get(harpel.effect.route.Split.TURN)).isTrue();
         clickOn("#insert-split-1-0");
         clickOn("Touch – shapes velocity");
-        assertThat(session.part().chain().find("split").orElseThrow().branches().get(0).chain().stages()).hasSize(1);
+        assertThat(session.part()
+                        .chain()
+                        .find("split")
+                        .orElseThrow()
+                        .branches()
+                        .get(0)
+                        .chain()
+                        .stages())
+                .hasSize(1);
     }
 
     @Test
@@ -278,12 +302,14 @@ class WindowTest extends ApplicationTest {
     @Test
     void unsavedWorkSurvivesAKill() throws Exception {
         Part part = session.part();
-        Autosave autosave = WaitForAsyncUtils.asyncFx(() -> new Autosave(session, folder)).get();
+        Autosave autosave =
+                WaitForAsyncUtils.asyncFx(() -> new Autosave(session, folder)).get();
         interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("harmony")));
         interact(autosave::keep);
         // A new start finds it, as after a kill.
         Session next = new Session(Piece.empty());
-        assertThat(new Autosave(next, folder).leftOver()).contains(session.piece().get());
+        assertThat(new Autosave(next, folder).leftOver())
+                .contains(session.piece().get());
         next.close();
         assertThat(session.part()).isNotEqualTo(part);
         interact(session::undo);

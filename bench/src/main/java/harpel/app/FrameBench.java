@@ -41,6 +41,7 @@ public final class FrameBench extends Application {
         stage.setScene(new Scene(pane, 1280, 800));
         pane.setActions(new Files(session, stage));
         stage.show();
+        session.start();
         session.play();
         new AnimationTimer() {
             private long began;
@@ -60,8 +61,11 @@ public final class FrameBench extends Application {
                     System.out.printf(
                             "%.1f frames a second, %.2f ms a frame on the interface thread; notes in all rows %d; worst lateness of a"
                                     + " note in the last minute %s; trace data dropped %d%n",
-                            frames / (MEASURED_NANOS / 1e9), spent / 1e6 / frames, session.traces().count(),
-                            Words.milliseconds(session.status().worstLateNanos()), session.droppedTraces());
+                            frames / (MEASURED_NANOS / 1e9),
+                            spent / 1e6 / frames,
+                            session.traces().count(),
+                            Words.milliseconds(session.status().worstLateNanos()),
+                            session.droppedTraces());
                     session.close();
                     Platform.exit();
                     stop();

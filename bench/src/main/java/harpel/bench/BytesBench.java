@@ -26,9 +26,12 @@ final class BytesBench {
                 List<Event> events = new ArrayList<>(phrase.events(0, 0));
                 events.sort(EventOrder.INSTANCE);
                 Plan plan = Plan.ofChain("bench", Material.stages(stages), Key.C_MAJOR, TimeMap.DEFAULT, 1);
-                long before = threads.getThreadAllocatedBytes(Thread.currentThread().getId());
+                long before =
+                        threads.getThreadAllocatedBytes(Thread.currentThread().getId());
                 new PrintJob(plan, "bench", false, Tap.NONE).print(events, phrase.lengthTicks());
-                double each = (threads.getThreadAllocatedBytes(Thread.currentThread().getId()) - before) / (double) events.size();
+                double each =
+                        (threads.getThreadAllocatedBytes(Thread.currentThread().getId()) - before)
+                                / (double) events.size();
                 if (round == 2) {
                     System.out.printf("%-7d %-15.0f %.0f%n", stages, each, each / stages);
                 }

@@ -43,7 +43,8 @@ final class PrintBench {
                 double our = Material.median(ours);
                 double their = Material.median(theirs);
                 System.out.printf(
-                        "%-9d %-7d %-9.1f %-11.0f %-18.1f %.2f%n", notes, stages, our, 2000.0 * notes / our, their, our / their);
+                        "%-9d %-7d %-9.1f %-11.0f %-18.1f %.2f%n",
+                        notes, stages, our, 2000.0 * notes / our, their, our / their);
             }
         }
     }
@@ -68,6 +69,7 @@ final class PrintBench {
     }
 
     private static void jdk(byte[] file) throws Exception {
-        MidiSystem.write(MidiSystem.getSequence(new ByteArrayInputStream(file)), 1, new ByteArrayOutputStream(file.length));
+        MidiSystem.write(
+                MidiSystem.getSequence(new ByteArrayInputStream(file)), 1, new ByteArrayOutputStream(file.length));
     }
 }

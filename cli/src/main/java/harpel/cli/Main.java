@@ -42,8 +42,9 @@ public final class Main implements Runnable {
                 .setParameterExceptionHandler((e, args) -> {
                     CommandLine command = e.getCommandLine();
                     command.getErr().println("harpel: " + e.getMessage());
-                    command.getErr().println("Try: harpel " + (command.getParent() == null ? "" : command.getCommandName() + " ")
-                            + "--help");
+                    command.getErr()
+                            .println("Try: harpel "
+                                    + (command.getParent() == null ? "" : command.getCommandName() + " ") + "--help");
                     return WRONG_WORDS;
                 });
     }

@@ -57,7 +57,10 @@ final class PrintCommand implements Callable<Integer> {
             description = "The MIDI file to write; - is standard output.")
     private String out;
 
-    @Option(names = "--variation", paramLabel = "N", description = "The number that all chance depends on, 0–999999 (default 1).")
+    @Option(
+            names = "--variation",
+            paramLabel = "N",
+            description = "The number that all chance depends on, 0–999999 (default 1).")
     private long variation = 1;
 
     @Option(names = "--bars", paramLabel = "N", description = "Print so many bars, whatever the length of the input.")
@@ -66,10 +69,16 @@ final class PrintCommand implements Callable<Integer> {
     @Option(names = "--ring-out", description = "Let repeats of every stage finish after the end.")
     private boolean ringOut;
 
-    @Option(names = "--format", paramLabel = "0|1", description = "One track (0), or tempo and notes in two (1, the default).")
+    @Option(
+            names = "--format",
+            paramLabel = "0|1",
+            description = "One track (0), or tempo and notes in two (1, the default).")
     private int format = 1;
 
-    @Option(names = "--stages", paramLabel = "DIR", description = "Also write what leaves each stage, one file each, into this folder.")
+    @Option(
+            names = "--stages",
+            paramLabel = "DIR",
+            description = "Also write what leaves each stage, one file each, into this folder.")
     private Path stages;
 
     @Override
@@ -87,12 +96,16 @@ final class PrintCommand implements Callable<Integer> {
         events.sort(EventOrder.INSTANCE);
         long end = bars == null ? input.printedEnd() : input.time().meter().tickOfBar(bars);
         StageFiles taps = new StageFiles();
-        PrintJob.Result result =
-                new PrintJob(plan, chain.part(), ringOut, stages == null ? harpel.engine.Tap.NONE : taps).print(events, end);
+        PrintJob.Result result = new PrintJob(
+                        plan, chain.part(), ringOut, stages == null ? harpel.engine.Tap.NONE : taps)
+                .print(events, end);
 
         write(out, input, result.events(), result.lengthTicks());
         if (stages != null) {
-            taps.write(stages, chain.chain(), (file, stageEvents) -> write(file.toString(), input, stageEvents, result.lengthTicks()));
+            taps.write(
+                    stages,
+                    chain.chain(),
+                    (file, stageEvents) -> write(file.toString(), input, stageEvents, result.lengthTicks()));
         }
         return 0;
     }

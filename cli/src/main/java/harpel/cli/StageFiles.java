@@ -43,7 +43,12 @@ final class StageFiles implements Tap {
             int branchNumber = 0;
             for (Branch branch : stage.branches()) {
                 branchNumber++;
-                write(folder, own + "." + branchNumber + ".", branch.chain(), address + "." + branchNumber + "/", writer);
+                write(
+                        folder,
+                        own + "." + branchNumber + ".",
+                        branch.chain(),
+                        address + "." + branchNumber + "/",
+                        writer);
             }
             write(folder, own, address, stage.id(), writer);
         }

@@ -86,7 +86,11 @@ class CommandLineTest {
     void repeatsRingOutWhenAsked() throws IOException {
         chain = chain("{\"effect\":\"echo\",\"time\":\"1/1\",\"repeats\":2}");
         assertThat(printed().endTick()).isEqualTo(4 * 61_440);
-        assertThat(printed("--ring-out").notes().stream().mapToLong(Note::endTick).max().orElse(0)).isGreaterThan(5 * 61_440);
+        assertThat(printed("--ring-out").notes().stream()
+                        .mapToLong(Note::endTick)
+                        .max()
+                        .orElse(0))
+                .isGreaterThan(5 * 61_440);
     }
 
     @Test
@@ -95,12 +99,14 @@ class CommandLineTest {
         printed("--stages", folder.resolve("stages").toString());
         try (var files = Files.list(folder.resolve("stages"))) {
             assertThat(files.map(file -> file.getFileName().toString()).sorted())
-                    .containsExactly("00-input.mid", "01-transpose.mid", "02-split.mid", "02.2.01-echo.mid", "99-sound.mid");
+                    .containsExactly(
+                            "00-input.mid", "01-transpose.mid", "02-split.mid", "02.2.01-echo.mid", "99-sound.mid");
         }
         MidiFile input = SmfReader.read(Files.readAllBytes(folder.resolve("stages/00-input.mid")));
         MidiFile transposed = SmfReader.read(Files.readAllBytes(folder.resolve("stages/01-transpose.mid")));
         assertThat(transposed.notes().stream().map(Note::pitch))
-                .containsExactlyElementsOf(input.notes().stream().map(note -> note.pitch() + 12).toList());
+                .containsExactlyElementsOf(
+                        input.notes().stream().map(note -> note.pitch() + 12).toList());
     }
 
     @Test
@@ -120,17 +126,19 @@ class CommandLineTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "print x.mid -o y.mid | Missing required option: '--chain=CHAIN'",
-        "print --chain c.json x.mid | Missing required option: '--out=OUT'",
-        "print --chain c.json x.mid -o y.mid --variation -1 | --variation must be 0–999999 but was -1",
-        "print --chain c.json x.mid -o y.mid --bars 0 | --bars must be 1–100000 but was 0",
-        "print --chain c.json x.mid -o y.mid --bars two | Invalid value for option '--bars'",
-        "print --chain c.json x.mid -o y.mid --format 2 | --format must be 0 or 1 but was 2",
-        "describe theremin | there is no effect \"theremin\"; known are",
-        "describe --json --markdown | mutually exclusive",
-        "paint | Unmatched argument"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "print x.mid -o y.mid | Missing required option: '--chain=CHAIN'",
+                "print --chain c.json x.mid | Missing required option: '--out=OUT'",
+                "print --chain c.json x.mid -o y.mid --variation -1 | --variation must be 0–999999 but was -1",
+                "print --chain c.json x.mid -o y.mid --bars 0 | --bars must be 1–100000 but was 0",
+                "print --chain c.json x.mid -o y.mid --bars two | Invalid value for option '--bars'",
+                "print --chain c.json x.mid -o y.mid --format 2 | --format must be 0 or 1 but was 2",
+                "describe theremin | there is no effect \"theremin\"; known are",
+                "describe --json --markdown | mutually exclusive",
+                "paint | Unmatched argument"
+            })
     void wrongWordsEndWith2(String words, String message) {
         assertThat(run(words.trim().split(" "))).isEqualTo(2);
         assertThat(err.toString()).contains(message);
@@ -142,13 +150,17 @@ class CommandLineTest {
         Path broken = folder.resolve("broken.mid");
         Files.write(broken, new byte[] {'M', 'T', 'h', 'd', 0, 0});
         String target = folder.resolve("never.mid").toString();
-        assertThat(run("print", "--chain", chain, broken.toString(), "-o", target)).isEqualTo(1);
+        assertThat(run("print", "--chain", chain, broken.toString(), "-o", target))
+                .isEqualTo(1);
         assertThat(err.toString()).contains("broken.mid: byte 0: expected a header chunk");
-        assertThat(run("print", "--chain", chain, folder.resolve("none.mid").toString(), "-o", target)).isEqualTo(1);
+        assertThat(run("print", "--chain", chain, folder.resolve("none.mid").toString(), "-o", target))
+                .isEqualTo(1);
         assertThat(err.toString()).contains("none.mid: there is no such file");
-        assertThat(run("print", "--chain", chain("{\"effect\":\"echo\",\"fade\":101}"), TIDE, "-o", target)).isEqualTo(1);
+        assertThat(run("print", "--chain", chain("{\"effect\":\"echo\",\"fade\":101}"), TIDE, "-o", target))
+                .isEqualTo(1);
         assertThat(err.toString()).contains("test.chain.json: chain[0].fade: must be 0–100 % but was 101");
-        assertThat(run("print", "--chain", chain("{\"effect\":\"theremin\"}"), TIDE, "-o", target)).isEqualTo(1);
+        assertThat(run("print", "--chain", chain("{\"effect\":\"theremin\"}"), TIDE, "-o", target))
+                .isEqualTo(1);
         assertThat(err.toString()).contains("knows no effect \"theremin\"");
         assertThat(Path.of(target)).doesNotExist();
     }

@@ -3,10 +3,10 @@ package harpel.chain;
 import harpel.effect.EffectKind;
 import harpel.param.Param;
 import harpel.param.ParamSet;
-import java.util.List;
-import java.util.Map;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 
 /**
  * One effect in its place in a chain.

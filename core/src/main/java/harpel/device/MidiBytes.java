@@ -14,9 +14,7 @@ public final class MidiBytes {
             return new byte[] {(byte) (0x90 | note.channel()), (byte) note.pitch(), (byte) note.velocity()};
         }
         if (event instanceof NoteEnd end) {
-            return new byte[] {
-                (byte) (0x80 | end.channel()), (byte) end.start().pitch(), (byte) end.releaseVelocity()
-            };
+            return new byte[] {(byte) (0x80 | end.channel()), (byte) end.start().pitch(), (byte) end.releaseVelocity()};
         }
         return ((Message) event).bytes();
     }

@@ -51,7 +51,8 @@ public final class MidiDevices implements AutoCloseable {
     private void openInput(MidiDevice device, LiveEngine engine) throws MidiUnavailableException {
         device.open();
         opened.add(device);
-        device.getTransmitter().setReceiver(receiver(engine.openInput(device.getDeviceInfo().getName())));
+        device.getTransmitter()
+                .setReceiver(receiver(engine.openInput(device.getDeviceInfo().getName())));
     }
 
     /** Hands what a device sends to the engine; system messages are not played. */
@@ -61,7 +62,10 @@ public final class MidiDevices implements AutoCloseable {
             public void send(MidiMessage message, long timeStamp) {
                 if (message instanceof ShortMessage shortMessage && shortMessage.getStatus() < 0xF0) {
                     port.offer(
-                            shortMessage.getStatus(), shortMessage.getData1(), shortMessage.getData2(), System.nanoTime());
+                            shortMessage.getStatus(),
+                            shortMessage.getData1(),
+                            shortMessage.getData2(),
+                            System.nanoTime());
                 }
             }
 

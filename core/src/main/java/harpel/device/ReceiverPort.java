@@ -36,7 +36,8 @@ public final class ReceiverPort implements OutputPort {
         try {
             receiver.send(toMidi(message), -1);
         } catch (InvalidMidiDataException e) {
-            throw new IllegalArgumentException("not a MIDI message: " + java.util.HexFormat.of().formatHex(message), e);
+            throw new IllegalArgumentException(
+                    "not a MIDI message: " + java.util.HexFormat.of().formatHex(message), e);
         }
     }
 

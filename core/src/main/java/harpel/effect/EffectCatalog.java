@@ -29,8 +29,8 @@ public final class EffectCatalog {
      * @throws IllegalArgumentException naming the known ones
      */
     public static EffectKind of(String id) {
-        return find(id).orElseThrow(() ->
-                new IllegalArgumentException("there is no effect \"" + id + "\"; known are " + ids()));
+        return find(id).orElseThrow(
+                        () -> new IllegalArgumentException("there is no effect \"" + id + "\"; known are " + ids()));
     }
 
     public static String ids() {

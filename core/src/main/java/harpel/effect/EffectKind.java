@@ -19,10 +19,7 @@ public abstract class EffectKind {
             0,
             "The channel this stage works on; notes of other channels pass by.");
     public static final Param<Integer> SEED = Param.of(
-            "seed",
-            IntType.of(0, 999_999, ""),
-            0,
-            "Another number gives other draws; the same number gives the same.");
+            "seed", IntType.of(0, 999_999, ""), 0, "Another number gives other draws; the same number gives the same.");
 
     /** Where the kind is found in menus and in the reference. */
     public enum Family {

@@ -86,7 +86,8 @@ final class ChainRun {
             }
         }
         List<Link> old = links;
-        List<Link> kept = old.stream().filter(link -> staying.contains(link.stage.id())).toList();
+        List<Link> kept =
+                old.stream().filter(link -> staying.contains(link.stage.id())).toList();
         links = kept;
         List<NoteStart> sounding = inputs.inOrder();
         for (int i = 0; i < chain.stages().size(); i++) {
@@ -150,7 +151,9 @@ final class ChainRun {
     }
 
     List<NoteStart> open() {
-        return links.isEmpty() ? inputs.inOrder() : links.get(links.size() - 1).node.open();
+        return links.isEmpty()
+                ? inputs.inOrder()
+                : links.get(links.size() - 1).node.open();
     }
 
     List<NoteStart> openInputs() {

@@ -88,7 +88,9 @@ final class LiveCycle {
         for (Part part : piece.parts()) {
             var phrase = piece.phrase(part.phrase());
             boolean same = before != null
-                    && before.part(part.id()).map(Part::phrase).equals(piece.part(part.id()).map(Part::phrase))
+                    && before.part(part.id())
+                            .map(Part::phrase)
+                            .equals(piece.part(part.id()).map(Part::phrase))
                     && before.phrase(part.phrase()).equals(phrase);
             if (same) {
                 continue;
@@ -125,7 +127,8 @@ final class LiveCycle {
         // Keys that are down go on in the time of the transport.
         for (Map.Entry<Integer, Held> key : keysDown.entrySet()) {
             Held held = key.getValue();
-            NoteStart again = held.note().derive(transportTick, held.note().pitch(), held.note().velocity());
+            NoteStart again = held.note()
+                    .derive(transportTick, held.note().pitch(), held.note().velocity());
             key.setValue(new Held(held.part(), again));
             renderer.play(held.part(), again);
         }
@@ -223,7 +226,8 @@ final class LiveCycle {
                     to,
                     two
                             ? new Message(tick, arrival++, (byte) status, (byte) played.data1())
-                            : new Message(tick, arrival++, (byte) status, (byte) played.data1(), (byte) played.data2()));
+                            : new Message(
+                                    tick, arrival++, (byte) status, (byte) played.data1(), (byte) played.data2()));
         }
     }
 

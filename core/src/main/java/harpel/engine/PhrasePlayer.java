@@ -38,7 +38,9 @@ final class PhrasePlayer {
     }
 
     long nextTick() {
-        return written.isEmpty() || length == 0 ? Ticks.NEVER : round * length + written.get(next).tick();
+        return written.isEmpty() || length == 0
+                ? Ticks.NEVER
+                : round * length + written.get(next).tick();
     }
 
     private void advance() {

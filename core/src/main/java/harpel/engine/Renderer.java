@@ -48,7 +48,10 @@ public final class Renderer {
         parts = next;
         for (Plan.PartPlan part : plan.parts()) {
             parts.get(part.id())
-                    .update(part, new RunContext(plan.key(), plan.time(), plan.variation(), this, part.id(), tap), done);
+                    .update(
+                            part,
+                            new RunContext(plan.key(), plan.time(), plan.variation(), this, part.id(), tap),
+                            done);
         }
     }
 

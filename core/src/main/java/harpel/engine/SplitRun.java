@@ -7,7 +7,6 @@ import harpel.effect.EffectKind;
 import harpel.effect.route.Split.Chooser;
 import harpel.event.Event;
 import harpel.event.EventBuffer;
-import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.event.OpenNotes;
@@ -31,6 +30,7 @@ final class SplitRun implements Node {
     private final OpenNotes passing = new OpenNotes();
     /** What has left the split and not ended: an edit within a branch may end notes that never came this far. */
     private final OpenNotes sent = new OpenNotes();
+
     private final Chooser chooser = new Chooser();
     private final EventBuffer merged = new EventBuffer();
     private List<ParamSet> takes = List.of();

@@ -54,12 +54,16 @@ final class StageRun implements Node, Emitter {
     public void update(Stage stage, RunContext newContext, long tick, EventBuffer sink) {
         boolean first = effect == null;
         boolean wasOn = on;
-        long newSeed = stage.isKnown() && stage.kind().spec().has(EffectKind.SEED) ? stage.params().get(EffectKind.SEED) : 0;
+        long newSeed = stage.isKnown() && stage.kind().spec().has(EffectKind.SEED)
+                ? stage.params().get(EffectKind.SEED)
+                : 0;
         if (first || newSeed != seed || newContext.variation() != context.variation()) {
             seed = newSeed;
             chance = Chance.of(newContext.variation(), seed, address);
         }
-        boolean changed = first || !stage.params().equals(values) || !newContext.time().equals(context.time())
+        boolean changed = first
+                || !stage.params().equals(values)
+                || !newContext.time().equals(context.time())
                 || !newContext.key().equals(context.key());
         context = newContext;
         kind = stage.kind();
@@ -176,10 +180,7 @@ final class StageRun implements Node, Emitter {
             } else if (given != null && on) {
                 // A note that was taken over may be let go at the very tick at which it was struck again.
                 effect.end(
-                        given == end.start()
-                                ? end
-                                : NoteEnd.atOrAfter(end.tick(), given, end.releaseVelocity()),
-                        this);
+                        given == end.start() ? end : NoteEnd.atOrAfter(end.tick(), given, end.releaseVelocity()), this);
             }
         } else if (on && concerns(event)) {
             effect.message((Message) event, this);

@@ -47,8 +47,7 @@ public final class NoteStart extends Event {
 
     /** Two notes of one pitch that start together become one: the louder velocity, caused by both. */
     public NoteStart mergedWith(NoteStart other) {
-        return new NoteStart(
-                tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other);
+        return new NoteStart(tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other);
     }
 
     /** The nearest velocity a note can have, rounded half up. */

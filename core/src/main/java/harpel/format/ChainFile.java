@@ -59,7 +59,8 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         if (!file.has(VERSION_KEY)) {
             throw new ParamException(VERSION_KEY, "a file of Harpel begins with \"harpel\": " + VERSION);
         }
-        long version = PlainMap.at(VERSION_KEY, () -> PlainMap.whole(file.rest().get(VERSION_KEY), 1, Integer.MAX_VALUE));
+        long version =
+                PlainMap.at(VERSION_KEY, () -> PlainMap.whole(file.rest().get(VERSION_KEY), 1, Integer.MAX_VALUE));
         if (version <= VERSION) {
             file.take(VERSION_KEY);
         }
@@ -107,7 +108,8 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         PlainMap fields = new PlainMap(plain, path);
         boolean split = fields.has(SPLIT);
         if (split == fields.has(EFFECT)) {
-            throw new ParamException(path, "a stage has either an \"effect\" (" + EffectCatalog.ids() + ") or a \"split\"");
+            throw new ParamException(
+                    path, "a stage has either an \"effect\" (" + EffectCatalog.ids() + ") or a \"split\"");
         }
         String name = split ? SPLIT : fields.text(EFFECT, "");
         EffectKind kind = EffectCatalog.find(name).orElse(null);
@@ -127,7 +129,9 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
     }
 
     private static String idFor(String name) {
-        String id = name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9-]", "").replaceFirst("^[^a-z]+", "");
+        String id = name.toLowerCase(java.util.Locale.ROOT)
+                .replaceAll("[^a-z0-9-]", "")
+                .replaceFirst("^[^a-z]+", "");
         return id.isEmpty() ? "unknown" : id;
     }
 
@@ -154,7 +158,8 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         for (int i = 0; i < list.size(); i++) {
             PlainMap fields = new PlainMap(list.get(i), path + "[" + i + "]");
             ParamSet takes = fields.take("takes", Split.TAKES.defaults(), new RowType(Split.TAKES)::read);
-            Chain chain = readChain(fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
+            Chain chain =
+                    readChain(fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
             fields.end(false, "takes, chain");
             branches.add(new Branch(takes, chain));
         }
@@ -179,7 +184,8 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             return plain;
         }
         if (stage.kind().branches()) {
-            plain.put(SPLIT, stage.branches().stream().map(ChainFile::writeBranch).toList());
+            plain.put(
+                    SPLIT, stage.branches().stream().map(ChainFile::writeBranch).toList());
         } else {
             plain.put(EFFECT, stage.kind().id());
         }

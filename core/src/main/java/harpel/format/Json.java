@@ -32,15 +32,18 @@ public final class Json {
         } catch (JsonProcessingException e) {
             String where = e.getLocation() == null
                     ? ""
-                    : "line " + e.getLocation().getLineNr() + ", column " + e.getLocation().getColumnNr() + ": ";
-            throw new FileException(where + "this is not JSON: " + e.getOriginalMessage().split("\n")[0], e);
+                    : "line " + e.getLocation().getLineNr() + ", column "
+                            + e.getLocation().getColumnNr() + ": ";
+            throw new FileException(
+                    where + "this is not JSON: " + e.getOriginalMessage().split("\n")[0], e);
         }
     }
 
     /** The same with the fields of every object in alphabetical order, for what is made from maps without one. */
     public static String writeSorted(Object plain) {
         try {
-            String sorted = MAPPER.writer(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS).writeValueAsString(plain);
+            String sorted = MAPPER.writer(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS)
+                    .writeValueAsString(plain);
             return write(MAPPER.readValue(sorted, Object.class));
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("a plain value could not be written", e);
@@ -49,8 +52,8 @@ public final class Json {
 
     /** Indented text that ends with a line break; a list of numbers stays on its line. */
     public static String write(Object plain) {
-        DefaultPrettyPrinter printer = new DefaultPrettyPrinter(Separators.createDefaultInstance()
-                        .withObjectFieldValueSpacing(Separators.Spacing.AFTER))
+        DefaultPrettyPrinter printer = new DefaultPrettyPrinter(
+                        Separators.createDefaultInstance().withObjectFieldValueSpacing(Separators.Spacing.AFTER))
                 .withObjectIndenter(new DefaultIndenter("  ", "\n"))
                 .withArrayIndenter(new DefaultIndenter("  ", "\n"));
         try {

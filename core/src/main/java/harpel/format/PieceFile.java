@@ -46,8 +46,7 @@ public final class PieceFile {
         MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, PieceFile::readMeter);
         List<Part> parts = readList(file, "parts", (plain, path) -> readPart(plain, path, newer));
         List<Phrase> phrases = readList(file, "phrases", PieceFile::readPhrase);
-        Map<String, Object> unknown =
-                file.end(newer, "harpel, piece, key, variation, tempo, meter, parts, phrases");
+        Map<String, Object> unknown = file.end(newer, "harpel, piece, key, variation, tempo, meter, parts, phrases");
         return PlainMap.at(
                 "parts", () -> new Piece(name, key, variation, new TimeMap(tempo, meter), parts, phrases, unknown));
     }
@@ -72,8 +71,10 @@ public final class PieceFile {
         if (plain instanceof Number bpm) {
             return TempoMap.of(bpm.doubleValue());
         }
-        return new TempoMap(changes(plain, fields -> new TempoMap.Change(
-                fields.whole("at", 0, 0, FARTHEST), fields.take("bpm", 120.0, PieceFile::number))));
+        return new TempoMap(changes(
+                plain,
+                fields -> new TempoMap.Change(
+                        fields.whole("at", 0, 0, FARTHEST), fields.take("bpm", 120.0, PieceFile::number))));
     }
 
     private static double number(Object plain) {
@@ -87,8 +88,9 @@ public final class PieceFile {
         if (plain instanceof String text) {
             return new MeterMap(List.of(MeterMap.Change.parse(0, text)));
         }
-        return new MeterMap(changes(plain, fields ->
-                MeterMap.Change.parse(fields.whole("at", 0, 0, FARTHEST), fields.text("meter", "4/4"))));
+        return new MeterMap(changes(
+                plain,
+                fields -> MeterMap.Change.parse(fields.whole("at", 0, 0, FARTHEST), fields.text("meter", "4/4"))));
     }
 
     private static <T> List<T> changes(Object plain, Function<PlainMap, T> reader) {
@@ -115,8 +117,7 @@ public final class PieceFile {
         int channel = (int) fields.whole("channel", 1, 1, 16) - 1;
         var chain = ChainFile.readChain(
                 fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
-        Map<String, Object> unknown =
-                fields.end(newer, "name, id, phrase, run, sound, output, channel, chain");
+        Map<String, Object> unknown = fields.end(newer, "name, id, phrase, run, sound, output, channel, chain");
         return new Part(id, name, phrase, run, sound, output, channel, chain, unknown);
     }
 
@@ -133,8 +134,9 @@ public final class PieceFile {
     private static Note readNote(Object plain) {
         List<?> numbers = PlainMap.list(plain);
         if (numbers.size() < 4 || numbers.size() > 6) {
-            throw new ParamException("a note is [at, length, pitch, velocity, channel, release], the last two if needed, but was "
-                    + plain);
+            throw new ParamException(
+                    "a note is [at, length, pitch, velocity, channel, release], the last two if needed, but was "
+                            + plain);
         }
         return new Note(
                 PlainMap.whole(numbers.get(0), 0, FARTHEST),
@@ -151,7 +153,9 @@ public final class PieceFile {
             throw new ParamException("a message is [at, \"B0 40 7F\"] but was " + plain);
         }
         return new Message(
-                PlainMap.whole(pair.get(0), 0, FARTHEST), 0, HexFormat.ofDelimiter(" ").parseHex(hex.toLowerCase(Locale.ROOT)));
+                PlainMap.whole(pair.get(0), 0, FARTHEST),
+                0,
+                HexFormat.ofDelimiter(" ").parseHex(hex.toLowerCase(Locale.ROOT)));
     }
 
     public static String write(Piece piece) {
@@ -163,7 +167,8 @@ public final class PieceFile {
         plain.put("tempo", writeTempo(piece.time().tempo()));
         plain.put("meter", writeMeter(piece.time().meter()));
         plain.put("parts", piece.parts().stream().map(PieceFile::writePart).toList());
-        plain.put("phrases", piece.phrases().stream().map(PieceFile::writePhrase).toList());
+        plain.put(
+                "phrases", piece.phrases().stream().map(PieceFile::writePhrase).toList());
         plain.putAll(piece.unknown());
         return Json.write(plain);
     }
@@ -230,7 +235,8 @@ public final class PieceFile {
                     "messages",
                     phrase.messages().stream()
                             .map(message -> List.of(
-                                    message.tick(), HexFormat.ofDelimiter(" ").withUpperCase().formatHex(message.bytes())))
+                                    message.tick(),
+                                    HexFormat.ofDelimiter(" ").withUpperCase().formatHex(message.bytes())))
                             .toList());
         }
         return plain;

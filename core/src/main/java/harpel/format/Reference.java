@@ -19,7 +19,12 @@ public final class Reference {
     /** One effect for a terminal. */
     public static String text(EffectKind kind) {
         StringBuilder text = new StringBuilder();
-        text.append(kind.id()).append(" – ").append(kind.label()).append(": ").append(kind.does()).append('\n');
+        text.append(kind.id())
+                .append(" – ")
+                .append(kind.label())
+                .append(": ")
+                .append(kind.does())
+                .append('\n');
         addParams(text, kind.spec(), "  ");
         if (kind.branches()) {
             text.append("  takes (of each branch)\n");
@@ -45,7 +50,9 @@ public final class Reference {
 
     private static <T> String defaultOf(Param<T> param) {
         Object plain = param.type().write(param.defaultValue());
-        return plain instanceof String word ? (word.isEmpty() ? "empty" : word) : Json.write(plain).strip();
+        return plain instanceof String word
+                ? (word.isEmpty() ? "empty" : word)
+                : Json.write(plain).strip();
     }
 
     private static ParamSpec row(Param<?> param) {
@@ -54,8 +61,9 @@ public final class Reference {
 
     /** Every effect as one page. */
     public static String markdown() {
-        StringBuilder page = new StringBuilder("# Effects\n\nMade by `./harpel describe --markdown` from the descriptors that also drive"
-                + " the controls and the files; a test keeps it current.\n");
+        StringBuilder page = new StringBuilder(
+                "# Effects\n\nMade by `./harpel describe --markdown` from the descriptors that also drive"
+                        + " the controls and the files; a test keeps it current.\n");
         EffectKind.Family family = null;
         for (EffectKind kind : EffectCatalog.kinds()) {
             if (kind.family() != family) {
@@ -71,7 +79,9 @@ public final class Reference {
     public static String markdown(EffectKind kind) {
         StringBuilder page = new StringBuilder();
         page.append("### ").append(kind.label()).append(" (`").append(kind.id()).append("`)\n\n");
-        page.append(Character.toUpperCase(kind.does().charAt(0))).append(kind.does().substring(1)).append(".\n\n");
+        page.append(Character.toUpperCase(kind.does().charAt(0)))
+                .append(kind.does().substring(1))
+                .append(".\n\n");
         table(page, kind.spec());
         if (kind.branches()) {
             page.append("\nWhat a branch `takes`:\n\n");
@@ -167,7 +177,18 @@ public final class Reference {
         schema.put("description", kind.label() + ": " + kind.does());
         properties(schema).put("id", Map.of("type", "string", "pattern", "^[a-z][a-z0-9-]*$"));
         if (kind.branches()) {
-            properties(schema).put("split", Map.of("type", "array", "items", ref("branch"), "minItems", 1, "maxItems", Split.MOST_BRANCHES));
+            properties(schema)
+                    .put(
+                            "split",
+                            Map.of(
+                                    "type",
+                                    "array",
+                                    "items",
+                                    ref("branch"),
+                                    "minItems",
+                                    1,
+                                    "maxItems",
+                                    Split.MOST_BRANCHES));
             schema.put("required", List.of("split"));
         } else {
             properties(schema).put("effect", Map.of("const", kind.id()));
@@ -196,7 +217,14 @@ public final class Reference {
         Map<String, Object> phrase = object("name", text);
         properties(phrase).put("length", Map.of("type", "integer", "minimum", 0));
         Map<String, Object> whole = Map.of("type", "integer");
-        properties(phrase).put("notes", Map.of("type", "array", "items", Map.of("type", "array", "items", whole, "minItems", 4, "maxItems", 6)));
+        properties(phrase)
+                .put(
+                        "notes",
+                        Map.of(
+                                "type",
+                                "array",
+                                "items",
+                                Map.of("type", "array", "items", whole, "minItems", 4, "maxItems", 6)));
         properties(phrase).put("messages", Map.of("type", "array", "items", Map.of("type", "array")));
         Map<String, Object> schema = object("harpel", "parts", Map.of("type", "array", "items", part));
         properties(schema).put("piece", text);

@@ -58,8 +58,9 @@ public final class SmfReader {
         }
         need(8, "a header chunk \"MThd\"");
         if (int32At(position) != HEADER) {
-            throw FileException.atByte(position, "expected \"MThd\", the beginning of a Standard MIDI File, but found "
-                    + found(position, 4));
+            throw FileException.atByte(
+                    position,
+                    "expected \"MThd\", the beginning of a Standard MIDI File, but found " + found(position, 4));
         }
         int headerStart = position + 8;
         long headerLength = uint32At(position + 4);
@@ -74,7 +75,8 @@ public final class SmfReader {
         }
         if (tracks == 0 || format == 0 && tracks != 1) {
             throw FileException.atByte(
-                    headerStart + 2, "expected " + (format == 0 ? "1 track in format 0" : "at least 1 track") + " but found " + tracks);
+                    headerStart + 2,
+                    "expected " + (format == 0 ? "1 track in format 0" : "at least 1 track") + " but found " + tracks);
         }
         readDivision(headerStart + 4);
         position = headerStart + (int) headerLength;
@@ -90,7 +92,8 @@ public final class SmfReader {
         }
         long length = Integer.toUnsignedLong(Integer.reverseBytes(int32At(16)));
         if (length > bytes.length - 20) {
-            throw FileException.atByte(16, "expected " + length + " bytes of data but the file ends after " + (bytes.length - 20));
+            throw FileException.atByte(
+                    16, "expected " + length + " bytes of data but the file ends after " + (bytes.length - 20));
         }
         position = 20;
     }
@@ -108,7 +111,9 @@ public final class SmfReader {
         int perFrame = division & 0xFF;
         if (frames != 24 && frames != 25 && frames != 29 && frames != 30 || perFrame == 0) {
             throw FileException.atByte(
-                    at, "expected SMPTE time of 24, 25, 29 or 30 frames and 1–255 units a frame but found " + frames + " and " + perFrame);
+                    at,
+                    "expected SMPTE time of 24, 25, 29 or 30 frames and 1–255 units a frame but found " + frames
+                            + " and " + perFrame);
         }
         double framesPerSecond = frames == 29 ? 30_000 / 1001.0 : frames;
         ticksPerSmpteUnit = Ticks.PER_QUARTER * SMPTE_BPM / 60 / (framesPerSecond * perFrame);
@@ -117,19 +122,23 @@ public final class SmfReader {
     private void readTracks(int format, int tracks) throws FileException {
         while (position < bytes.length) {
             if (bytes.length - position < 8) {
-                throw FileException.atByte(position, "expected a chunk's 8 byte header or the end of the file but found only "
-                        + (bytes.length - position) + " bytes");
+                throw FileException.atByte(
+                        position,
+                        "expected a chunk's 8 byte header or the end of the file but found only "
+                                + (bytes.length - position) + " bytes");
             }
             int kind = int32At(position);
             long length = uint32At(position + 4);
             int start = position + 8;
             if (length > bytes.length - start) {
                 throw FileException.atByte(
-                        position + 4, "expected a chunk of " + length + " bytes but the file ends after " + (bytes.length - start));
+                        position + 4,
+                        "expected a chunk of " + length + " bytes but the file ends after " + (bytes.length - start));
             }
             if (kind == TRACK) {
                 if (track == tracks) {
-                    throw FileException.atByte(position, "expected " + tracks + " tracks, as the header says, but found another");
+                    throw FileException.atByte(
+                            position, "expected " + tracks + " tracks, as the header says, but found another");
                 }
                 position = start;
                 readTrack(start + (int) length);
@@ -143,7 +152,8 @@ public final class SmfReader {
             }
         }
         if (track < tracks) {
-            throw FileException.atByte(position, "expected " + tracks + " tracks, as the header says, but found " + track);
+            throw FileException.atByte(
+                    position, "expected " + tracks + " tracks, as the header says, but found " + track);
         }
     }
 
@@ -160,18 +170,21 @@ public final class SmfReader {
         while (true) {
             int deltaAt = position;
             if (position >= end) {
-                throw FileException.atByte(position, "expected End of Track (FF 2F 00) before the end of track " + (track + 1));
+                throw FileException.atByte(
+                        position, "expected End of Track (FF 2F 00) before the end of track " + (track + 1));
             }
             units += variableLength(end);
             long tick = trackShift + toTicks(units);
             if (position >= end) {
-                throw FileException.atByte(deltaAt, "expected an event after the delta time but track " + (track + 1) + " ends");
+                throw FileException.atByte(
+                        deltaAt, "expected an event after the delta time but track " + (track + 1) + " ends");
             }
             int status = bytes[position] & 0xFF;
             if (status < 0x80) {
                 if (running == 0) {
                     throw FileException.atByte(
-                            position, "expected a status byte 80–FF but found " + found(position, 1) + " with no running status");
+                            position,
+                            "expected a status byte 80–FF but found " + found(position, 1) + " with no running status");
                 }
                 status = running;
             } else {
@@ -190,8 +203,11 @@ public final class SmfReader {
                 } else if (status == 0xF0 || status == 0xF7) {
                     readSystemExclusive(status, tick, end);
                 } else {
-                    throw FileException.atByte(position - 1, String.format(
-                            "expected a channel message, F0, F7 or FF but found %02X, which has no place in a file", status));
+                    throw FileException.atByte(
+                            position - 1,
+                            String.format(
+                                    "expected a channel message, F0, F7 or FF but found %02X, which has no place in a file",
+                                    status));
                 }
             }
         }
@@ -232,7 +248,8 @@ public final class SmfReader {
     private boolean readMeta(long tick, int end) throws FileException {
         int typeAt = position;
         if (position >= end) {
-            throw FileException.atByte(position, "expected the type of a meta event but track " + (track + 1) + " ends");
+            throw FileException.atByte(
+                    position, "expected the type of a meta event but track " + (track + 1) + " ends");
         }
         int type = bytes[position++] & 0xFF;
         byte[] data = counted(end, "a meta event");
@@ -255,7 +272,8 @@ public final class SmfReader {
                 length(data, 4, typeAt, "a time signature");
                 if (data[0] < 1 || data[0] > 64 || data[1] < 0 || data[1] > 6) {
                     throw FileException.atByte(
-                            typeAt, "expected a meter of 1–64 over 2^0–2^6 but found " + data[0] + " over 2^" + data[1]);
+                            typeAt,
+                            "expected a meter of 1–64 over 2^0–2^6 but found " + data[0] + " over 2^" + data[1]);
                 }
                 meters.add(new MeterMap.Change(tick, data[0], 1 << data[1]));
             }
@@ -280,8 +298,10 @@ public final class SmfReader {
 
     private void finishTrack(long tick, int end, List<Deque<Open>> open) throws FileException {
         if (position != end) {
-            throw FileException.atByte(position, "expected the end of track " + (track + 1) + " after End of Track but "
-                    + (end - position) + " bytes follow");
+            throw FileException.atByte(
+                    position,
+                    "expected the end of track " + (track + 1) + " after End of Track but " + (end - position)
+                            + " bytes follow");
         }
         endTick = Math.max(endTick, tick);
         for (int voice = 0; voice < open.size(); voice++) {
@@ -300,10 +320,12 @@ public final class SmfReader {
         metas.sort(Comparator.comparingLong(Meta::tick));
         List<String> repairs = new ArrayList<>();
         if (unended > 0) {
-            repairs.add(unended + (unended == 1 ? " note has" : " notes have") + " no end in the file; ended at the end of the track");
+            repairs.add(unended + (unended == 1 ? " note has" : " notes have")
+                    + " no end in the file; ended at the end of the track");
         }
         if (strayEnds > 0) {
-            repairs.add(strayEnds + (strayEnds == 1 ? " note end belongs" : " note ends belong") + " to no note; left out");
+            repairs.add(
+                    strayEnds + (strayEnds == 1 ? " note end belongs" : " note ends belong") + " to no note; left out");
         }
         TempoMap tempo = ticksPerSmpteUnit > 0 ? TempoMap.of(SMPTE_BPM) : TempoMap.ofChanges(tempos);
         return new MidiFile(new TimeMap(tempo, meterSoFar()), notes, messages, metas, endTick, repairs);
@@ -332,7 +354,9 @@ public final class SmfReader {
         long length = variableLength(end);
         if (length > end - position) {
             throw FileException.atByte(
-                    at, "expected " + length + " bytes of " + what + " but track " + (track + 1) + " ends after " + (end - position));
+                    at,
+                    "expected " + length + " bytes of " + what + " but track " + (track + 1) + " ends after "
+                            + (end - position));
         }
         byte[] data = Arrays.copyOfRange(bytes, position, position + (int) length);
         position += (int) length;
@@ -352,7 +376,8 @@ public final class SmfReader {
                 return value;
             }
         }
-        throw FileException.atByte(at, "expected a variable-length number of at most 4 bytes but found " + found(at, 5));
+        throw FileException.atByte(
+                at, "expected a variable-length number of at most 4 bytes but found " + found(at, 5));
     }
 
     private void need(int count, String what) throws FileException {
@@ -368,7 +393,10 @@ public final class SmfReader {
     }
 
     private int int32At(int at) {
-        return (bytes[at] & 0xFF) << 24 | (bytes[at + 1] & 0xFF) << 16 | (bytes[at + 2] & 0xFF) << 8 | bytes[at + 3] & 0xFF;
+        return (bytes[at] & 0xFF) << 24
+                | (bytes[at + 1] & 0xFF) << 16
+                | (bytes[at + 2] & 0xFF) << 8
+                | bytes[at + 3] & 0xFF;
     }
 
     private long uint32At(int at) {

@@ -33,7 +33,8 @@ public final class SmfWriter {
      * @param format 0: one track; 1: tempo, meter and names in the first track, the events in the second
      * @param events in the order of events; every start has its end
      */
-    public static byte[] write(int format, TimeMap time, List<Meta> metas, List<? extends Event> events, long lengthTicks) {
+    public static byte[] write(
+            int format, TimeMap time, List<Meta> metas, List<? extends Event> events, long lengthTicks) {
         if (format != 0 && format != 1) {
             throw new IllegalArgumentException("format must be 0 or 1 but was " + format);
         }
@@ -174,8 +175,8 @@ public final class SmfWriter {
     /** Seven bits a byte, the highest first, all but the last with the top bit set. */
     static void writeVariableLength(ByteArrayOutputStream out, long value) {
         if (value < 0 || value > 0x0FFF_FFFF) {
-            throw new IllegalArgumentException("a variable-length number must be 0–0FFFFFFF but was " + Long.toHexString(value)
-                    + "; no event of a MIDI file may lie further from the one before");
+            throw new IllegalArgumentException("a variable-length number must be 0–0FFFFFFF but was "
+                    + Long.toHexString(value) + "; no event of a MIDI file may lie further from the one before");
         }
         for (int shift = 21; shift > 0; shift -= 7) {
             if (value >> shift != 0) {

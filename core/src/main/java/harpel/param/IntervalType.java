@@ -60,7 +60,9 @@ public record IntervalType(int min, int max) implements ParamType<Interval> {
         Map<String, Object> number = new LinkedHashMap<>(Map.of("type", "integer"));
         number.put("minimum", min);
         number.put("maximum", max);
-        return Map.of("anyOf", List.of(number, single("semitones", number), single("degrees", number), Map.of("type", "string")));
+        return Map.of(
+                "anyOf",
+                List.of(number, single("semitones", number), single("degrees", number), Map.of("type", "string")));
     }
 
     private static Map<String, Object> single(String name, Map<String, Object> number) {

@@ -31,7 +31,9 @@ public record ListType<T>(ParamType<T> item, int most) implements ParamType<List
         String bare = typed.strip();
         return bare.isEmpty()
                 ? List.of()
-                : java.util.Arrays.stream(bare.split("[,\\s]+")).map(item::parse).toList();
+                : java.util.Arrays.stream(bare.split("[,\\s]+"))
+                        .map(item::parse)
+                        .toList();
     }
 
     @Override

@@ -17,7 +17,8 @@ public final class ParamSpec {
         Object[] values = new Object[params.size()];
         for (int i = 0; i < values.length; i++) {
             if (byId(params.get(i).id()).map(index::get).isPresent()) {
-                throw new IllegalArgumentException("two parameters are called " + params.get(i).id());
+                throw new IllegalArgumentException(
+                        "two parameters are called " + params.get(i).id());
             }
             index.put(params.get(i), i);
             values[i] = params.get(i).defaultValue();

@@ -64,7 +64,11 @@ public record PointsType(int min, int max) implements ParamType<List<PointsType.
 
     @Override
     public Map<String, Object> schema() {
-        return Map.of("type", "array", "items", Map.of("type", "array", "items", IntType.of(min, max, "").schema(), "minItems", 2, "maxItems", 2));
+        return Map.of(
+                "type",
+                "array",
+                "items",
+                Map.of("type", "array", "items", IntType.of(min, max, "").schema(), "minItems", 2, "maxItems", 2));
     }
 
     @Override

@@ -45,7 +45,11 @@ public record RowType(ParamSpec spec) implements ParamType<ParamSet> {
         StringBuilder text = new StringBuilder();
         for (Param<?> param : spec.params()) {
             if (!value.isDefault(param)) {
-                text.append(text.isEmpty() ? "" : " · ").append(param.id()).append(' ').append(param.show(value));
+                String shown = param.show(value);
+                // "2 degrees" names itself; "80 %" does not.
+                text.append(text.isEmpty() ? "" : " · ")
+                        .append(shown.contains(param.id().replaceFirst("s$", "")) ? "" : param.id() + " ")
+                        .append(shown);
             }
         }
         return text.isEmpty() ? "plain" : text.toString();

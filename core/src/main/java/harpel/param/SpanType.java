@@ -46,9 +46,7 @@ public record SpanType(IntType bound) implements ParamType<SpanType.Span> {
 
     @Override
     public Object write(Span value) {
-        return bound.pitch()
-                ? List.of(asciiName(value.low), asciiName(value.high))
-                : List.of(value.low, value.high);
+        return bound.pitch() ? List.of(asciiName(value.low), asciiName(value.high)) : List.of(value.low, value.high);
     }
 
     private static String asciiName(int pitch) {

@@ -23,12 +23,9 @@ public record TimeType(double longestMs, double longestBeats) implements ParamTy
             throw new ParamException("must be " + range() + " but was " + Plain.quote(plain));
         }
         TimeValue value = TimeValue.parse(text);
-        boolean fits =
-                value instanceof TimeValue.Millis ms && ms.amount() >= 1 && ms.amount() <= longestMs
-                        || value instanceof TimeValue.Beats beats
-                                && beats.amount() >= 0.01
-                                && beats.amount() <= longestBeats
-                        || value instanceof TimeValue.Note;
+        boolean fits = value instanceof TimeValue.Millis ms && ms.amount() >= 1 && ms.amount() <= longestMs
+                || value instanceof TimeValue.Beats beats && beats.amount() >= 0.01 && beats.amount() <= longestBeats
+                || value instanceof TimeValue.Note;
         if (!fits) {
             throw new ParamException("must be " + range() + " but was " + Plain.quote(plain));
         }
@@ -96,5 +93,4 @@ public record TimeType(double longestMs, double longestBeats) implements ParamTy
     private static double quarters(TimeValue value) {
         return value instanceof TimeValue.Note note ? note.value().quarters() : ((TimeValue.Beats) value).amount();
     }
-
 }

@@ -9,8 +9,7 @@ import java.util.Map;
  * @param words the words besides note names
  */
 public record WordsType(List<String> words) implements ParamType<String> {
-    private static final List<String> NAMES =
-            List.of("C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B");
+    private static final List<String> NAMES = List.of("C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B");
 
     @Override
     public String read(Object plain) {
@@ -39,8 +38,7 @@ public record WordsType(List<String> words) implements ParamType<String> {
     @Override
     public Map<String, Object> schema() {
         return Map.of(
-                "anyOf",
-                List.of(Map.of("enum", words), Map.of("type", "string", "pattern", "^[A-Ga-g][#♯b♭]{0,2}$")));
+                "anyOf", List.of(Map.of("enum", words), Map.of("type", "string", "pattern", "^[A-Ga-g][#♯b♭]{0,2}$")));
     }
 
     @Override
@@ -50,7 +48,8 @@ public record WordsType(List<String> words) implements ParamType<String> {
 
     @Override
     public String range() {
-        return (words.isEmpty() ? "" : "\"" + String.join("\", \"", words) + "\" or ") + "a note name such as C, F# or Bb";
+        return (words.isEmpty() ? "" : "\"" + String.join("\", \"", words) + "\" or ")
+                + "a note name such as C, F# or Bb";
     }
 
     @Override

@@ -31,7 +31,8 @@ public final class History {
             return;
         }
         Step last = done.peek();
-        boolean goesOn = last != null && !edit.gesture().isEmpty() && edit.gesture().equals(last.gesture) && undone.isEmpty();
+        boolean goesOn =
+                last != null && !edit.gesture().isEmpty() && edit.gesture().equals(last.gesture) && undone.isEmpty();
         Piece before = goesOn ? done.pop().before : current;
         if (!after.equals(before)) {
             done.push(new Step(before, after, edit.label(), edit.gesture()));

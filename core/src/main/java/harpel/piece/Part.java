@@ -1,9 +1,9 @@
 package harpel.piece;
 
 import harpel.chain.Chain;
-import java.util.Map;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.Map;
 
 /**
  * One line of music: what it hears, its chain, its sound.
@@ -38,7 +38,8 @@ public record Part(
                     "a part's id is lower-case letters, digits and hyphens but was \"" + id + "\"");
         }
         if (channel < 0 || channel > 15) {
-            throw new IllegalArgumentException("channel must be 1–16 but was " + (channel + 1) + " (part \"" + name + "\")");
+            throw new IllegalArgumentException(
+                    "channel must be 1–16 but was " + (channel + 1) + " (part \"" + name + "\")");
         }
         unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
     }
@@ -49,7 +50,9 @@ public record Part(
 
     /** An id made from a name: "Harbour bells" is harbour-bells. */
     public static String idFor(String name) {
-        String id = name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+        String id = name.toLowerCase(java.util.Locale.ROOT)
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
         return id.isEmpty() ? "part" : id;
     }
 

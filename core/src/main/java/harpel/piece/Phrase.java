@@ -40,8 +40,7 @@ public record Phrase(String name, long lengthTicks, List<Note> notes, List<Messa
             NoteStart start = NoteStart.played(
                     note.tick() + shiftTicks, arrival++, note.channel(), note.pitch(), note.velocity());
             events.add(start);
-            events.add(new NoteEnd(
-                    shiftTicks + Math.min(lengthTicks, note.endTick()), start, note.releaseVelocity()));
+            events.add(new NoteEnd(shiftTicks + Math.min(lengthTicks, note.endTick()), start, note.releaseVelocity()));
         }
         return events;
     }

@@ -4,11 +4,11 @@ import harpel.chain.Chain;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Collections;
-import java.util.LinkedHashMap;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
@@ -56,7 +56,9 @@ public record Piece(
     }
 
     public Optional<Phrase> phrase(String phraseName) {
-        return phrases.stream().filter(phrase -> phrase.name().equals(phraseName)).findFirst();
+        return phrases.stream()
+                .filter(phrase -> phrase.name().equals(phraseName))
+                .findFirst();
     }
 
     public Piece withPart(String id, UnaryOperator<Part> change) {

@@ -30,8 +30,9 @@ public record NoteValue(int numerator, int denominator, Kind kind) implements Co
     public NoteValue {
         boolean power = Integer.bitCount(denominator) == 1 && denominator <= 64;
         if (numerator < 1 || !power || numerator > 4 * denominator) {
-            throw new IllegalArgumentException("a note value lies between 1/64 and 4/1, its lower number a power of two, but was "
-                    + numerator + "/" + denominator);
+            throw new IllegalArgumentException(
+                    "a note value lies between 1/64 and 4/1, its lower number a power of two, but was " + numerator
+                            + "/" + denominator);
         }
     }
 
@@ -46,12 +47,11 @@ public record NoteValue(int numerator, int denominator, Kind kind) implements Co
             throw new IllegalArgumentException(
                     "a note value is written like 1/16, 1/8d (dotted) or 1/8t (triplet) but was \"" + text + "\"");
         }
-        Kind kind =
-                switch (matcher.group(3)) {
-                    case "d" -> Kind.DOTTED;
-                    case "t" -> Kind.TRIPLET;
-                    default -> Kind.STRAIGHT;
-                };
+        Kind kind = switch (matcher.group(3)) {
+            case "d" -> Kind.DOTTED;
+            case "t" -> Kind.TRIPLET;
+            default -> Kind.STRAIGHT;
+        };
         return new NoteValue(Integer.parseInt(matcher.group(1)), Integer.parseInt(matcher.group(2)), kind);
     }
 

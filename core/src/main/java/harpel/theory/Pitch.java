@@ -11,8 +11,7 @@ public final class Pitch {
     public static final int HIGHEST = 127;
 
     private static final Pattern NAME = Pattern.compile("([A-Ga-g])([#♯b♭]{0,2})(-?\\d+)?");
-    private static final List<String> SHARP =
-            List.of("C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B");
+    private static final List<String> SHARP = List.of("C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B");
     private static final int[] NATURAL = {9, 11, 0, 2, 4, 5, 7};
 
     private Pitch() {}
@@ -63,7 +62,8 @@ public final class Pitch {
         int octave = Integer.parseInt(matcher.group(3));
         int pitch = letterAndSigns(matcher) + 12 * (octave - OctaveNaming.C4.lowestOctave());
         if (!inRange(pitch)) {
-            throw new IllegalArgumentException("pitch must be C-1 to G9 (0–127) but was \"" + name + "\" (" + pitch + ")");
+            throw new IllegalArgumentException(
+                    "pitch must be C-1 to G9 (0–127) but was \"" + name + "\" (" + pitch + ")");
         }
         return pitch;
     }

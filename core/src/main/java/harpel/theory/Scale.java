@@ -111,8 +111,6 @@ public record Scale(String name, List<Integer> steps) {
 
     /** What to call it: its name, or its steps. */
     public String shown() {
-        return name.isEmpty()
-                ? "steps " + steps.stream().map(String::valueOf).collect(Collectors.joining(" "))
-                : name;
+        return name.isEmpty() ? "steps " + steps.stream().map(String::valueOf).collect(Collectors.joining(" ")) : name;
     }
 }

@@ -93,7 +93,8 @@ public record MeterMap(List<Change> changes) {
     /** The bar, counted from 0, that holds the tick. */
     public long barAt(long tick) {
         int index = indexAt(tick);
-        return barsBefore(index) + (tick - changes.get(index).tick) / changes.get(index).barTicks();
+        return barsBefore(index)
+                + (tick - changes.get(index).tick) / changes.get(index).barTicks();
     }
 
     /** The first tick of a bar counted from 0. */

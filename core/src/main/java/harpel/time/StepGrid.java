@@ -76,8 +76,7 @@ public final class StepGrid {
             index++;
         }
         // Past the last step of this meter lies the first of the next.
-        boolean past = s + 1 < segments.size()
-                && tickIn(segment, index) >= segments.get(s + 1).startTick;
+        boolean past = s + 1 < segments.size() && tickIn(segment, index) >= segments.get(s + 1).startTick;
         return past ? segments.get(s + 1).firstIndex : segment.firstIndex + index;
     }
 

@@ -12,6 +12,7 @@ import java.util.List;
 public record TempoMap(List<Change> changes) {
     /** What the 24 bits of a Standard MIDI File's tempo can say, and a little more. */
     public static final double SLOWEST_BPM = 3.5;
+
     public static final double FASTEST_BPM = 60_000_000;
     private static final double NANOS_PER_MINUTE = 60e9;
 
@@ -67,7 +68,8 @@ public record TempoMap(List<Change> changes) {
         double nanos = 0;
         int last = indexAt(tick);
         for (int i = 0; i < last; i++) {
-            nanos += (changes.get(i + 1).tick - changes.get(i).tick) * changes.get(i).nanosPerTick();
+            nanos += (changes.get(i + 1).tick - changes.get(i).tick)
+                    * changes.get(i).nanosPerTick();
         }
         return nanos + (tick - changes.get(last).tick) * changes.get(last).nanosPerTick();
     }

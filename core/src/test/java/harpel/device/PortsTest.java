@@ -117,7 +117,8 @@ class PortsTest {
     void everyInstrumentHasItsProgram() {
         assertThat(Instrument.all()).allMatch(one -> one.program() >= 0 && one.program() <= 127);
         assertThat(Instrument.named("Round bass").program()).isEqualTo(33);
-        assertThat(Instrument.named("Nothing of that name")).isEqualTo(Instrument.all().get(0));
+        assertThat(Instrument.named("Nothing of that name"))
+                .isEqualTo(Instrument.all().get(0));
         assertThat(List.copyOf(Instrument.all())).doesNotHaveDuplicates();
     }
 }

@@ -16,24 +16,28 @@ class ArpeggioTest {
 
     /** Pitches of held C4 E4 G4 (pressed E C G) over two bars of quarters. */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "up | 60 64 67 60 64 67 60 64",
-        "down | 67 64 60 67 64 60 67 64",
-        "up-down | 60 64 67 64 60 64 67 64",
-        "up-down-ends-twice | 60 64 67 67 64 60 60 64",
-        "down-up | 67 64 60 64 67 64 60 64",
-        "edges-first | 60 67 64 60 67 64 60 67",
-        "middle-first | 64 67 60 64 67 60 64 67",
-        "as-played | 64 60 67 64 60 67 64 60",
-        "as-played-reversed | 67 60 64 67 60 64 67 60"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "up | 60 64 67 60 64 67 60 64",
+                "down | 67 64 60 67 64 60 67 64",
+                "up-down | 60 64 67 64 60 64 67 64",
+                "up-down-ends-twice | 60 64 67 67 64 60 60 64",
+                "down-up | 67 64 60 64 67 64 60 64",
+                "edges-first | 60 67 64 60 67 64 60 67",
+                "middle-first | 64 67 60 64 67 60 64 67",
+                "as-played | 64 60 67 64 60 67 64 60",
+                "as-played-reversed | 67 60 64 67 60 64 67 60"
+            })
     void ordersGoAsTheirNamesSay(String order, String pitches) {
         assertThat(arpeggio("'order':'" + order + "'").chord("E4 C4 G4", 0, 8).pitches(2))
                 .isEqualTo(numbers(pitches));
     }
 
     private static List<Integer> numbers(String text) {
-        return java.util.Arrays.stream(text.trim().split(" ")).map(Integer::valueOf).toList();
+        return java.util.Arrays.stream(text.trim().split(" "))
+                .map(Integer::valueOf)
+                .toList();
     }
 
     @Test
@@ -44,15 +48,22 @@ class ArpeggioTest {
 
     @Test
     void randomPlaysOnlyWhatIsHeldAndRepeatsByVariation() {
-        List<Integer> once = arpeggio("'order':'random'").chord("C4 E4 G4", 0, 64).pitches(16);
+        List<Integer> once =
+                arpeggio("'order':'random'").chord("C4 E4 G4", 0, 64).pitches(16);
         assertThat(once).hasSize(64).containsOnly(60, 64, 67);
-        assertThat(arpeggio("'order':'random'").chord("C4 E4 G4", 0, 64).pitches(16)).isEqualTo(once);
-        assertThat(arpeggio("'order':'random'").variation(2).chord("C4 E4 G4", 0, 64).pitches(16)).isNotEqualTo(once);
+        assertThat(arpeggio("'order':'random'").chord("C4 E4 G4", 0, 64).pitches(16))
+                .isEqualTo(once);
+        assertThat(arpeggio("'order':'random'")
+                        .variation(2)
+                        .chord("C4 E4 G4", 0, 64)
+                        .pitches(16))
+                .isNotEqualTo(once);
     }
 
     @Test
     void shufflePlaysEachNoteOnceAPass() {
-        List<Integer> pitches = arpeggio("'order':'shuffle'").chord("C4 E4 G4 B4", 0, 64).pitches(16);
+        List<Integer> pitches =
+                arpeggio("'order':'shuffle'").chord("C4 E4 G4 B4", 0, 64).pitches(16);
         for (int pass = 0; pass < 16; pass++) {
             assertThat(pitches.subList(4 * pass, 4 * pass + 4)).containsExactlyInAnyOrder(60, 64, 67, 71);
         }
@@ -60,39 +71,56 @@ class ArpeggioTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "up | 60 64 67 72 76 79 60 64 67 72 76 79",
-        "up-down | 60 64 67 72 76 79 76 72 67 64 60 64",
-        "down | 79 76 72 67 64 60 79 76 72 67 64 60"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "up | 60 64 67 72 76 79 60 64 67 72 76 79",
+                "up-down | 60 64 67 72 76 79 76 72 67 64 60 64",
+                "down | 79 76 72 67 64 60 79 76 72 67 64 60"
+            })
     void theWholeOrderIsLaidOverTheOctaves(String order, String pitches) {
-        assertThat(arpeggio("'octaves':2,'order':'" + order + "'").chord("C4 E4 G4", 0, 12).pitches(3))
+        assertThat(arpeggio("'octaves':2,'order':'" + order + "'")
+                        .chord("C4 E4 G4", 0, 12)
+                        .pitches(3))
                 .isEqualTo(numbers(pitches));
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"up | 2 | 45 52 59 45", "up-down | 2 | 45 52 59 52", "up | 0 | 45 45 45 45"})
+    @CsvSource(
+            delimiter = '|',
+            value = {"up | 2 | 45 52 59 45", "up-down | 2 | 45 52 59 52", "up | 0 | 45 45 45 45"})
     void climbingAddsLevels(String order, int times, String pitches) {
-        assertThat(arpeggio("'order':'" + order + "','climb-by':7,'climb-times':" + times).note("A2", 0, 4).pitches(1))
+        assertThat(arpeggio("'order':'" + order + "','climb-by':7,'climb-times':" + times)
+                        .note("A2", 0, 4)
+                        .pitches(1))
                 .isEqualTo(numbers(pitches));
     }
 
     @Test
     void climbingByDegreesStaysInTheKey() {
-        assertThat(arpeggio("'climb-by':{'degrees':2},'climb-times':3").key("D dorian").note("D3", 0, 4).pitches(1))
+        assertThat(arpeggio("'climb-by':{'degrees':2},'climb-times':3")
+                        .key("D dorian")
+                        .note("D3", 0, 4)
+                        .pitches(1))
                 .containsExactly(50, 53, 57, 60);
     }
 
     @Test
     void gateIsAShareOfTheStep() {
-        assertThat(arpeggio("'gate':50").note("C4", 0, 4).bars(1)).extracting(Heard::length).containsOnly(0.5);
+        assertThat(arpeggio("'gate':50").note("C4", 0, 4).bars(1))
+                .extracting(Heard::length)
+                .containsOnly(0.5);
         // Common practice: a gate of 100 % is legato.
-        assertThat(arpeggio("'gate':100").chord("C4 E4", 0, 4).bars(1)).extracting(Heard::length).containsOnly(1.0);
+        assertThat(arpeggio("'gate':100").chord("C4 E4", 0, 4).bars(1))
+                .extracting(Heard::length)
+                .containsOnly(1.0);
     }
 
     @Test
     void swingDelaysEverySecondStep() {
-        assertThat(Played.through("{'effect':'arpeggio','pace':'1/8','swing':75,'gate':10}").note("C4", 0, 2).beats(1))
+        assertThat(Played.through("{'effect':'arpeggio','pace':'1/8','swing':75,'gate':10}")
+                        .note("C4", 0, 2)
+                        .beats(1))
                 .containsExactly(0.0, 0.75, 1.0, 1.75);
     }
 
@@ -126,7 +154,8 @@ class ArpeggioTest {
     @Test
     void startingOver() {
         // Two chords of three notes, two steps each.
-        Played eachChord = arpeggio("'start-over':'each-chord'").chord("C4 E4 G4", 0, 2).chord("C4 E4 G4", 2, 2);
+        Played eachChord =
+                arpeggio("'start-over':'each-chord'").chord("C4 E4 G4", 0, 2).chord("C4 E4 G4", 2, 2);
         assertThat(eachChord.pitches(1)).containsExactly(60, 64, 60, 64);
         Played never = arpeggio("'start-over':'never'").chord("C4 E4 G4", 0, 2).chord("C4 E4 G4", 2, 2);
         assertThat(never.pitches(1)).containsExactly(60, 64, 67, 60);
@@ -147,29 +176,38 @@ class ArpeggioTest {
 
     @Test
     void thePatternHasRestsTiesChordsAndItsOwnVelocities() {
-        Played played = arpeggio("'pattern':[{'play':'chord','velocity':100},{'play':'tie'},{'play':'rest'},{'play':'next','gate':50}]")
+        Played played = arpeggio(
+                        "'pattern':[{'play':'chord','velocity':100},{'play':'tie'},{'play':'rest'},{'play':'next','gate':50}]")
                 .note(60, 0, 4, 70, 1)
                 .note(64, 0, 4, 70, 1);
         assertThat(played.bars(1))
-                .containsExactly(new Heard(0, 1.8, 60, 100, 1), new Heard(0, 1.8, 64, 100, 1), new Heard(3, 0.5, 60, 70, 1));
+                .containsExactly(
+                        new Heard(0, 1.8, 60, 100, 1), new Heard(0, 1.8, 64, 100, 1), new Heard(3, 0.5, 60, 70, 1));
     }
 
     @Test
     void onlyStepsThatTakeTheNextNoteMoveTheOrderOn() {
-        Played played = arpeggio("'pattern':[{},{'play':'lowest','octave':-1},{}]").chord("C4 E4 G4", 0, 8);
+        Played played =
+                arpeggio("'pattern':[{},{'play':'lowest','octave':-1},{}]").chord("C4 E4 G4", 0, 8);
         assertThat(played.pitches(2)).containsExactly(60, 48, 64, 67, 48, 60, 64, 48);
     }
 
     @Test
     void theNthNoteIsSilentWhenThereIsNone() {
-        Played played = arpeggio("'pattern':[{'play':'nth','n':3},{'play':'highest'}]").chord("C4 E4", 0, 4);
+        Played played =
+                arpeggio("'pattern':[{'play':'nth','n':3},{'play':'highest'}]").chord("C4 E4", 0, 4);
         assertThat(played.pitches(1)).containsExactly(64, 64);
     }
 
     @Test
     void velocityIsAsPlayedFixedOrThePatterns() {
-        assertThat(arpeggio("'velocity':'fixed','fixed-velocity':33").note("C4", 0, 2).velocities(1)).containsOnly(33);
-        assertThat(arpeggio("'velocity':'as-played','pattern':[{'velocity':5}]").note("C4", 0, 2).velocities(1))
+        assertThat(arpeggio("'velocity':'fixed','fixed-velocity':33")
+                        .note("C4", 0, 2)
+                        .velocities(1))
+                .containsOnly(33);
+        assertThat(arpeggio("'velocity':'as-played','pattern':[{'velocity':5}]")
+                        .note("C4", 0, 2)
+                        .velocities(1))
                 .containsOnly(100);
     }
 
@@ -183,7 +221,10 @@ class ArpeggioTest {
 
     @Test
     void thePedalCanHold() {
-        Played held = arpeggio("'pedal':'hold'").control(64, 127, 0).note("C4", 0, 0.5).control(64, 0, 2.5);
+        Played held = arpeggio("'pedal':'hold'")
+                .control(64, 127, 0)
+                .note("C4", 0, 0.5)
+                .control(64, 0, 2.5);
         assertThat(held.pitches(1)).containsExactly(60, 60, 60);
         Played passed = arpeggio("").control(64, 127, 0).note("C4", 0, 0.5).control(64, 0, 2.5);
         assertThat(passed.pitches(1)).containsExactly(60);
@@ -191,7 +232,10 @@ class ArpeggioTest {
 
     @Test
     void stepsInMillisecondsFollowTheClockNotTheTempo() {
-        assertThat(Played.through("{'effect':'arpeggio','pace':'250 ms','gate':10}").bpm(60).note("C4", 0, 1).beats(1))
+        assertThat(Played.through("{'effect':'arpeggio','pace':'250 ms','gate':10}")
+                        .bpm(60)
+                        .note("C4", 0, 1)
+                        .beats(1))
                 .containsExactly(0.0, 0.25, 0.5, 0.75);
     }
 }

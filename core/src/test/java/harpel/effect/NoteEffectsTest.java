@@ -29,19 +29,24 @@ class NoteEffectsTest {
 
     @Test
     void aRepeatLastsAsLongAsTheNoteAlsoWhenThatIsStillHeld() {
-        List<Heard> heard = Played.through("{'effect':'echo','repeats':1,'time':'1/4','shift':12}").note("C4", 0, 2.5).bars(1);
+        List<Heard> heard = Played.through("{'effect':'echo','repeats':1,'time':'1/4','shift':12}")
+                .note("C4", 0, 2.5)
+                .bars(1);
         assertThat(heard).containsExactly(new Heard(0, 2.5, 60, 100, 1), new Heard(1, 2.5, 72, 60, 1));
     }
 
     @Test
     void echoesShiftBySemitonesOrDegreesAndMayDropTheFirst() {
-        Played played = Played.through("{'effect':'echo','repeats':3,'time':'1/4','shift':{'degrees':2},'first':'drop'}");
+        Played played =
+                Played.through("{'effect':'echo','repeats':3,'time':'1/4','shift':{'degrees':2},'first':'drop'}");
         assertThat(played.note("C4", 0, 0.5).pitches(1)).containsExactly(64, 67, 71);
     }
 
     @Test
     void theLengthOfRepeatsCanBeAShare() {
-        List<Heard> heard = Played.through("{'effect':'echo','repeats':1,'time':'1/2','length':50}").note("C4", 0, 1).bars(1);
+        List<Heard> heard = Played.through("{'effect':'echo','repeats':1,'time':'1/2','length':50}")
+                .note("C4", 0, 1)
+                .bars(1);
         assertThat(heard).extracting(Heard::length).containsExactly(1.0, 0.5);
     }
 
@@ -51,8 +56,11 @@ class NoteEffectsTest {
         assertThat(Played.through(echo + "}").note("C4", 3, 0.5).beats(1)).containsExactly(3.0);
         assertThat(Played.through(echo + ",'ring-out':true}").note("C4", 3, 0.5).beats(1))
                 .containsExactly(3.0, 4.0, 5.0, 6.0, 7.0);
-        assertThat(Played.through(echo + "}").ringOut().note("C4", 3, 0.5).beats(1)).hasSize(5);
-        assertThat(Played.through(echo + ",'ring-out':true},{'effect':'transpose','octaves':1}").note("C4", 3, 0.5).pitches(1))
+        assertThat(Played.through(echo + "}").ringOut().note("C4", 3, 0.5).beats(1))
+                .hasSize(5);
+        assertThat(Played.through(echo + ",'ring-out':true},{'effect':'transpose','octaves':1}")
+                        .note("C4", 3, 0.5)
+                        .pitches(1))
                 .containsExactly(72, 72, 72, 72, 72);
     }
 
@@ -70,7 +78,8 @@ class NoteEffectsTest {
 
     @Test
     void voicesAreAddedInSemitonesAndDegrees() {
-        Played played = Played.through("{'effect':'harmony','voices':[{'semitones':4},{'degrees':2,'velocity':80},{'semitones':7,'degrees':0}]}");
+        Played played = Played.through(
+                "{'effect':'harmony','voices':[{'semitones':4},{'degrees':2,'velocity':80},{'semitones':7,'degrees':0}]}");
         assertThat(played.note("C4", 0, 1).bars(1))
                 .containsExactly(new Heard(0, 1, 60, 100, 1), new Heard(0, 1, 64, 100, 1), new Heard(0, 1, 67, 100, 1));
     }
@@ -95,7 +104,9 @@ class NoteEffectsTest {
 
     @Test
     void harmonyWithoutThePlayedNote() {
-        assertThat(Played.through("{'effect':'harmony','keep':false,'voices':[{'semitones':-12}]}").note("C4", 0, 1).pitches(1))
+        assertThat(Played.through("{'effect':'harmony','keep':false,'voices':[{'semitones':-12}]}")
+                        .note("C4", 0, 1)
+                        .pitches(1))
                 .containsExactly(48);
     }
 
@@ -104,14 +115,21 @@ class NoteEffectsTest {
     @ParameterizedTest
     @CsvSource({"'semitones':7, 67", "'octaves':-2, 36", "'degrees':2, 64", "'degrees':1;'octaves':1, 74"})
     void transposing(String settings, int pitch) {
-        assertThat(Played.through("{'effect':'transpose'," + settings.replace(';', ',') + "}").note("C4", 0, 1).pitches(1))
+        assertThat(Played.through("{'effect':'transpose'," + settings.replace(';', ',') + "}")
+                        .note("C4", 0, 1)
+                        .pitches(1))
                 .containsExactly(pitch);
     }
 
     @Test
     void beyondTheRangeNotesAreDroppedOrFolded() {
-        assertThat(Played.through("{'effect':'transpose','octaves':6}").note("C4", 0, 1).pitches(1)).isEmpty();
-        assertThat(Played.through("{'effect':'transpose','octaves':6,'beyond':'fold'}").note("C4", 0, 1).pitches(1))
+        assertThat(Played.through("{'effect':'transpose','octaves':6}")
+                        .note("C4", 0, 1)
+                        .pitches(1))
+                .isEmpty();
+        assertThat(Played.through("{'effect':'transpose','octaves':6,'beyond':'fold'}")
+                        .note("C4", 0, 1)
+                        .pitches(1))
                 .containsExactly(120);
     }
 
@@ -137,7 +155,11 @@ class NoteEffectsTest {
 
     @Test
     void theKeyComesFromThePieceAndATableComesFirst() {
-        assertThat(Played.through("{'effect':'scale-fit'}").key("D dorian").note("C#4", 0, 1).pitches(1)).containsExactly(60);
+        assertThat(Played.through("{'effect':'scale-fit'}")
+                        .key("D dorian")
+                        .note("C#4", 0, 1)
+                        .pitches(1))
+                .containsExactly(60);
         Played table = Played.through("{'effect':'scale-fit','scale':'chromatic','table':{'C':'D','E':'drop'}}");
         assertThat(table.chord("C4 E4 F4", 0, 1).pitches(1)).containsExactly(62, 65);
     }
@@ -147,16 +169,24 @@ class NoteEffectsTest {
     @Test
     void candidatesLieOnTheirSide() {
         Played above = Played.through("{'effect':'stray','amount':100,'candidates':3,'spacing':2,'draw':'in-turn'}");
-        assertThat(above.note("C4", 0, 1).note("C4", 1, 1).note("C4", 2, 1).note("C4", 3, 1).pitches(1))
+        assertThat(above.note("C4", 0, 1)
+                        .note("C4", 1, 1)
+                        .note("C4", 2, 1)
+                        .note("C4", 3, 1)
+                        .pitches(1))
                 .containsExactly(60, 62, 64, 60);
-        Played both = Played.through("{'effect':'stray','amount':100,'candidates':2,'spacing':2,'side':'both','draw':'in-turn'}");
-        assertThat(both.note("C4", 0, 1).note("C4", 1, 1).note("C4", 2, 1).pitches(1)).containsExactly(60, 62, 58);
+        Played both = Played.through(
+                "{'effect':'stray','amount':100,'candidates':2,'spacing':2,'side':'both','draw':'in-turn'}");
+        assertThat(both.note("C4", 0, 1).note("C4", 1, 1).note("C4", 2, 1).pitches(1))
+                .containsExactly(60, 62, 58);
     }
 
     /** Common practice: a change drawn among k candidates that include the note itself changes (k − 1)/k of them. */
     @Test
     void theTrueShareIsShownAndHeard() {
-        Stage stage = Played.chain("{'effect':'stray','amount':60,'candidates':3}").stages().get(0);
+        Stage stage = Played.chain("{'effect':'stray','amount':60,'candidates':3}")
+                .stages()
+                .get(0);
         assertThat(Stray.trueShare(stage.params())).isCloseTo(40, within(1e-9));
         Played played = Played.through("{'effect':'stray','amount':60,'candidates':3,'spacing':1}");
         for (int i = 0; i < 600; i++) {
@@ -165,7 +195,10 @@ class NoteEffectsTest {
         long changed = played.pitches(150).stream().filter(pitch -> pitch != 60).count();
         // 600 draws at 40 %: within five standard deviations (12) of 240.
         assertThat(changed).isBetween(180L, 300L);
-        assertThat(Played.through("{'effect':'stray','amount':0}").note("C4", 0, 1).pitches(1)).containsExactly(60);
+        assertThat(Played.through("{'effect':'stray','amount':0}")
+                        .note("C4", 0, 1)
+                        .pitches(1))
+                .containsExactly(60);
     }
 
     // Touch
@@ -173,7 +206,10 @@ class NoteEffectsTest {
     @ParameterizedTest
     @CsvSource({"1, 60", "32, 70", "64, 80", "96, 90", "127, 100"})
     void theRangeIsLaidEvenly(int in, int out) {
-        assertThat(Played.through("{'effect':'touch','range':[60,100]}").note("C4", 0, 1, in).velocities(1)).containsExactly(out);
+        assertThat(Played.through("{'effect':'touch','range':[60,100]}")
+                        .note("C4", 0, 1, in)
+                        .velocities(1))
+                .containsExactly(out);
     }
 
     @Test
@@ -188,13 +224,19 @@ class NoteEffectsTest {
     }
 
     private static int touch(String settings, int velocity) {
-        return Played.through("{'effect':'touch'," + settings + "}").note("C4", 0, 1, velocity).velocities(1).get(0);
+        return Played.through("{'effect':'touch'," + settings + "}")
+                .note("C4", 0, 1, velocity)
+                .velocities(1)
+                .get(0);
     }
 
     @Test
     void accentsCountMomentsNotNotes() {
         Played played = Played.through("{'effect':'touch','accents':[20,0]}")
-                .note(60, 0, 1, 50, 1).note(64, 0, 1, 50, 1).note(60, 1, 1, 50, 1).note(60, 2, 1, 50, 1);
+                .note(60, 0, 1, 50, 1)
+                .note(64, 0, 1, 50, 1)
+                .note(60, 1, 1, 50, 1)
+                .note(60, 2, 1, 50, 1);
         assertThat(played.velocities(1)).containsExactly(70, 70, 50, 70);
     }
 
@@ -204,7 +246,9 @@ class NoteEffectsTest {
         for (int i = 0; i < 200; i++) {
             played.note(60, i, 0.5, 64, 1);
         }
-        assertThat(played.velocities(50)).allMatch(velocity -> velocity >= 54 && velocity <= 74).contains(54, 74);
+        assertThat(played.velocities(50))
+                .allMatch(velocity -> velocity >= 54 && velocity <= 74)
+                .contains(54, 74);
     }
 
     // Latch
@@ -213,11 +257,15 @@ class NoteEffectsTest {
     void latchHoldsUntilTheNextChordOrTheSameKeyOrTheBar() {
         assertThat(latch("").note("C4", 0, 0.5).note("E4", 2, 0.5).bars(1))
                 .containsExactly(new Heard(0, 2, 60, 100, 1), new Heard(2, 2, 64, 100, 1));
-        assertThat(latch("'until':'toggle'").note("C4", 0, 0.5).note("C4", 1, 0.5).bars(1))
+        assertThat(latch("'until':'toggle'")
+                        .note("C4", 0, 0.5)
+                        .note("C4", 1, 0.5)
+                        .bars(1))
                 .containsExactly(new Heard(0, 1, 60, 100, 1));
         assertThat(latch("'until':'add'").note("C4", 0, 0.5).note("E4", 2, 0.5).bars(1))
                 .containsExactly(new Heard(0, 4, 60, 100, 1), new Heard(2, 2, 64, 100, 1));
-        assertThat(latch("'until':'bars','bars':2").note("C4", 0, 0.5).bars(3)).containsExactly(new Heard(0, 8, 60, 100, 1));
+        assertThat(latch("'until':'bars','bars':2").note("C4", 0, 0.5).bars(3))
+                .containsExactly(new Heard(0, 8, 60, 100, 1));
     }
 
     private static Played latch(String settings) {
@@ -226,7 +274,10 @@ class NoteEffectsTest {
 
     @Test
     void thePedalHoldsAndIsUsedUp() {
-        Played held = latch("'until':'pedal-up'").control(64, 127, 0).note("C4", 0.5, 0.5).control(64, 0, 3);
+        Played held = latch("'until':'pedal-up'")
+                .control(64, 127, 0)
+                .note("C4", 0.5, 0.5)
+                .control(64, 0, 3);
         assertThat(held.events(1)).noneMatch(Message.class::isInstance);
         assertThat(Heard.of(held.events(1))).containsExactly(new Heard(0.5, 2.5, 60, 100, 1));
         Played released = latch("'until':'pedal-up'").note("C4", 0.5, 0.5);
@@ -235,7 +286,8 @@ class NoteEffectsTest {
 
     @Test
     void aControllerLetsGo() {
-        Played played = latch("'until':'add','let-go-controller':20").note("C4", 0, 0.5).control(20, 127, 2);
+        Played played =
+                latch("'until':'add','let-go-controller':20").note("C4", 0, 0.5).control(20, 127, 2);
         assertThat(played.bars(1)).containsExactly(new Heard(0, 2, 60, 100, 1));
     }
 
@@ -243,23 +295,30 @@ class NoteEffectsTest {
 
     @Test
     void branchesTakeByKeyVelocityAndChannel() {
-        Played keys = Played.through("{'split':[{'chain':[]},{'takes':{'keys':['C2','B3']},'chain':[{'effect':'transpose','semitones':1}]}]}");
+        Played keys = Played.through(
+                "{'split':[{'chain':[]},{'takes':{'keys':['C2','B3']},'chain':[{'effect':'transpose','semitones':1}]}]}");
         assertThat(keys.chord("C3 C4", 0, 1).pitches(1)).containsExactly(48, 49, 60);
-        Played velocity = Played.through("{'split':[{'takes':{'velocity':[1,63]}},{'takes':{'velocity':[64,127]},'chain':[{'effect':'transpose','octaves':1}]}]}");
-        assertThat(velocity.note("C4", 0, 1, 50).note("D4", 0, 1, 90).pitches(1)).containsExactly(60, 74);
+        Played velocity = Played.through(
+                "{'split':[{'takes':{'velocity':[1,63]}},{'takes':{'velocity':[64,127]},'chain':[{'effect':'transpose','octaves':1}]}]}");
+        assertThat(velocity.note("C4", 0, 1, 50).note("D4", 0, 1, 90).pitches(1))
+                .containsExactly(60, 74);
         Played channel = Played.through("{'split':[{'takes':{'channel':2}}]}");
-        assertThat(channel.note(60, 0, 1, 90, 1).note(62, 0, 1, 90, 2).pitches(1)).containsExactly(62);
+        assertThat(channel.note(60, 0, 1, 90, 1).note(62, 0, 1, 90, 2).pitches(1))
+                .containsExactly(62);
     }
 
     @Test
     void branchesTakeTurns() {
-        Played turns = Played.through("{'split':[{'takes':{'turn':true}},{'takes':{'turn':true},'chain':[{'effect':'transpose','octaves':1}]}]}");
-        assertThat(turns.note("C4", 0, 1).note("C4", 1, 1).note("C4", 2, 1).pitches(1)).containsExactly(60, 72, 60);
+        Played turns = Played.through(
+                "{'split':[{'takes':{'turn':true}},{'takes':{'turn':true},'chain':[{'effect':'transpose','octaves':1}]}]}");
+        assertThat(turns.note("C4", 0, 1).note("C4", 1, 1).note("C4", 2, 1).pitches(1))
+                .containsExactly(60, 72, 60);
     }
 
     @Test
     void aDrawnShareGoesToExactlyOneBranch() {
-        Played shares = Played.through("{'split':[{'takes':{'share':25}},{'takes':{'share':75},'chain':[{'effect':'transpose','octaves':1}]}]}");
+        Played shares = Played.through(
+                "{'split':[{'takes':{'share':25}},{'takes':{'share':75},'chain':[{'effect':'transpose','octaves':1}]}]}");
         for (int i = 0; i < 400; i++) {
             shares.note(60, i, 0.5, 100, 1);
         }
@@ -282,7 +341,9 @@ class NoteEffectsTest {
     void orderMatters() {
         String fit = "{'effect':'scale-fit'}";
         String thirds = "{'effect':'harmony','voices':[{'semitones':3}]}";
-        assertThat(Played.through(fit + "," + thirds).note("C4", 0, 1).pitches(1)).containsExactly(60, 63);
-        assertThat(Played.through(thirds + "," + fit).note("C4", 0, 1).pitches(1)).containsExactly(60, 62);
+        assertThat(Played.through(fit + "," + thirds).note("C4", 0, 1).pitches(1))
+                .containsExactly(60, 63);
+        assertThat(Played.through(thirds + "," + fit).note("C4", 0, 1).pitches(1))
+                .containsExactly(60, 62);
     }
 }

@@ -82,9 +82,13 @@ class LawsTest {
             }
             Map<NoteStart, Boolean> notes = open.computeIfAbsent(place, name -> new IdentityHashMap<>());
             if (event instanceof NoteStart note) {
-                assertThat(notes.put(note, true)).as("started twice at %s: %s", place, note).isNull();
+                assertThat(notes.put(note, true))
+                        .as("started twice at %s: %s", place, note)
+                        .isNull();
             } else if (event instanceof NoteEnd end) {
-                assertThat(notes.remove(end.start())).as("ended without a start at %s: %s", place, end).isNotNull();
+                assertThat(notes.remove(end.start()))
+                        .as("ended without a start at %s: %s", place, end)
+                        .isNotNull();
                 assertThat(end.tick()).isGreaterThan(end.start().tick());
             }
         }
@@ -105,7 +109,8 @@ class LawsTest {
         }
 
         void nothingOpen() {
-            open.forEach((place, notes) -> assertThat(notes.keySet()).as("open at %s", place).isEmpty());
+            open.forEach((place, notes) ->
+                    assertThat(notes.keySet()).as("open at %s", place).isEmpty());
             assertThat(sounding).isEmpty();
         }
     }
@@ -170,7 +175,8 @@ class LawsTest {
                 renderer.silence();
             }
             if (world.randoms.oneIn(6) && !chain.stages().isEmpty()) {
-                renderer.letGo(PART, PART + "/" + world.randoms.oneOf(chain.stages()).id());
+                renderer.letGo(
+                        PART, PART + "/" + world.randoms.oneOf(chain.stages()).id());
             }
         }
         feed(renderer, world.music, next, LENGTH + 1);
@@ -183,15 +189,17 @@ class LawsTest {
     private static Chain edited(Randoms randoms, Chain chain) {
         int size = chain.stages().size();
         if (size == 0 || randoms.oneIn(5)) {
-            return size > 5 ? chain : chain.plus(
-                    randoms.between(0, size), randoms.stage(randoms.oneOf(EffectCatalog.kinds()), 1));
+            return size > 5
+                    ? chain
+                    : chain.plus(randoms.between(0, size), randoms.stage(randoms.oneOf(EffectCatalog.kinds()), 1));
         }
         Stage stage = randoms.oneOf(chain.stages());
         return switch (randoms.between(0, 4)) {
             case 0 -> chain.minus(stage.id());
             case 1 -> chain.moved(stage.id(), randoms.between(0, size - 1));
             case 2 -> chain.withStage(stage.id(), one -> one.with(EffectKind.ON, !one.on()));
-            default -> chain.withStage(stage.id(), one -> randoms.stage(one.kind(), 1).withId(one.id()));
+            default ->
+                chain.withStage(stage.id(), one -> randoms.stage(one.kind(), 1).withId(one.id()));
         };
     }
 
@@ -199,7 +207,8 @@ class LawsTest {
     void liveAndPrintedAreTheSame(@ForAll("kinds") EffectKind kind, @ForAll long seed) throws InterruptedException {
         World world = new World(kind, seed);
         // What is live goes to one channel, that of its part.
-        List<Event> oneChannel = world.music.stream().filter(event -> event.channel() == 0).toList();
+        List<Event> oneChannel =
+                world.music.stream().filter(event -> event.channel() == 0).toList();
         Piece piece = Piece.empty().withTime(world.time).withKey(world.key).withVariation(7);
         Part part = new Part(PART, "Lead", "", Part.Run.KEYS, "", "", 0, world.chain, Map.of());
         Piece live = new Piece(
@@ -211,17 +220,21 @@ class LawsTest {
 
         List<Event> heard = new ArrayList<>();
         long[] now = {0};
-        LiveCycle cycle = new LiveCycle(live, () -> now[0], new LiveOutput() {
-            @Override
-            public void send(String to, Event event, long dueNanos) {
-                heard.add(event);
-            }
+        LiveCycle cycle = new LiveCycle(
+                live,
+                () -> now[0],
+                new LiveOutput() {
+                    @Override
+                    public void send(String to, Event event, long dueNanos) {
+                        heard.add(event);
+                    }
 
-            @Override
-            public void silence() {
-                throw new AssertionError("nobody asked for silence");
-            }
-        }, Tap.NONE);
+                    @Override
+                    public void silence() {
+                        throw new AssertionError("nobody asked for silence");
+                    }
+                },
+                Tap.NONE);
         cycle.play(0);
         Randoms randoms = new Randoms(seed + 2);
         for (Event event : distinct) {
@@ -309,14 +322,16 @@ class LawsTest {
         Randoms randoms = new Randoms(seed);
         Chain chain = Chain.EMPTY.plus(0, randoms.stage(kind, 0));
         Checks checks = new Checks();
-        Renderer renderer =
-                new Renderer(Plan.ofChain(PART, chain, Key.C_MAJOR, TimeMap.DEFAULT, 1), checks, checks);
+        Renderer renderer = new Renderer(Plan.ofChain(PART, chain, Key.C_MAJOR, TimeMap.DEFAULT, 1), checks, checks);
         List<String> sent = new ArrayList<>();
         for (int i = 0; i < 12; i++) {
             // Controllers 1–31 but for one that lets go; the pedal is for effects that use it.
             byte[] bytes = randoms.oneOf(List.of(
-                    new byte[] {(byte) 0xE3, 1, 2}, new byte[] {(byte) 0xC1, 5}, new byte[] {(byte) 0xA0, 60, 9},
-                    new byte[] {(byte) 0xD2, 7}, new byte[] {(byte) 0xF0, 0x7D, 1, (byte) 0xF7}));
+                    new byte[] {(byte) 0xE3, 1, 2},
+                    new byte[] {(byte) 0xC1, 5},
+                    new byte[] {(byte) 0xA0, 60, 9},
+                    new byte[] {(byte) 0xD2, 7},
+                    new byte[] {(byte) 0xF0, 0x7D, 1, (byte) 0xF7}));
             Message message = new Message(i * 100L, i, bytes);
             sent.add(message.toString());
             renderer.play(PART, message);
@@ -340,7 +355,8 @@ class LawsTest {
     void otherChannelsPassBy(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
         World world = new World(kind, seed);
         Chain only16 = Chain.EMPTY.plus(0, world.randoms.stage(kind, 1).with(EffectKind.CHANNEL, 16));
-        List<Event> others = world.music.stream().filter(event -> event.channel() != 15).toList();
+        List<Event> others =
+                world.music.stream().filter(event -> event.channel() != 15).toList();
         Checks with = new Checks();
         feed(new Renderer(world.plan(only16), with, with), others, 0, LENGTH + 1);
         Checks without = new Checks();

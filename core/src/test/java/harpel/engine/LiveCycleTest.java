@@ -30,24 +30,28 @@ class LiveCycleTest {
     }
 
     private void start(Piece piece) {
-        cycle = new LiveCycle(piece, () -> now, new LiveOutput() {
-            @Override
-            public void send(String part, Event event, long dueNanos) {
-                dues.add(dueNanos);
-                if (event instanceof NoteStart note) {
-                    heard.add("+" + note.pitch());
-                } else if (event instanceof NoteEnd end) {
-                    heard.add("-" + end.start().pitch());
-                } else {
-                    heard.add("message");
-                }
-            }
+        cycle = new LiveCycle(
+                piece,
+                () -> now,
+                new LiveOutput() {
+                    @Override
+                    public void send(String part, Event event, long dueNanos) {
+                        dues.add(dueNanos);
+                        if (event instanceof NoteStart note) {
+                            heard.add("+" + note.pitch());
+                        } else if (event instanceof NoteEnd end) {
+                            heard.add("-" + end.start().pitch());
+                        } else {
+                            heard.add("message");
+                        }
+                    }
 
-            @Override
-            public void silence() {
-                silences++;
-            }
-        }, Tap.NONE);
+                    @Override
+                    public void silence() {
+                        silences++;
+                    }
+                },
+                Tap.NONE);
     }
 
     private void press(int pitch) {
@@ -105,8 +109,11 @@ class LiveCycleTest {
 
     @Test
     void thePhraseLoopsUntilTheStopAndEverythingEndsThere() {
-        Phrase phrase = new Phrase("P", 2 * Ticks.PER_QUARTER, List.of(new Note(0, Ticks.PER_QUARTER, 0, 50, 90, 64)), List.of());
-        start(piece("{'effect':'latch','until':'add'}").withPhrase(phrase).withPart("part-1", part -> part.withPhrase("P")));
+        Phrase phrase = new Phrase(
+                "P", 2 * Ticks.PER_QUARTER, List.of(new Note(0, Ticks.PER_QUARTER, 0, 50, 90, 64)), List.of());
+        start(piece("{'effect':'latch','until':'add'}")
+                .withPhrase(phrase)
+                .withPart("part-1", part -> part.withPhrase("P")));
         cycle.play(now);
         cycle.render(now);
         pass(2200);
@@ -184,7 +191,10 @@ class LiveCycleTest {
         press(60);
         heard();
         pass(10);
-        cycle.update(piece("{'effect':'transpose','octaves':1},{'effect':'echo','repeats':1,'time':'1/4'},{'effect':'touch','fixed':50}"), now);
+        cycle.update(
+                piece(
+                        "{'effect':'transpose','octaves':1},{'effect':'echo','repeats':1,'time':'1/4'},{'effect':'touch','fixed':50}"),
+                now);
         assertThat(heard()).as("a stage put in lets what sounds go on").isEmpty();
         cycle.update(piece("{'effect':'echo','repeats':1,'time':'1/4'},{'effect':'touch','fixed':50}"), now);
         assertThat(heard()).as("a stage taken out ends what it made").containsExactly("-72");
@@ -215,7 +225,8 @@ class LiveCycleTest {
         start(piece(""));
         cycle.play(now);
         pass(1000);
-        Piece faster = piece("").withTime(new harpel.time.TimeMap(harpel.time.TempoMap.of(240), harpel.time.MeterMap.FOUR_FOUR));
+        Piece faster = piece("")
+                .withTime(new harpel.time.TimeMap(harpel.time.TempoMap.of(240), harpel.time.MeterMap.FOUR_FOUR));
         cycle.update(faster, now);
         assertThat(cycle.status(now).tickAt(now)).isEqualTo(2 * Ticks.PER_QUARTER);
         pass(1000);
@@ -226,7 +237,8 @@ class LiveCycleTest {
     void aPartThatRunsByTheTransportIsNotStartedByKeys() {
         Piece piece = Piece.empty();
         Part part = piece.parts().get(0);
-        Part byTransport = new Part(part.id(), part.name(), "", Part.Run.TRANSPORT, "", "", 4, part.chain(), java.util.Map.of());
+        Part byTransport =
+                new Part(part.id(), part.name(), "", Part.Run.TRANSPORT, "", "", 4, part.chain(), java.util.Map.of());
         start(piece.withPart(part.id(), one -> byTransport));
         press(60);
         assertThat(heard()).isEmpty();
@@ -258,8 +270,18 @@ class LiveCycleTest {
     @Test
     void aPlayedRootFollowsTheLowestHeldNoteOfAnotherPart() {
         Part bass = Part.of("Bass", harpel.chain.Chain.EMPTY);
-        Part lead = Part.of("Lead", Played.chain("{'effect':'scale-fit','root':'played','scale':'major','rule':'down','listen-to':'bass'}"));
-        Piece piece = new Piece("x", harpel.theory.Key.C_MAJOR, 1, harpel.time.TimeMap.DEFAULT, List.of(bass, lead), List.of(), java.util.Map.of());
+        Part lead = Part.of(
+                "Lead",
+                Played.chain(
+                        "{'effect':'scale-fit','root':'played','scale':'major','rule':'down','listen-to':'bass'}"));
+        Piece piece = new Piece(
+                "x",
+                harpel.theory.Key.C_MAJOR,
+                1,
+                harpel.time.TimeMap.DEFAULT,
+                List.of(bass, lead),
+                List.of(),
+                java.util.Map.of());
         start(piece);
         cycle.keysTo("lead");
         press(66);

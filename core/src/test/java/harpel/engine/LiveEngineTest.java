@@ -48,8 +48,8 @@ class LiveEngineTest {
 
     @Test
     void aPlayedNoteLeavesThroughTheChain() {
-        SimulatedController controller =
-                start(Piece.empty().withPart("part-1", part -> part.withChain(Played.chain("{'effect':'transpose','octaves':1}"))));
+        SimulatedController controller = start(Piece.empty()
+                .withPart("part-1", part -> part.withChain(Played.chain("{'effect':'transpose','octaves':1}"))));
         controller.press(60, 100);
         await(() -> sent(0x90).size() == 1);
         controller.release(60);

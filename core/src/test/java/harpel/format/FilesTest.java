@@ -52,25 +52,29 @@ class FilesTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "{'effect':'arpeggio','gate':201} | chain[0].gate: must be 1–200 % but was 201",
-        "{'effect':'arpeggio','gate':'long'} | chain[0].gate: must be 1–200 % but was \"long\"",
-        "{'effect':'arpeggio','order':'sideways'} | chain[0].order: must be one of up, down",
-        "{'effect':'arpeggio','pace':'1/3'} | chain[0].pace: a note value lies between 1/64 and 4/1",
-        "{'effect':'arpeggio','pase':'1/8'} | chain[0].pase: there is no \"pase\" here; use one of order, pace",
-        "{'effect':'arpeggio','pattern':[{},{'velocity':0}]} | chain[0].pattern[1].velocity: must be 1–127",
-        "{'effect':'touch','range':[100,60]} | chain[0].range: the lower end comes first",
-        "{'effect':'touch','range':[60,300]} | chain[0].range: must be 1–127 but was 300",
-        "{'effect':'echo','shift':{'octaves':1}} | chain[0].shift: must be",
-        "{'effect':'scale-fit','root':'H'} | chain[0].root: must be \"key\", \"played\" or a note name",
-        "{'split':[{'takes':{'keys':['C2']}}]} | chain[0].split[0].takes.keys: must be a pair",
-        "{'split':[]} | chain[0].split: a split has 1–16 branches but has 0",
-        "{'split':[{'chain':[{'effect':'echo','repeats':17}]}]} | chain[0].split[0].chain[0].repeats: must be 0–16 but was 17",
-        "{} | chain[0]: a stage has either an \"effect\"",
-        "7 | chain[0]: must be an object"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{'effect':'arpeggio','gate':201} | chain[0].gate: must be 1–200 % but was 201",
+                "{'effect':'arpeggio','gate':'long'} | chain[0].gate: must be 1–200 % but was \"long\"",
+                "{'effect':'arpeggio','order':'sideways'} | chain[0].order: must be one of up, down",
+                "{'effect':'arpeggio','pace':'1/3'} | chain[0].pace: a note value lies between 1/64 and 4/1",
+                "{'effect':'arpeggio','pase':'1/8'} | chain[0].pase: there is no \"pase\" here; use one of order, pace",
+                "{'effect':'arpeggio','pattern':[{},{'velocity':0}]} | chain[0].pattern[1].velocity: must be 1–127",
+                "{'effect':'touch','range':[100,60]} | chain[0].range: the lower end comes first",
+                "{'effect':'touch','range':[60,300]} | chain[0].range: must be 1–127 but was 300",
+                "{'effect':'echo','shift':{'octaves':1}} | chain[0].shift: must be",
+                "{'effect':'scale-fit','root':'H'} | chain[0].root: must be \"key\", \"played\" or a note name",
+                "{'split':[{'takes':{'keys':['C2']}}]} | chain[0].split[0].takes.keys: must be a pair",
+                "{'split':[]} | chain[0].split: a split has 1–16 branches but has 0",
+                "{'split':[{'chain':[{'effect':'echo','repeats':17}]}]} | chain[0].split[0].chain[0].repeats: must be 0–16 but was 17",
+                "{} | chain[0]: a stage has either an \"effect\"",
+                "7 | chain[0]: must be an object"
+            })
     void whatDoesNotFitNamesPathValueRangeAndWayOut(String stage, String message) {
-        assertThatThrownBy(() -> chain(stage)).isInstanceOf(ParamException.class).hasMessageStartingWith(message);
+        assertThatThrownBy(() -> chain(stage))
+                .isInstanceOf(ParamException.class)
+                .hasMessageStartingWith(message);
     }
 
     @Test
@@ -122,11 +126,15 @@ class FilesTest {
                     .withTime(randoms.time())
                     .withVariation(seed)
                     .withPhrase(new harpel.piece.Phrase(
-                            "P", 90_000,
-                            List.of(new harpel.piece.Note(0, 7, 0, 60, 90, 64), new harpel.piece.Note(9, 70, 3, 61, 1, 12)),
+                            "P",
+                            90_000,
+                            List.of(
+                                    new harpel.piece.Note(0, 7, 0, 60, 90, 64),
+                                    new harpel.piece.Note(9, 70, 3, 61, 1, 12)),
                             List.of(harpel.event.Message.control(5, 0, 0, 64, 127))));
             String part = piece.parts().get(0).id();
-            Piece full = piece.withPart(part, one -> one.withChain(randoms.chain(2)).withPhrase("P"));
+            Piece full =
+                    piece.withPart(part, one -> one.withChain(randoms.chain(2)).withPhrase("P"));
             assertThat(PieceFile.read(PieceFile.write(full))).isEqualTo(full);
         }
     }
@@ -139,7 +147,8 @@ class FilesTest {
                 .hasMessageStartingWith("phrases[0].notes[0]: must be a whole number 0–127 but was 128");
         assertThatThrownBy(() -> PieceFile.read("{\"harpel\":1,\"parts\":[{\"name\":\"A\"},{\"name\":\"A\"}]}"))
                 .hasMessage("parts: two parts have the id \"a\"");
-        assertThatThrownBy(() -> PieceFile.read("{\"harpel\":1,\"tempo\":0}")).hasMessageStartingWith("tempo: tempo must be");
+        assertThatThrownBy(() -> PieceFile.read("{\"harpel\":1,\"tempo\":0}"))
+                .hasMessageStartingWith("tempo: tempo must be");
     }
 
     // The schema that ships
@@ -167,9 +176,12 @@ class FilesTest {
                 assertThat(schema.validate(read(text))).as("%s", text).isEmpty();
             }
         }
-        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"repeats\":17}]}"))).isNotEmpty();
-        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"wobble\":1}]}"))).isNotEmpty();
-        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"tide\"}]}"))).isNotEmpty();
+        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"repeats\":17}]}")))
+                .isNotEmpty();
+        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"wobble\":1}]}")))
+                .isNotEmpty();
+        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"tide\"}]}")))
+                .isNotEmpty();
     }
 
     @Test
@@ -183,7 +195,10 @@ class FilesTest {
     void everyParameterIsExplained() {
         for (EffectKind kind : EffectCatalog.kinds()) {
             assertThat(kind.spec().params()).allSatisfy(param -> {
-                assertThat(param.help()).as("%s %s", kind, param.id()).endsWith(".").hasSizeGreaterThan(15);
+                assertThat(param.help())
+                        .as("%s %s", kind, param.id())
+                        .endsWith(".")
+                        .hasSizeGreaterThan(15);
                 assertThat(Reference.text(kind)).contains(param.id());
             });
         }
@@ -205,7 +220,9 @@ class FilesTest {
         }
         String text = Files.readString(file);
         assertThat(schema().validate(read(text))).isEmpty();
-        String again = name.endsWith(".harpel") ? PieceFile.write(PieceFile.read(text)) : ChainFile.read(text).write();
+        String again = name.endsWith(".harpel")
+                ? PieceFile.write(PieceFile.read(text))
+                : ChainFile.read(text).write();
         assertThat(again).isEqualTo(text);
     }
 
@@ -216,7 +233,8 @@ class FilesTest {
         AtomicFile.write(file, "two".getBytes(StandardCharsets.UTF_8));
         assertThat(file).hasContent("two");
         assertThat(Files.list(folder)).containsExactly(file);
-        assertThatThrownBy(() -> AtomicFile.write(folder.resolve("none/b"), new byte[0])).isInstanceOf(IOException.class);
+        assertThatThrownBy(() -> AtomicFile.write(folder.resolve("none/b"), new byte[0]))
+                .isInstanceOf(IOException.class);
     }
 
     @Test
@@ -232,6 +250,12 @@ class FilesTest {
     void anIdIsMadeFromAName() {
         assertThat(Part.idFor("Harbour bells")).isEqualTo("harbour-bells");
         assertThat(Part.idFor("!")).isEqualTo("part");
-        assertThat(Chain.EMPTY.plus(0, EffectCatalog.of("touch")).stages().get(0).params().get(Touch.CURVE)).isZero();
+        assertThat(Chain.EMPTY
+                        .plus(0, EffectCatalog.of("touch"))
+                        .stages()
+                        .get(0)
+                        .params()
+                        .get(Touch.CURVE))
+                .isZero();
     }
 }

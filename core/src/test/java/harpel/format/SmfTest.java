@@ -43,8 +43,17 @@ class SmfTest {
     /** Standard MIDI Files 1.0, "Variable-length quantity": the examples of the specification. */
     @ParameterizedTest
     @CsvSource({
-        "00000000, 00", "00000040, 40", "0000007F, 7F", "00000080, 8100", "00002000, C000", "00003FFF, FF7F",
-        "00004000, 818000", "00100000, C08000", "001FFFFF, FFFF7F", "00200000, 81808000", "08000000, C0808000",
+        "00000000, 00",
+        "00000040, 40",
+        "0000007F, 7F",
+        "00000080, 8100",
+        "00002000, C000",
+        "00003FFF, FF7F",
+        "00004000, 818000",
+        "00100000, C08000",
+        "001FFFFF, FFFF7F",
+        "00200000, 81808000",
+        "08000000, C0808000",
         "0FFFFFFF, FFFFFF7F"
     })
     void variableLengthNumbers(String number, String bytes) throws FileException {
@@ -63,8 +72,7 @@ class SmfTest {
     }
 
     /** The example of the specification in format 0, with running status: 96 to a quarter, three channels. */
-    private static final String EXAMPLE_0 =
-            """
+    private static final String EXAMPLE_0 = """
             4D546864 00000006 0000 0001 0060
             4D54726B 0000003B
             00 FF58 04 04021808
@@ -78,8 +86,7 @@ class SmfTest {
             00 FF2F00""";
 
     /** The same music in format 1. */
-    private static final String EXAMPLE_1 =
-            """
+    private static final String EXAMPLE_1 = """
             4D546864 00000006 0001 0004 0060
             4D54726B 00000014 00 FF58 04 04021808  00 FF51 03 07A120  8300 FF2F00
             4D54726B 00000010 00 C0 05  8140 90 4C 20  8140 4C 00  00 FF2F00
@@ -90,7 +97,8 @@ class SmfTest {
     void theSpecificationsExampleFiles() throws FileException {
         for (String example : List.of(EXAMPLE_0, EXAMPLE_1)) {
             MidiFile file = SmfReader.read(hex(example));
-            assertThat(file.notes().stream().map(n -> new long[] {n.tick() / Q, n.lengthTicks() / Q, n.channel(), n.pitch(), n.velocity()}))
+            assertThat(file.notes().stream().map(n ->
+                            new long[] {n.tick() / Q, n.lengthTicks() / Q, n.channel(), n.pitch(), n.velocity()}))
                     .containsExactlyInAnyOrder(
                             new long[] {0, 4, 2, 0x30, 0x60},
                             new long[] {0, 4, 2, 0x3C, 0x60},
@@ -124,20 +132,22 @@ class SmfTest {
 
     /** What cannot be read names its byte and what was expected. The JDK's reader takes most of these in silence. */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "4D546865 00000006 0000 0001 0060 | byte 0: expected \"MThd\"",
-        "4D5468 | byte 0: expected a header chunk",
-        "4D546864 00000004 0000 0001 | byte 4: expected a header length of 6",
-        "4D546864 00000006 0003 0001 0060 | byte 8: expected format 0, 1 or 2 but found 3",
-        "4D546864 00000006 0000 0002 0060 | byte 10: expected 1 track in format 0",
-        "4D546864 00000006 0000 0001 0000 | byte 12: expected ticks to a quarter note",
-        "4D546864 00000006 0000 0001 E700 | byte 12: expected SMPTE time",
-        "4D546864 00000006 0000 0001 0060 | byte 14: expected 1 tracks, as the header says, but found 0",
-        "4D546864 00000006 0000 0001 0060 4D54726B 00000010 00FF2F00 | byte 18: expected a chunk of 16 bytes",
-        "4D546864 00000006 0000 0001 0060 4D54726B FFFFFFFF 00FF2F00 | byte 18: expected a chunk of 4294967295 bytes",
-        "4D546864 00000006 0000 0001 0060 4D54726B 00000004 00FF2F00 4D54726B 00000004 00FF2F00 | byte 26: expected 1 tracks",
-        "4D546864 00000006 0000 0001 0060 4D54726B 00000004 00FF2F00 4D54 | byte 26: expected a chunk's 8 byte header"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "4D546865 00000006 0000 0001 0060 | byte 0: expected \"MThd\"",
+                "4D5468 | byte 0: expected a header chunk",
+                "4D546864 00000004 0000 0001 | byte 4: expected a header length of 6",
+                "4D546864 00000006 0003 0001 0060 | byte 8: expected format 0, 1 or 2 but found 3",
+                "4D546864 00000006 0000 0002 0060 | byte 10: expected 1 track in format 0",
+                "4D546864 00000006 0000 0001 0000 | byte 12: expected ticks to a quarter note",
+                "4D546864 00000006 0000 0001 E700 | byte 12: expected SMPTE time",
+                "4D546864 00000006 0000 0001 0060 | byte 14: expected 1 tracks, as the header says, but found 0",
+                "4D546864 00000006 0000 0001 0060 4D54726B 00000010 00FF2F00 | byte 18: expected a chunk of 16 bytes",
+                "4D546864 00000006 0000 0001 0060 4D54726B FFFFFFFF 00FF2F00 | byte 18: expected a chunk of 4294967295 bytes",
+                "4D546864 00000006 0000 0001 0060 4D54726B 00000004 00FF2F00 4D54726B 00000004 00FF2F00 | byte 26: expected 1 tracks",
+                "4D546864 00000006 0000 0001 0060 4D54726B 00000004 00FF2F00 4D54 | byte 26: expected a chunk's 8 byte header"
+            })
     void brokenFilesNameTheirByte(String bytes, String message) {
         assertThatThrownBy(() -> SmfReader.read(hex(bytes)))
                 .isInstanceOf(FileException.class)
@@ -146,21 +156,23 @@ class SmfTest {
 
     /** The track's events begin at byte 22. */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "00903C40 | byte 26: expected End of Track",
-        "00903C80 00FF2F00 | byte 25: expected a data byte 00–7F but found 80",
-        "003C40 00FF2F00 | byte 23: expected a status byte",
-        "00903C40 00F0017F 003C40 00FF2F00 | byte 31: expected a status byte",
-        "8180808000 00FF2F00 | byte 22: expected a variable-length number of at most 4 bytes",
-        "00FF5103000000 00FF2F00 | byte 24: expected a tempo",
-        "00FF510207A1 00FF2F00 | byte 24: expected 3 bytes in a tempo",
-        "00FF580404080000 00FF2F00 | byte 24: expected a meter",
-        "00F100 00FF2F00 | byte 23: expected a channel message",
-        "00FF2F00 00903C40 | byte 26: expected the end of track 1",
-        "00FF0320 41 00FF2F00 | byte 25: expected 32 bytes of a meta event",
-        "00 | byte 22: expected an event after the delta time",
-        "0090 | byte 24: expected a data byte"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "00903C40 | byte 26: expected End of Track",
+                "00903C80 00FF2F00 | byte 25: expected a data byte 00–7F but found 80",
+                "003C40 00FF2F00 | byte 23: expected a status byte",
+                "00903C40 00F0017F 003C40 00FF2F00 | byte 31: expected a status byte",
+                "8180808000 00FF2F00 | byte 22: expected a variable-length number of at most 4 bytes",
+                "00FF5103000000 00FF2F00 | byte 24: expected a tempo",
+                "00FF510207A1 00FF2F00 | byte 24: expected 3 bytes in a tempo",
+                "00FF580404080000 00FF2F00 | byte 24: expected a meter",
+                "00F100 00FF2F00 | byte 23: expected a channel message",
+                "00FF2F00 00903C40 | byte 26: expected the end of track 1",
+                "00FF0320 41 00FF2F00 | byte 25: expected 32 bytes of a meta event",
+                "00 | byte 22: expected an event after the delta time",
+                "0090 | byte 24: expected a data byte"
+            })
     void brokenTracksNameTheirByte(String events, String message) {
         assertThatThrownBy(() -> SmfReader.read(file(events)))
                 .isInstanceOf(FileException.class)
@@ -172,22 +184,26 @@ class SmfTest {
         byte[] whole = hex(EXAMPLE_1);
         for (int length = 0; length < whole.length; length++) {
             byte[] part = Arrays.copyOf(whole, length);
-            assertThatThrownBy(() -> SmfReader.read(part)).as("%d bytes", length).isInstanceOf(FileException.class);
+            assertThatThrownBy(() -> SmfReader.read(part))
+                    .as("%d bytes", length)
+                    .isInstanceOf(FileException.class);
         }
     }
 
     @Test
     void unknownChunksAndLongHeadersAreSkipped() throws FileException {
-        MidiFile file = SmfReader.read(hex("4D546864 00000008 0000 0001 0060 ABCD 58585858 00000002 0102 4D54726B 00000004 00FF2F00"));
+        MidiFile file = SmfReader.read(
+                hex("4D546864 00000008 0000 0001 0060 ABCD 58585858 00000002 0102 4D54726B 00000004 00FF2F00"));
         assertThat(file.notes()).isEmpty();
     }
 
     @Test
     void smpteTimeCountsSeconds() throws FileException {
         // 25 frames of 40 units: a unit is a millisecond; a tempo says nothing here.
-        MidiFile file = SmfReader.read(hex("4D546864 00000006 0000 0001 E728 4D54726B 00000014"
-                + "00FF5103030D40 00903C40 8768803C40 00FF2F00"));
-        assertThat(file.time().tempo().nanosAt(file.notes().get(0).lengthTicks())).isEqualTo(1e9);
+        MidiFile file = SmfReader.read(hex(
+                "4D546864 00000006 0000 0001 E728 4D54726B 00000014" + "00FF5103030D40 00903C40 8768803C40 00FF2F00"));
+        assertThat(file.time().tempo().nanosAt(file.notes().get(0).lengthTicks()))
+                .isEqualTo(1e9);
     }
 
     @Test
@@ -227,7 +243,8 @@ class SmfTest {
     /** The JDK's own reader (java.desktop), an independent one, finds the same events in what Harpel writes. */
     @Test
     void theJdkReadsTheSame() throws Exception {
-        List<Event> events = Played.through("{'effect':'arpeggio','pace':'1/16','octaves':3},{'effect':'echo','shift':1}")
+        List<Event> events = Played.through(
+                        "{'effect':'arpeggio','pace':'1/16','octaves':3},{'effect':'echo','shift':1}")
                 .chord("C3 E3 G3", 0, 16)
                 .control(7, 90, 1)
                 .events(4);
@@ -251,7 +268,10 @@ class SmfTest {
     @Test
     void notesThatFallTogetherOnTheCoarserTicksStayPaired() throws FileException {
         // Two notes of one pitch 4 of Harpel's ticks apart are one at 960; one that lasts 1 tick lasts 1 of the file's.
-        List<Event> events = Played.through("").note(60, 0, 1 / (double) Q, 50, 1).note(60, 4 / (double) Q, 8 / (double) Q, 90, 1).events(1);
+        List<Event> events = Played.through("")
+                .note(60, 0, 1 / (double) Q, 50, 1)
+                .note(60, 4 / (double) Q, 8 / (double) Q, 90, 1)
+                .events(1);
         MidiFile file = SmfReader.read(SmfWriter.write(0, harpel.time.TimeMap.DEFAULT, List.of(), events, 4 * Q));
         assertThat(file.repairs()).isEmpty();
         assertThat(file.notes()).containsExactly(new Note(0, 16, 0, 60, 90, 64));

@@ -90,7 +90,8 @@ public final class Randoms {
             return oneOf(List.of("", "Tide", "bell # 2"));
         }
         if (type instanceof TimeType) {
-            return oneOf(List.of("1/16", "1/8d", "1/8t", "1/4", "1/64", "2/1", "35 ms", "7.5 ms", "0.75 beat", "0.333 beat"));
+            return oneOf(List.of(
+                    "1/16", "1/8d", "1/8t", "1/4", "1/64", "2/1", "35 ms", "7.5 ms", "0.75 beat", "0.333 beat"));
         }
         if (type instanceof IntervalType interval) {
             int amount = between(interval.min(), interval.max());

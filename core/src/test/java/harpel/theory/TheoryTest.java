@@ -52,7 +52,8 @@ class TheoryTest {
     void relativeKeysHoldTheSameNotes() {
         Key gMajor = Key.parse("G major");
         Key eMinor = Key.parse("E minor");
-        IntStream.range(0, 128).forEach(pitch -> assertThat(gMajor.contains(pitch)).isEqualTo(eMinor.contains(pitch)));
+        IntStream.range(0, 128)
+                .forEach(pitch -> assertThat(gMajor.contains(pitch)).isEqualTo(eMinor.contains(pitch)));
         assertThat(gMajor.contains(65)).isFalse();
         assertThat(gMajor.contains(66)).isTrue();
     }
@@ -62,8 +63,7 @@ class TheoryTest {
     @CsvSource({"dorian, D", "phrygian, E", "lydian, F", "mixolydian, G", "minor, A", "locrian, B"})
     void modesAreTheWhiteKeys(String mode, String root) {
         Key key = Key.parse(root + " " + mode);
-        IntStream.range(0, 12)
-                .forEach(pitch -> assertThat(key.contains(pitch)).isEqualTo(Key.C_MAJOR.contains(pitch)));
+        IntStream.range(0, 12).forEach(pitch -> assertThat(key.contains(pitch)).isEqualTo(Key.C_MAJOR.contains(pitch)));
     }
 
     @Test
@@ -87,7 +87,9 @@ class TheoryTest {
             Key key = new Key(2, Scale.of(scale));
             for (int pitch = 30; pitch < 90; pitch++) {
                 if (key.contains(pitch)) {
-                    assertThat(key.shift(key.shift(pitch, 5), -5)).as("%s %s", scale, pitch).isEqualTo(pitch);
+                    assertThat(key.shift(key.shift(pitch, 5), -5))
+                            .as("%s %s", scale, pitch)
+                            .isEqualTo(pitch);
                 }
             }
         }
@@ -116,7 +118,8 @@ class TheoryTest {
 
     @Test
     void threeTripletsFillTheNextValue() {
-        assertThat(3 * NoteValue.parse("1/8t").toTicks(15_360)).isEqualTo(NoteValue.parse("1/4").toTicks(15_360));
+        assertThat(3 * NoteValue.parse("1/8t").toTicks(15_360))
+                .isEqualTo(NoteValue.parse("1/4").toTicks(15_360));
         assertThat(NoteValue.parse("1/64t").toTicks(15_360)).isEqualTo(640);
     }
 

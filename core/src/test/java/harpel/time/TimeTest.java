@@ -14,7 +14,14 @@ class TimeTest {
 
     /** Common practice: a note value lasts 60,000 / bpm × beats milliseconds; 0.75 of a beat at 120 bpm is 375 ms. */
     @ParameterizedTest
-    @CsvSource({"120, 1/4, 500", "120, 0.75 beat, 375", "120, 1/8d, 375", "60, 1/16, 250", "90, 1/8t, 222.222", "100, 1/4d, 900"})
+    @CsvSource({
+        "120, 1/4, 500",
+        "120, 0.75 beat, 375",
+        "120, 1/8d, 375",
+        "60, 1/16, 250",
+        "90, 1/8t, 222.222",
+        "100, 1/4d, 900"
+    })
     void noteValuesLastMilliseconds(double bpm, String value, double ms) {
         TimeMap time = new TimeMap(TempoMap.of(bpm), MeterMap.FOUR_FOUR);
         long ticks = time.after(0, TimeValue.parse(value), 1);
@@ -82,6 +89,8 @@ class TimeTest {
     void badMapsAreRefusedWithTheirValues() {
         assertThatThrownBy(() -> TempoMap.of(0)).hasMessageContaining("bpm but was 0");
         assertThatThrownBy(() -> MeterMap.Change.parse(0, "4/5")).hasMessageContaining("4/5");
-        assertThatThrownBy(() -> TimeValue.parse("soon")).hasMessageContaining("\"soon\"").hasMessageContaining("35 ms");
+        assertThatThrownBy(() -> TimeValue.parse("soon"))
+                .hasMessageContaining("\"soon\"")
+                .hasMessageContaining("35 ms");
     }
 }

@@ -85,16 +85,15 @@ public final class Arpeggio extends EffectKind {
             "The next note of the order, the lowest, the highest, the n-th from below, the whole chord, nothing, or the last one on.");
     public static final Param<Integer> NTH =
             Param.of("n", IntType.of(1, 16, ""), 1, "With play nth: which note, counted from the lowest.");
-    public static final Param<Integer> STEP_VELOCITY = Param.of(
-            "velocity", IntType.of(1, 127, "").orWord("as-played"), 0, "Velocity of the step.");
+    public static final Param<Integer> STEP_VELOCITY =
+            Param.of("velocity", IntType.of(1, 127, "").orWord("as-played"), 0, "Velocity of the step.");
     public static final Param<Integer> STEP_GATE =
             Param.of("gate", IntType.percent(1, 200).orWord("as-set"), 0, "Length of the step; as set for all.");
     public static final Param<Integer> STEP_OCTAVE =
             Param.of("octave", IntType.of(-4, 4, "octaves"), 0, "Octaves up or down.");
-    public static final Param<Integer> STEP_CHANCE =
-            Param.of("chance", IntType.percent(0, 100), 100, "How often the step sounds; the order moves on all the same.");
-    public static final ParamSpec STEP =
-            ParamSpec.of(PLAY, NTH, STEP_VELOCITY, STEP_GATE, STEP_OCTAVE, STEP_CHANCE);
+    public static final Param<Integer> STEP_CHANCE = Param.of(
+            "chance", IntType.percent(0, 100), 100, "How often the step sounds; the order moves on all the same.");
+    public static final ParamSpec STEP = ParamSpec.of(PLAY, NTH, STEP_VELOCITY, STEP_GATE, STEP_OCTAVE, STEP_CHANCE);
 
     public static final Param<Order> ORDER =
             Param.of("order", ChoiceType.of(Order.class), Order.UP, "The order in which held notes come.");
@@ -105,16 +104,25 @@ public final class Arpeggio extends EffectKind {
     public static final Param<Integer> OCTAVES =
             Param.of("octaves", IntType.of(1, 5, ""), 1, "Over how many octaves the whole order is laid.");
     public static final Param<Interval> CLIMB_BY = Param.of(
-            "climb-by", new IntervalType(-24, 24), Interval.ofSemitones(12), "How much higher each further level lies than the last.");
+            "climb-by",
+            new IntervalType(-24, 24),
+            Interval.ofSemitones(12),
+            "How much higher each further level lies than the last.");
     public static final Param<Integer> CLIMB_TIMES = Param.of(
-            "climb-times", IntType.of(0, 16, ""), 0, "How many further levels are played before the order begins again.");
+            "climb-times",
+            IntType.of(0, 16, ""),
+            0,
+            "How many further levels are played before the order begins again.");
     public static final Param<Double> SWING = Param.of(
             "swing",
             new NumberType(50, 75, 1, "%"),
             50.0,
             "Where the second step of each pair starts: 50 straight, 66.67 triplet feel.");
     public static final Param<Lie> STEPS_LIE_ON = Param.of(
-            "steps-lie-on", ChoiceType.of(Lie.class), Lie.BAR_GRID, "On the grid of the bars, or counted from the first key.");
+            "steps-lie-on",
+            ChoiceType.of(Lie.class),
+            Lie.BAR_GRID,
+            "On the grid of the bars, or counted from the first key.");
     public static final Param<Double> LATE_CATCH = Param.of(
             "late-catch",
             new NumberType(0, 500, 10, "ms"),
@@ -125,8 +133,8 @@ public final class Arpeggio extends EffectKind {
             ChoiceType.of(StartOver.class),
             StartOver.EACH_CHORD,
             "never: the order goes on with the bars; each-chord: at the first key after none was held; each-note; every-bars.");
-    public static final Param<Integer> START_OVER_EVERY = Param.of(
-            "start-over-every", IntType.of(1, 64, "bars"), 1, "With start over every bars: after how many.");
+    public static final Param<Integer> START_OVER_EVERY =
+            Param.of("start-over-every", IntType.of(1, 64, "bars"), 1, "With start over every bars: after how many.");
     public static final Param<Velocity> VELOCITY = Param.of(
             "velocity",
             ChoiceType.of(Velocity.class),
@@ -140,9 +148,15 @@ public final class Arpeggio extends EffectKind {
             0,
             "So many slots for every chord: one with fewer notes repeats its first, one with more drops the highest.");
     public static final Param<List<ParamSet>> PATTERN = Param.of(
-            "pattern", new ListType<>(new RowType(STEP), 64), List.of(), "Up to 64 steps of its own, whatever is held.");
+            "pattern",
+            new ListType<>(new RowType(STEP), 64),
+            List.of(),
+            "Up to 64 steps of its own, whatever is held.");
     public static final Param<LatchMode> LATCH = Param.of(
-            "latch", ChoiceType.of(LatchMode.class), LatchMode.OFF, "Keys let go stay: until the next chord, or adding up.");
+            "latch",
+            ChoiceType.of(LatchMode.class),
+            LatchMode.OFF,
+            "Keys let go stay: until the next chord, or adding up.");
 
     public Arpeggio() {
         super(

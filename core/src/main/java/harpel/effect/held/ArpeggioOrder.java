@@ -76,7 +76,8 @@ final class ArpeggioOrder {
         switch (order) {
             case DOWN, DOWN_UP -> Collections.reverse(leg);
             case AS_PLAYED -> leg.sort(Comparator.comparingInt(held::indexOf));
-            case AS_PLAYED_REVERSED -> leg.sort(Comparator.comparingInt(held::indexOf).reversed());
+            case AS_PLAYED_REVERSED ->
+                leg.sort(Comparator.comparingInt(held::indexOf).reversed());
             case EDGES_FIRST -> leg = edgesFirst(ascending);
             case MIDDLE_FIRST -> {
                 leg = edgesFirst(ascending);

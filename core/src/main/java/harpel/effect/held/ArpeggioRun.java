@@ -189,8 +189,8 @@ final class ArpeggioRun implements Effect {
         List<ParamSet> pattern = values.get(Arpeggio.PATTERN);
         ParamSet step = pattern.isEmpty() ? null : pattern.get((int) (counter % pattern.size()));
         Play play = step == null ? Play.NEXT : step.get(Arpeggio.PLAY);
-        boolean beforeTie =
-                !pattern.isEmpty() && pattern.get((int) ((counter + 1) % pattern.size())).get(Arpeggio.PLAY) == Play.TIE;
+        boolean beforeTie = !pattern.isEmpty()
+                && pattern.get((int) ((counter + 1) % pattern.size())).get(Arpeggio.PLAY) == Play.TIE;
         if (play == Play.TIE && !held.isEmpty()) {
             if (!beforeTie) {
                 endTied(endOf(step, index), out);

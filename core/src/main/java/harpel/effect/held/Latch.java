@@ -39,10 +39,21 @@ public final class Latch extends EffectKind {
             "next-chord: the first key after all were let go replaces; toggle: the same key again releases; add: notes gather;"
                     + " bars: until a bar line; pedal-up: while the sustain pedal is down.");
     public static final Param<Integer> BARS = Param.of(
-            "bars", IntType.of(1, 64, "bars"), 1, "With until bars: kept to the next bar line that is a multiple of this.");
+            "bars",
+            IntType.of(1, 64, "bars"),
+            1,
+            "With until bars: kept to the next bar line that is a multiple of this.");
 
     public Latch() {
-        super("latch", "Latch", Family.HELD, "keeps notes after the keys are let go", UNTIL, BARS, Pedal.PARAM, Pedal.LET_GO);
+        super(
+                "latch",
+                "Latch",
+                Family.HELD,
+                "keeps notes after the keys are let go",
+                UNTIL,
+                BARS,
+                Pedal.PARAM,
+                Pedal.LET_GO);
     }
 
     @Override
@@ -84,13 +95,12 @@ public final class Latch extends EffectKind {
         public void configure(ParamSet newValues, EffectContext context, long tick) {
             values = newValues;
             meter = context.time().meter();
-            Hold hold =
-                    switch (values.get(UNTIL)) {
-                        case NEXT_CHORD -> Hold.REPLACE;
-                        case TOGGLE -> Hold.TOGGLE;
-                        case ADD, BARS -> Hold.ADD;
-                        case PEDAL_UP -> Hold.OFF;
-                    };
+            Hold hold = switch (values.get(UNTIL)) {
+                case NEXT_CHORD -> Hold.REPLACE;
+                case TOGGLE -> Hold.TOGGLE;
+                case ADD, BARS -> Hold.ADD;
+                case PEDAL_UP -> Hold.OFF;
+            };
             List<NoteStart> gone = held.hold(hold);
             if (!gone.isEmpty()) {
                 releasedByChange = gone;

@@ -32,17 +32,24 @@ public final class Echo extends EffectKind {
         DROP
     }
 
-    public static final Param<Integer> REPEATS = Param.of("repeats", IntType.of(0, 16, ""), 3, "How many times a note comes again.");
-    public static final Param<TimeValue> TIME =
-            Param.of("time", TimeType.TIME, TimeValue.ofNote("1/8d"), "From one repeat to the next; 0.75 beat is the dotted eighth in 4/4.");
-    public static final Param<Integer> FADE =
-            Param.of("fade", IntType.percent(0, 100), 40, "How much velocity each repeat loses against the one before.");
-    public static final Param<Interval> SHIFT =
-            Param.of("shift", new IntervalType(-24, 24), Interval.NONE, "How far each repeat moves from the one before.");
+    public static final Param<Integer> REPEATS =
+            Param.of("repeats", IntType.of(0, 16, ""), 3, "How many times a note comes again.");
+    public static final Param<TimeValue> TIME = Param.of(
+            "time",
+            TimeType.TIME,
+            TimeValue.ofNote("1/8d"),
+            "From one repeat to the next; 0.75 beat is the dotted eighth in 4/4.");
+    public static final Param<Integer> FADE = Param.of(
+            "fade", IntType.percent(0, 100), 40, "How much velocity each repeat loses against the one before.");
+    public static final Param<Interval> SHIFT = Param.of(
+            "shift", new IntervalType(-24, 24), Interval.NONE, "How far each repeat moves from the one before.");
     public static final Param<Integer> CHANCE =
             Param.of("chance", IntType.percent(0, 100), 100, "How often each repeat sounds, drawn for every repeat.");
     public static final Param<Integer> LENGTH = Param.of(
-            "length", IntType.percent(1, 200).orWord("as-played"), 0, "Length of a repeat: as played, or a share of it.");
+            "length",
+            IntType.percent(1, 200).orWord("as-played"),
+            0,
+            "Length of a repeat: as played, or a share of it.");
     public static final Param<First> FIRST =
             Param.of("first", ChoiceType.of(First.class), First.KEEP, "Whether the played note itself sounds.");
     public static final Param<Boolean> RING_OUT =

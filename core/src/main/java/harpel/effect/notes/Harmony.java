@@ -30,8 +30,8 @@ public final class Harmony extends EffectKind {
             Param.of("semitones", IntType.of(-48, 48, "semitones"), 0, "Distance in semitones; 7 is a fifth.");
     public static final Param<Integer> DEGREES = Param.of(
             "degrees", IntType.of(-28, 28, "degrees"), 0, "Distance in degrees of the key, added to the semitones.");
-    public static final Param<Integer> VELOCITY = Param.of(
-            "velocity", IntType.percent(1, 200), 100, "Velocity of the voice, as a share of the played one.");
+    public static final Param<Integer> VELOCITY =
+            Param.of("velocity", IntType.percent(1, 200), 100, "Velocity of the voice, as a share of the played one.");
     public static final Param<Integer> CHANCE =
             Param.of("chance", IntType.percent(0, 100), 100, "How often the voice sounds.");
     private static final ParamSpec VOICE = ParamSpec.of(SEMITONES, DEGREES, VELOCITY, CHANCE);
@@ -55,9 +55,7 @@ public final class Harmony extends EffectKind {
 
     @Override
     public String describe(ParamSet values) {
-        String voices = values.get(VOICES).stream()
-                .map(Harmony::shown)
-                .collect(Collectors.joining(" · "));
+        String voices = values.get(VOICES).stream().map(Harmony::shown).collect(Collectors.joining(" · "));
         String played = values.get(KEEP) ? "" : " · without the played note";
         return (voices.isEmpty() ? "no added voices" : voices) + played;
     }

@@ -49,7 +49,10 @@ public final class ScaleFit extends EffectKind {
     public static final Param<Optional<Scale>> SCALE = Param.of(
             "scale", ScaleType.SCALE, Optional.empty(), "The piece's scale, a named one, or a set of your own.");
     public static final Param<Rule> RULE = Param.of(
-            "rule", ChoiceType.of(Rule.class), Rule.NEAREST, "Where a note outside the scale goes: F in G major is F♯ by up, E by down.");
+            "rule",
+            ChoiceType.of(Rule.class),
+            Rule.NEAREST,
+            "Where a note outside the scale goes: F in G major is F♯ by up, E by down.");
     public static final Param<Ties> TIES = Param.of(
             "ties", ChoiceType.of(Ties.class), Ties.DOWN, "Where nearest goes when two scale notes are equally near.");
     public static final Param<Map<Integer, Integer>> TABLE = Param.of(
@@ -61,7 +64,17 @@ public final class ScaleFit extends EffectKind {
             "listen-to", new TextType(60), "", "With root played: the part whose lowest held note is the root.");
 
     public ScaleFit() {
-        super("scale-fit", "Scale Fit", Family.PITCH, "brings notes into a scale", ROOT, SCALE, RULE, TIES, TABLE, LISTEN_TO);
+        super(
+                "scale-fit",
+                "Scale Fit",
+                Family.PITCH,
+                "brings notes into a scale",
+                ROOT,
+                SCALE,
+                RULE,
+                TIES,
+                TABLE,
+                LISTEN_TO);
     }
 
     @Override
@@ -71,13 +84,15 @@ public final class ScaleFit extends EffectKind {
 
     @Override
     public String describe(ParamSet values) {
-        String table = values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";
+        String table =
+                values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";
         String root = switch (values.get(ROOT)) {
             case FROM_KEY -> values.get(SCALE).isEmpty() ? "the key" : "the key's root";
             case PLAYED -> "played root";
             default -> ROOT.show(values);
         };
-        String scale = values.get(SCALE).map(Scale::shown).orElse(values.get(ROOT).equals(FROM_KEY) ? "" : "scale of the key");
+        String scale =
+                values.get(SCALE).map(Scale::shown).orElse(values.get(ROOT).equals(FROM_KEY) ? "" : "scale of the key");
         return (root + " " + scale).strip() + " · " + RULE.show(values) + table;
     }
 

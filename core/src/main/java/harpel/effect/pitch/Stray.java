@@ -35,10 +35,14 @@ public final class Stray extends EffectKind {
     public static final Param<Integer> AMOUNT =
             Param.of("amount", IntType.percent(0, 100), 50, "How many notes are taken to be changed.");
     public static final Param<Integer> CANDIDATES = Param.of(
-            "candidates", IntType.of(2, 16, ""), 3, "How many pitches a taken note is drawn among, itself being the first.");
-    public static final Param<Interval> SPACING = Param.of(
-            "spacing", new IntervalType(1, 24), Interval.ofDegrees(1), "From one candidate to the next.");
-    public static final Param<Side> SIDE = Param.of("side", ChoiceType.of(Side.class), Side.ABOVE, "Where the candidates lie.");
+            "candidates",
+            IntType.of(2, 16, ""),
+            3,
+            "How many pitches a taken note is drawn among, itself being the first.");
+    public static final Param<Interval> SPACING =
+            Param.of("spacing", new IntervalType(1, 24), Interval.ofDegrees(1), "From one candidate to the next.");
+    public static final Param<Side> SIDE =
+            Param.of("side", ChoiceType.of(Side.class), Side.ABOVE, "Where the candidates lie.");
     public static final Param<Draw> DRAW = Param.of(
             "draw", ChoiceType.of(Draw.class), Draw.RANDOM, "Each candidate equally likely, or one after another.");
 
@@ -85,8 +89,8 @@ public final class Stray extends EffectKind {
 
     @Override
     public String describe(ParamSet values) {
-        return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · "
-                + choices(values) + " candidates " + SPACING.show(values) + " " + SIDE.show(values);
+        return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · " + choices(values)
+                + " candidates " + SPACING.show(values) + " " + SIDE.show(values);
     }
 
     @Override

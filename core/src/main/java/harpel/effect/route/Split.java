@@ -31,7 +31,10 @@ public final class Split extends EffectKind {
     public static final Param<Integer> FROM_CHANNEL =
             Param.of("channel", IntType.of(1, 16, "").orWord("all"), 0, "Takes notes of this channel.");
     public static final Param<Boolean> TURN = Param.of(
-            "turn", FlagType.FLAG, false, "Takes its turn: notes go to the branches that take turns one after another.");
+            "turn",
+            FlagType.FLAG,
+            false,
+            "Takes its turn: notes go to the branches that take turns one after another.");
     public static final Param<Integer> SHARE = Param.of(
             "share",
             IntType.percent(1, 100).orWord("all"),
@@ -74,7 +77,8 @@ public final class Split extends EffectKind {
     @Override
     public String notes() {
         return "Each entry of `split` is a branch with a `chain` and, if it does not take every note, `takes`: any of "
-                + TAKES.ids() + ". A note goes to every branch whose conditions it meets. Controllers and other messages go into every"
+                + TAKES.ids()
+                + ". A note goes to every branch whose conditions it meets. Controllers and other messages go into every"
                 + " branch and come out once. Shares that add up to more than 100 % are taken in proportion."
                 + " A branch with an empty chain is the dry way.";
     }

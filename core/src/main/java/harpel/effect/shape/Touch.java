@@ -30,17 +30,20 @@ public final class Touch extends EffectKind {
             new PointsType(1, 127),
             List.of(),
             "A drawn curve from velocity in to velocity out; it takes the place of the curve knob.");
-    public static final Param<Span> RANGE = Param.of(
-            "range", SpanType.of(1, 127), new Span(1, 127), "1–127 is laid evenly over this range.");
-    public static final Param<Integer> FIXED =
-            Param.of("fixed", IntType.of(1, 127, "").orWord("off"), 0, "One velocity for all notes, in place of curve and range.");
+    public static final Param<Span> RANGE =
+            Param.of("range", SpanType.of(1, 127), new Span(1, 127), "1–127 is laid evenly over this range.");
+    public static final Param<Integer> FIXED = Param.of(
+            "fixed",
+            IntType.of(1, 127, "").orWord("off"),
+            0,
+            "One velocity for all notes, in place of curve and range.");
     public static final Param<List<Integer>> ACCENTS = Param.of(
             "accents",
             new ListType<>(IntType.of(-126, 126, ""), 32),
             List.of(),
             "Added in turn, one for each moment at which notes start: 20 0 0 0 marks every fourth.");
-    public static final Param<Integer> LOOSEN = Param.of(
-            "loosen", IntType.of(0, 64, ""), 0, "Drawn for each note, at most this much louder or softer.");
+    public static final Param<Integer> LOOSEN =
+            Param.of("loosen", IntType.of(0, 64, ""), 0, "Drawn for each note, at most this much louder or softer.");
 
     public Touch() {
         super("touch", "Touch", Family.SHAPE, "shapes velocity", CURVE, POINTS, RANGE, FIXED, ACCENTS, LOOSEN, SEED);
