@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.theory.OctaveNaming;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
@@ -26,6 +27,7 @@ public final class HarpelApp extends Application {
     private Session session;
     private HarpelPane pane;
     private Autosave autosave;
+    private Settings settings;
 
     @Override
     public void start(Stage stage) {
@@ -58,7 +60,13 @@ public final class HarpelApp extends Application {
                 pane.releaseKeys();
             }
         });
-        keepUnsavedWork(shot != null);
+        Path home = Path.of(System.getProperty(
+                "harpel.home",
+                Path.of(System.getProperty("user.home"), ".harpel").toString()));
+        keepUnsavedWork(home, shot != null);
+        settings = new Settings(home);
+        OctaveNaming.show(settings.octaves());
+        session.theme().set(shot == null ? settings.theme() : Theme.DAY);
         if (words.contains("--night")) {
             session.theme().set(Theme.NIGHT);
         }
@@ -98,11 +106,8 @@ public final class HarpelApp extends Application {
         }
     }
 
-    private void keepUnsavedWork(boolean shooting) {
-        String home = System.getProperty(
-                "harpel.home",
-                Path.of(System.getProperty("user.home"), ".harpel").toString());
-        autosave = new Autosave(session, Path.of(home));
+    private void keepUnsavedWork(Path home, boolean shooting) {
+        autosave = new Autosave(session, home);
         if (shooting) {
             return;
         }
@@ -141,6 +146,9 @@ public final class HarpelApp extends Application {
 
     @Override
     public void stop() {
+        if (!getParameters().getRaw().contains("--shot")) {
+            settings.keep(session.theme().get(), OctaveNaming.shown());
+        }
         session.close();
     }
 }

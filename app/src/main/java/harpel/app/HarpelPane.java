@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.theory.OctaveNaming;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import javafx.geometry.Insets;
@@ -98,6 +99,7 @@ final class HarpelPane extends BorderPane {
         action("Open chain…", "Shortcut+Shift+O", files::openChain, true);
         action("Save chain…", "Shortcut+Shift+P", files::saveChain, true);
         menu.getItems().add(new SeparatorMenuItem());
+        action("Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves, true);
         action("Keys and actions", "F1", this::showKeys, true);
         action("Undo", "Shortcut+Z", session::undo, false);
         action("Redo", "Shortcut+Shift+Z", session::redo, false);
@@ -128,6 +130,12 @@ final class HarpelPane extends BorderPane {
             item.setOnAction(event -> run.run());
             menu.getItems().add(item);
         }
+    }
+
+    private void otherOctaves() {
+        OctaveNaming other = OctaveNaming.shown() == OctaveNaming.C4 ? OctaveNaming.C3 : OctaveNaming.C4;
+        OctaveNaming.show(other);
+        session.say("Note 60 is called " + other + " on the screen; files keep to C4.");
     }
 
     private boolean typing() {

@@ -169,13 +169,7 @@ final class KeysView extends Region {
         String part = session.partId().get();
         Set<Integer> in = session.traces().sounding(part, Tap.INPUT);
         Set<Integer> out = session.traces().sounding(part, Tap.SOUND);
-        Object state = java.util.List.of(
-                in,
-                out,
-                session.theme().get(),
-                getWidth(),
-                getHeight(),
-                session.piece().get().key());
+        Object state = java.util.List.of(in, out, session.theme().get(), getWidth(), getHeight(), OctaveNaming.shown());
         if (state.equals(drawnState)) {
             return;
         }
@@ -200,7 +194,7 @@ final class KeysView extends Region {
             }
             if (key % 7 == 0) {
                 g.setFill(theme.soft);
-                g.fillText(Pitch.name(pitch, OctaveNaming.C4), x + 1, HEAD - 3);
+                g.fillText(Pitch.shown(pitch), x + 1, HEAD - 3);
             }
         }
         for (int key = 0; key < WHITE_KEYS; key++) {

@@ -14,7 +14,7 @@ final class Words {
     static String ancestry(NoteStart note) {
         List<String> pitches = new ArrayList<>();
         for (NoteStart one = note; one != null; one = one.cause()) {
-            String name = Pitch.name(one.pitch());
+            String name = Pitch.shown(one.pitch());
             if (pitches.isEmpty() || !pitches.get(pitches.size() - 1).equals(name)) {
                 pitches.add(name);
             }

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.UUID;
 
 /** Writes files so that a crash leaves either the old one or the new one, never half of one. */
 public final class AtomicFile {
@@ -14,9 +15,10 @@ public final class AtomicFile {
 
     public static void write(Path file, byte[] content) throws IOException {
         Path folder = file.toAbsolutePath().getParent();
-        Path draft = Files.createTempFile(folder, "." + file.getFileName(), ".part");
+        Path draft = folder.resolve("." + file.getFileName() + "." + UUID.randomUUID() + ".part");
         try {
-            try (FileChannel channel = FileChannel.open(draft, StandardOpenOption.WRITE)) {
+            try (FileChannel channel =
+                    FileChannel.open(draft, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
                 ByteBuffer left = ByteBuffer.wrap(content);
                 while (left.hasRemaining()) {
                     channel.write(left);

@@ -1,5 +1,6 @@
 package harpel.param;
 
+import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -61,6 +62,9 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
     @Override
     public Integer parse(String typed) {
         String bare = typed.strip();
+        if (pitch && !bare.matches("\\d+")) {
+            return Pitch.parse(bare, OctaveNaming.shown());
+        }
         if (!unit.isEmpty()) {
             bare = bare.replaceFirst("\\s*" + unit.replaceFirst("s$", "s?") + "$", "");
         }
@@ -92,7 +96,7 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
         if (isWord(value)) {
             return word;
         }
-        String number = pitch ? Pitch.name(value) : String.valueOf(value).replace('-', '−');
+        String number = pitch ? Pitch.shown(value) : String.valueOf(value).replace('-', '−');
         String one = Math.abs(value) == 1 && unit.endsWith("s") ? unit.substring(0, unit.length() - 1) : unit;
         return unit.isEmpty() ? number : number + " " + one;
     }

@@ -29,7 +29,7 @@ public record ListType<T>(ParamType<T> item, int most) implements ParamType<List
     @Override
     public List<T> parse(String typed) {
         String bare = typed.strip();
-        return bare.isEmpty()
+        return bare.isEmpty() || bare.equals("none")
                 ? List.of()
                 : java.util.Arrays.stream(bare.split("[,\\s]+"))
                         .map(item::parse)

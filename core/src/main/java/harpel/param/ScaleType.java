@@ -22,9 +22,8 @@ public record ScaleType() implements ParamType<Optional<Scale>> {
 
     @Override
     public Optional<Scale> parse(String typed) {
-        return Character.isDigit(typed.strip().isEmpty() ? 'x' : typed.strip().charAt(0))
-                ? Optional.of(Scale.ofSteps(STEPS.parse(typed)))
-                : read(typed.strip());
+        String bare = typed.strip().replaceFirst("^steps ", "");
+        return bare.matches("\\d.*") ? Optional.of(Scale.ofSteps(STEPS.parse(bare))) : read(bare);
     }
 
     @Override

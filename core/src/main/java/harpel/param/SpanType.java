@@ -37,11 +37,7 @@ public record SpanType(IntType bound) implements ParamType<SpanType.Span> {
     @Override
     public Span parse(String typed) {
         String[] ends = typed.strip().split("\\s*(–|\\.\\.|\\bto\\b|,)\\s*|(?<=\\d)\\s*-\\s*", 2);
-        return read(List.of(end(ends[0]), end(ends[ends.length - 1])));
-    }
-
-    private Object end(String text) {
-        return text.matches("\\d{1,4}") ? (Object) Integer.valueOf(text) : text;
+        return read(List.of(bound.parse(ends[0]), bound.parse(ends[ends.length - 1])));
     }
 
     @Override

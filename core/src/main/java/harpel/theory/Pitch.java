@@ -39,8 +39,14 @@ public final class Pitch {
         return className(pitch) + (Math.floorDiv(pitch, 12) + naming.lowestOctave());
     }
 
+    /** The name in files, where note 60 is C4. */
     public static String name(int pitch) {
         return name(pitch, OctaveNaming.C4);
+    }
+
+    /** The name as people have chosen to see it. */
+    public static String shown(int pitch) {
+        return name(pitch, OctaveNaming.shown());
     }
 
     /** The name without octave, sharps for the black keys. */
@@ -54,16 +60,21 @@ public final class Pitch {
      * @throws IllegalArgumentException when it is not a note name or lies outside 0–127
      */
     public static int parse(String name) {
+        return parse(name, OctaveNaming.C4);
+    }
+
+    /** The same in another octave naming. */
+    public static int parse(String name, OctaveNaming naming) {
         Matcher matcher = NAME.matcher(name.strip());
         if (!matcher.matches() || matcher.group(3) == null) {
             throw new IllegalArgumentException(
                     "a pitch is a number 0–127 or a name such as C4, F#3 or Bb2, but was \"" + name + "\"");
         }
         int octave = Integer.parseInt(matcher.group(3));
-        int pitch = letterAndSigns(matcher) + 12 * (octave - OctaveNaming.C4.lowestOctave());
+        int pitch = letterAndSigns(matcher) + 12 * (octave - naming.lowestOctave());
         if (!inRange(pitch)) {
-            throw new IllegalArgumentException(
-                    "pitch must be C-1 to G9 (0–127) but was \"" + name + "\" (" + pitch + ")");
+            throw new IllegalArgumentException("pitch must be " + name(LOWEST, naming) + " to " + name(HIGHEST, naming)
+                    + " (0–127) but was \"" + name + "\" (" + pitch + ")");
         }
         return pitch;
     }

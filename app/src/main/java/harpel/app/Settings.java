@@ -1,0 +1,51 @@
+package harpel.app;
+
+import harpel.format.AtomicFile;
+import harpel.theory.OctaveNaming;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Properties;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** What a person has chosen for every piece: the theme and how octaves are counted. Kept in a file of its own. */
+final class Settings {
+    private static final Logger LOG = LoggerFactory.getLogger(Settings.class);
+    private final Path file;
+    private final Properties properties = new Properties();
+
+    Settings(Path home) {
+        file = home.resolve("settings.properties");
+        if (Files.exists(file)) {
+            try (InputStream stream = Files.newInputStream(file)) {
+                properties.load(stream);
+            } catch (IOException | IllegalArgumentException e) {
+                LOG.warn("the settings in {} cannot be read and are left at their defaults", file, e);
+            }
+        }
+    }
+
+    Theme theme() {
+        return properties.getProperty("theme", "day").equals("night") ? Theme.NIGHT : Theme.DAY;
+    }
+
+    OctaveNaming octaves() {
+        return properties.getProperty("note-60", "C4").equals("C3") ? OctaveNaming.C3 : OctaveNaming.C4;
+    }
+
+    void keep(Theme theme, OctaveNaming octaves) {
+        properties.setProperty("theme", theme == Theme.NIGHT ? "night" : "day");
+        properties.setProperty("note-60", octaves.name());
+        try {
+            Files.createDirectories(file.toAbsolutePath().getParent());
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            properties.store(bytes, "Settings of Harpel");
+            AtomicFile.write(file, bytes.toByteArray());
+        } catch (IOException e) {
+            LOG.warn("the settings could not be kept in {}", file, e);
+        }
+    }
+}

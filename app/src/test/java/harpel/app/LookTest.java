@@ -1,0 +1,152 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.engine.Tap;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.param.SpanType;
+import harpel.theory.OctaveNaming;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import javafx.scene.paint.Color;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** What the views are made of, without a window. */
+class LookTest {
+    /** Web Content Accessibility Guidelines 2.1: relative luminance and contrast ratio. */
+    private static double contrast(Color a, Color b) {
+        double lighter = Math.max(luminance(a), luminance(b));
+        double darker = Math.min(luminance(a), luminance(b));
+        return (lighter + 0.05) / (darker + 0.05);
+    }
+
+    private static double luminance(Color color) {
+        return 0.2126 * linear(color.getRed()) + 0.7152 * linear(color.getGreen()) + 0.0722 * linear(color.getBlue());
+    }
+
+    private static double linear(double channel) {
+        return channel <= 0.03928 ? channel / 12.92 : Math.pow((channel + 0.055) / 1.055, 2.4);
+    }
+
+    /** WCAG 2.1, 1.4.3: text has a contrast of at least 4.5 to 1. */
+    @ParameterizedTest
+    @EnumSource(Theme.class)
+    void textStandsOutFromItsGround(Theme theme) {
+        for (Color ground : List.of(theme.paper, theme.panel, theme.raised)) {
+            assertThat(contrast(theme.ink, ground)).isGreaterThan(4.5);
+            assertThat(contrast(theme.soft, ground)).isGreaterThan(4.5);
+            assertThat(contrast(theme.brassText, ground)).isGreaterThan(4.5);
+        }
+        assertThat(contrast(theme.onBar, theme.bar)).isGreaterThan(4.5);
+    }
+
+    @Test
+    void theContrastFormulaGivesThePublishedEnds() {
+        assertThat(contrast(Color.BLACK, Color.WHITE)).isEqualTo(21);
+        assertThat(contrast(Color.RED, Color.RED)).isEqualTo(1);
+    }
+
+    @Test
+    void theStyleSheetNamesOnlyTokensThatExistAndNoColourOfItsOwn() throws IOException {
+        String sheet;
+        try (var stream = HarpelApp.class.getResourceAsStream("harpel.css")) {
+            sheet = new String(stream.readAllBytes(), StandardCharsets.UTF_8);
+        }
+        String tokens = new String(
+                java.util.Base64.getDecoder().decode(Theme.DAY.styles().get(1).split(",")[1]), StandardCharsets.UTF_8);
+        Matcher used = Pattern.compile("-hp-[a-z-]+").matcher(sheet);
+        while (used.find()) {
+            assertThat(tokens).contains(used.group() + ":");
+        }
+        assertThat(sheet).doesNotContain("#");
+    }
+
+    @Test
+    void tracesPairNotesAndForgetThemWhenTimeStartsAnew() {
+        TraceQueue queue = new TraceQueue();
+        TraceStore store = new TraceStore();
+        NoteStart note = NoteStart.played(100, 0, 0, 60, 90);
+        queue.left("lead", Tap.INPUT, note);
+        queue.left("lead", Tap.INPUT, harpel.event.Message.control(110, 1, 0, 1, 1));
+        queue.drain(store::take);
+        assertThat(store.sounding("lead", Tap.INPUT)).containsExactly(60);
+        assertThat(store.within("lead", Tap.INPUT, 0, 100)).isEmpty();
+        queue.left("lead", Tap.INPUT, new NoteEnd(200, note, 64));
+        queue.drain(store::take);
+        assertThat(store.sounding("lead", Tap.INPUT)).isEmpty();
+        assertThat(store.within("lead", Tap.INPUT, 150, 160)).hasSize(1);
+        assertThat(store.within("lead", Tap.INPUT, 200, 300)).isEmpty();
+        assertThat(store.within("other", Tap.INPUT, 0, 300)).isEmpty();
+        queue.restarted();
+        queue.drain(store::take);
+        assertThat(store.notes("lead", Tap.INPUT)).isEmpty();
+    }
+
+    @Test
+    void aFullQueueDropsTraceDataAndCountsIt() {
+        TraceQueue queue = new TraceQueue();
+        for (int i = 0; i < 40_000; i++) {
+            queue.left("lead", Tap.SOUND, NoteStart.played(i, i, 0, 60, 90));
+        }
+        List<TraceQueue.Left> taken = new ArrayList<>();
+        queue.drain(taken::add);
+        assertThat(taken.size() + queue.dropped()).isEqualTo(40_000);
+        assertThat(queue.dropped()).isPositive();
+    }
+
+    @Test
+    void aNotesWayIsSaidInWords() {
+        NoteStart played = NoteStart.played(0, 0, 0, 60, 100);
+        NoteStart made = played.derive(0, 67, 100).derive(0, 67, 60);
+        assertThat(Words.ancestry(made)).isEqualTo("C4 → G4 · velocity 100 → 60");
+        assertThat(Words.ancestry(played)).isEqualTo("C4 · velocity 100");
+        assertThat(Words.milliseconds(345_678)).isEqualTo("0.3 ms");
+    }
+
+    @Test
+    void settingsAreKept(@TempDir Path home) {
+        Settings fresh = new Settings(home);
+        assertThat(fresh.theme()).isEqualTo(Theme.DAY);
+        assertThat(fresh.octaves()).isEqualTo(OctaveNaming.C4);
+        fresh.keep(Theme.NIGHT, OctaveNaming.C3);
+        assertThat(new Settings(home).theme()).isEqualTo(Theme.NIGHT);
+        assertThat(new Settings(home).octaves()).isEqualTo(OctaveNaming.C3);
+    }
+
+    @Test
+    void pitchesAreShownAndTypedInTheChosenOctaves() {
+        try {
+            OctaveNaming.show(OctaveNaming.C3);
+            NoteStart played = NoteStart.played(0, 0, 0, 60, 100);
+            assertThat(Words.ancestry(played)).startsWith("C3");
+            assertThat(SpanType.ofPitches().parse("C3–C4").low()).isEqualTo(60);
+            assertThat(SpanType.ofPitches().write(SpanType.ofPitches().parse("C3–C4")))
+                    .as("files keep to C4")
+                    .isEqualTo(List.of("C4", "C5"));
+        } finally {
+            OctaveNaming.show(OctaveNaming.C4);
+        }
+    }
+
+    @Test
+    void allRowsShareOneTimeAxis() {
+        TimeWindow window = new TimeWindow();
+        double x = window.x(12_345, 500);
+        assertThat(window.tickAt(x, 500)).isCloseTo(12_345, org.assertj.core.api.Assertions.within(1e-6));
+        assertThat(window.x(window.nowTick(), 500))
+                .isCloseTo(500 * TimeWindow.NOW, org.assertj.core.api.Assertions.within(1e-9));
+        window.resetPitches();
+        window.include(100);
+        assertThat(window.highest()).isEqualTo(102);
+        assertThat(window.pitchAt(window.y(64, 60), 60)).isEqualTo(64);
+    }
+}

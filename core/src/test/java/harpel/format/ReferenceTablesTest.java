@@ -1,0 +1,127 @@
+package harpel.format;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import harpel.engine.Plan;
+import harpel.engine.PrintJob;
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.EventOrder;
+import harpel.piece.Note;
+import harpel.theory.Pitch;
+import harpel.theory.Scale;
+import harpel.time.Ticks;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.TreeSet;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/**
+ * Checks against libraries that know nothing of Harpel: the npm packages tonal 6.4.3 (scales and note names) and midi-file 1.2.4 (a
+ * reader of MIDI files). {@code tools/reference} makes the tables again.
+ */
+class ReferenceTablesTest {
+    private static final Path DEMO = Path.of("").toAbsolutePath().getParent().resolve("demo");
+
+    private static JsonNode table(String name) throws IOException {
+        try (InputStream stream = ReferenceTablesTest.class.getResourceAsStream("/reference/" + name + ".json")) {
+            return new ObjectMapper().readTree(stream);
+        }
+    }
+
+    @Test
+    void everyNamedScaleIsTonals() throws IOException {
+        JsonNode scales = table("tonal-6.4.3").get("scales");
+        assertThat(scales.size()).isEqualTo(Scale.names().size());
+        for (String name : Scale.names()) {
+            // A scale is a set of pitch classes here; tonal lists degrees.
+            TreeSet<Integer> steps = new TreeSet<>();
+            scales.get(name).forEach(step -> steps.add(step.asInt() % 12));
+            assertThat(Scale.of(name).steps()).as(name).containsExactlyElementsOf(steps);
+        }
+    }
+
+    @Test
+    void everyNoteNameIsTonals() throws IOException {
+        JsonNode notes = table("tonal-6.4.3").get("notes");
+        assertThat(notes.size()).isGreaterThan(150);
+        for (var entry : notes.properties()) {
+            assertThat(Pitch.parse(entry.getKey()))
+                    .as(entry.getKey())
+                    .isEqualTo(entry.getValue().asInt());
+        }
+    }
+
+    /** A file as midi-file reads it, as words in the order of ticks. */
+    private static List<String> independent(String name) throws IOException {
+        List<String> events = new ArrayList<>();
+        table(name + "-midi-file-1.2.4").forEach(event -> events.add(event.toString()));
+        return events.stream().sorted().toList();
+    }
+
+    /** The same of what Harpel reads. */
+    private static List<String> ours(MidiFile file) {
+        List<String> events = new ArrayList<>();
+        for (Note note : file.notes()) {
+            events.add(String.format(
+                    "[%d,\"on\",%d,%d,%d]", tick(note.tick()), note.channel(), note.pitch(), note.velocity()));
+            events.add(String.format(
+                    "[%d,\"off\",%d,%d,%d]",
+                    tick(note.endTick()), note.channel(), note.pitch(), note.releaseVelocity()));
+        }
+        file.time()
+                .tempo()
+                .changes()
+                .forEach(change -> events.add(
+                        String.format("[%d,\"tempo\",%d]", tick(change.tick()), Math.round(60e6 / change.bpm()))));
+        file.time()
+                .meter()
+                .changes()
+                .forEach(change -> events.add(
+                        String.format("[%d,\"meter\",%d,%d]", tick(change.tick()), change.beats(), change.unit())));
+        events.add(String.format("[%d,\"end\"]", tick(file.endTick())));
+        events.add(String.format("[%d,\"end\"]", tick(file.endTick())));
+        return events.stream().sorted().toList();
+    }
+
+    private static long tick(long ticks) {
+        return Ticks.toResolution(ticks, SmfWriter.RESOLUTION);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"tide-table", "lamp-song"})
+    void anIndependentReaderFindsTheSameInTheDemosFiles(String name) throws IOException {
+        MidiFile file = SmfReader.read(Files.readAllBytes(DEMO.resolve(name + ".mid")));
+        assertThat(ours(file)).isEqualTo(independent(name));
+    }
+
+    /** What Harpel prints is, byte for byte, what the independent reader was given, and it found the notes that were heard. */
+    @Test
+    void anIndependentReaderFindsTheSameInWhatIsPrinted() throws Exception {
+        byte[] printed;
+        try (InputStream stream = ReferenceTablesTest.class.getResourceAsStream("/reference/printed.mid")) {
+            printed = stream.readAllBytes();
+        }
+        MidiFile in = SmfReader.read(Files.readAllBytes(DEMO.resolve("tide-table.mid")));
+        ChainFile chain = ChainFile.read(Files.readString(DEMO.resolve("bells.chain.json")));
+        List<Event> events = new ArrayList<>(in.toPhrase("x").events(0, 0));
+        events.sort(EventOrder.INSTANCE);
+        PrintJob.Result result = new PrintJob(
+                        Plan.ofChain(chain.part(), chain.chain(), chain.key(), in.time(), 41),
+                        chain.part(),
+                        false,
+                        Tap.NONE)
+                .print(events, in.printedEnd());
+        assertThat(SmfWriter.write(1, in.time(), in.metas(), result.events(), result.lengthTicks()))
+                .isEqualTo(printed);
+        assertThat(ours(SmfReader.read(printed))).isEqualTo(independent("printed"));
+    }
+}

@@ -1,0 +1,52 @@
+// Makes the tables that tests of the core compare with, from libraries that know nothing of Harpel.
+// Run in this folder: npm install && npm run tables
+import { readFileSync, writeFileSync } from "node:fs";
+import { Scale, Note, Interval } from "tonal";
+import { parseMidi } from "midi-file";
+
+const target = "../../core/src/test/resources/reference/";
+const names = {
+  major: "major", minor: "minor", dorian: "dorian", phrygian: "phrygian", lydian: "lydian", mixolydian: "mixolydian",
+  locrian: "locrian", "harmonic minor": "harmonic minor", "melodic minor": "melodic minor", "harmonic major": "harmonic major",
+  "major pentatonic": "major pentatonic", "minor pentatonic": "minor pentatonic", "major blues": "major blues",
+  "minor blues": "minor blues", "phrygian dominant": "phrygian dominant", "lydian dominant": "lydian dominant",
+  altered: "altered", "whole tone": "whole tone", diminished: "diminished",
+  "half-whole diminished": "half-whole diminished", chromatic: "chromatic",
+};
+const scales = {};
+for (const [ours, theirs] of Object.entries(names)) {
+  const scale = Scale.get(theirs);
+  if (scale.empty) throw new Error("tonal knows no scale " + theirs);
+  scales[ours] = scale.intervals.map((interval) => Interval.semitones(interval));
+}
+const notes = {};
+for (const letter of "CDEFGAB")
+  for (const sign of ["", "#", "b", "##", "bb"])
+    for (const octave of [-1, 0, 3, 4, 9]) {
+      const midi = Note.midi(letter + sign + octave);
+      if (midi !== null && midi >= 0 && midi <= 127) notes[letter + sign + octave] = midi;
+    }
+writeFileSync(target + "tonal-6.4.3.json", JSON.stringify({ scales, notes }, null, 1) + "\n");
+
+// What an independent reader finds in files of the demo and in one that Harpel printed.
+for (const [file, name] of [
+  ["../../demo/tide-table.mid", "tide-table"],
+  ["../../demo/lamp-song.mid", "lamp-song"],
+  [target + "printed.mid", "printed"],
+]) {
+  const midi = parseMidi(readFileSync(file));
+  const events = [];
+  for (const track of midi.tracks) {
+    let tick = 0;
+    for (const event of track) {
+      tick += event.deltaTime;
+      if (event.type === "noteOn") events.push([tick, "on", event.channel, event.noteNumber, event.velocity]);
+      if (event.type === "noteOff") events.push([tick, "off", event.channel, event.noteNumber, event.velocity]);
+      if (event.type === "setTempo") events.push([tick, "tempo", event.microsecondsPerBeat]);
+      if (event.type === "timeSignature") events.push([tick, "meter", event.numerator, event.denominator]);
+      if (event.type === "endOfTrack") events.push([tick, "end"]);
+    }
+  }
+  const text = "[\n" + events.map((event) => JSON.stringify(event)).join(",\n") + "\n]\n";
+  writeFileSync(target + name + "-midi-file-1.2.4.json", text);
+}
