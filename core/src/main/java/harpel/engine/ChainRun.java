@@ -187,7 +187,10 @@ final class ChainRun {
         boolean ringing = ringOut;
         for (Link link : links) {
             EventBuffer sink = new EventBuffer();
-            link.node.process(tick, carried, sink);
+            if (ringing || mayRing && link.node.ringsOut()) {
+                // What rings out hears how its notes ended; what stops dead must not answer with new ones.
+                link.node.process(tick, carried, sink);
+            }
             link.node.stop(tick, ringing, mayRing, sink);
             ringing |= mayRing && link.node.ringsOut();
             sink.sortAll();

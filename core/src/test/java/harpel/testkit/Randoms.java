@@ -17,6 +17,7 @@ import harpel.param.IntType;
 import harpel.param.IntervalType;
 import harpel.param.ListType;
 import harpel.param.NumberType;
+import harpel.param.OffType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
@@ -112,6 +113,9 @@ public final class Randoms {
         }
         if (type instanceof PointsType) {
             return oneOf(List.of(List.of(), List.of(List.of(1, 20), List.of(64, 100), List.of(127, 90))));
+        }
+        if (type instanceof OffType<?> orOff) {
+            return oneIn(2) ? "off" : plain(orOff.type());
         }
         if (type instanceof ListType<?> list) {
             List<Object> items = new ArrayList<>();
