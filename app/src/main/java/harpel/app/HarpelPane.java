@@ -199,7 +199,9 @@ final class HarpelPane extends BorderPane {
                         + " double click or Enter to choose.");
         Alert alert = new Alert(Alert.AlertType.INFORMATION, text.toString(), ButtonType.CLOSE);
         alert.initOwner(getScene().getWindow());
-        alert.setHeaderText("Keys and actions");
+        alert.setTitle("Keys and actions");
+        alert.setHeaderText(null);
+        alert.setGraphic(null);
         alert.getDialogPane().setMinHeight(560);
         alert.getDialogPane().getStylesheets().setAll(getScene().getStylesheets());
         alert.show();

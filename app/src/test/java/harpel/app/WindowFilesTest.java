@@ -1,0 +1,270 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.device.RecordingPort;
+import harpel.engine.LiveStatus.Mode;
+import harpel.format.MidiFile;
+import harpel.format.SmfReader;
+import harpel.piece.Phrase;
+import harpel.piece.Piece;
+import harpel.testkit.Wire;
+import harpel.time.Ticks;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.framework.junit5.ApplicationTest;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Files, parts and the settings of the piece, in the real window with the demo piece. */
+class WindowFilesTest extends ApplicationTest {
+    private static final Path DEMO = Path.of("").toAbsolutePath().getParent().resolve("demo");
+
+    @TempDir
+    Path folder;
+
+    private Session session;
+    private Files files;
+    private RecordingPort sent;
+
+    @Override
+    public void start(Stage stage) throws IOException {
+        HarpelApp.loadFonts();
+        session = new Session(WindowTest.piece(java.nio.file.Files.readString(DEMO.resolve("the-salt-clock.harpel"))));
+        sent = session.record();
+        WindowTest.show(stage, session);
+        files = new Files(session, stage);
+    }
+
+    @AfterEach
+    void end() {
+        session.close();
+    }
+
+    private static void await(Callable<Boolean> condition) {
+        try {
+            WaitForAsyncUtils.waitFor(15, TimeUnit.SECONDS, condition);
+        } catch (java.util.concurrent.TimeoutException e) {
+            throw new AssertionError("it did not happen within 15 s", e);
+        }
+    }
+
+    private interface Work {
+        void run() throws IOException;
+    }
+
+    private void onFx(Work work) {
+        interact(() -> {
+            try {
+                work.run();
+            } catch (IOException e) {
+                throw new java.io.UncheckedIOException(e);
+            }
+        });
+    }
+
+    @Test
+    void aChainIsOpenedFromAFileAndUndone() {
+        onFx(() -> files.openChain(DEMO.resolve("crab-walk.chain.json")));
+        assertThat(session.part().chain().stages())
+                .extracting(stage -> stage.id())
+                .containsExactly("latch", "arpeggio", "touch");
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(session.part().chain().stages()).hasSize(5);
+    }
+
+    @Test
+    void aMidiFileBecomesThePhraseOfThePart() {
+        onFx(() -> files.openPhrase(DEMO.resolve("lamp-song.mid")));
+        Phrase phrase = session.piece().get().phrase("lamp-song").orElseThrow();
+        assertThat(session.part().phrase()).isEqualTo("lamp-song");
+        assertThat(phrase.notes()).hasSize(13);
+        assertThat(phrase.lengthTicks()).isEqualTo(16 * Ticks.PER_QUARTER);
+        assertThat(session.message().get()).isEqualTo("Read 13 notes");
+    }
+
+    /** What is printed is what is heard: the first bar as it is sent live, and as it is printed. */
+    @Test
+    void whatIsPrintedIsWhatIsHeard() throws IOException {
+        Path target = folder.resolve("bells.mid");
+        interact(() -> files.print(session.part(), target));
+        await(() -> java.nio.file.Files.exists(target));
+        await(() -> session.message().get().equals("Printed to bells.mid"));
+        MidiFile printed = SmfReader.read(java.nio.file.Files.readAllBytes(target));
+        List<String> first = printed.notes().stream()
+                .filter(note -> note.tick() < 4 * Ticks.PER_QUARTER)
+                .map(note -> note.pitch() + " " + note.velocity())
+                .toList();
+        assertThat(first).hasSizeGreaterThan(16);
+        push(KeyCode.SPACE);
+        await(() -> heard().size() >= first.size());
+        push(KeyCode.SPACE);
+        assertThat(heard().subList(0, first.size())).isEqualTo(first);
+        await(() -> session.status().mode() == Mode.STOPPED);
+        assertThat(Wire.open(messages())).isEmpty();
+    }
+
+    /** The notes of the first part, on channel 1. */
+    private List<String> heard() {
+        return Wire.starts(
+                messages().stream().filter(message -> (message[0] & 0x0F) == 0).toList());
+    }
+
+    private List<byte[]> messages() {
+        return sent.sent().stream().map(RecordingPort.Sent::message).toList();
+    }
+
+    @Test
+    void printingWithoutAPhraseSaysWhatWouldHelp() {
+        interact(() -> choose("#phrase", "keys only"));
+        push(KeyCode.CONTROL, KeyCode.P);
+        assertThat(session.message().get()).contains("hears no phrase").contains("Hears");
+    }
+
+    private void choose(String box, String value) {
+        ComboBox<String> combo = lookup(box).queryComboBox();
+        combo.setValue(value);
+    }
+
+    @Test
+    void partsAreShownByTheirCardsAndPlayedByTheKeys() {
+        clickOn("#part-lamp-pad");
+        assertThat(session.partId().get()).isEqualTo("lamp-pad");
+        assertThat(lookup("#stage-harmony").tryQuery()).isPresent();
+        interact(() -> lookup("#part-lamp-pad").query().getScene().getRoot().requestFocus());
+        press(KeyCode.Q);
+        await(() -> messages().stream().anyMatch(message -> (message[0] & 0xFF) == 0x91));
+        release(KeyCode.Q);
+        await(() -> Wire.open(messages()).isEmpty());
+    }
+
+    @Test
+    void soundKeyVariationTempoAndMeterAreSetAndUndone() {
+        Piece before = session.piece().get();
+        interact(() -> choose("#sound", "Kalimba"));
+        enter("#key", "E minor");
+        enter("#variation", "7");
+        enter("#tempo", "120");
+        enter("#meter", "3/4");
+        Piece after = session.piece().get();
+        assertThat(session.part().sound()).isEqualTo("Kalimba");
+        assertThat(after.key().name()).isEqualTo("E minor");
+        assertThat(after.variation()).isEqualTo(7);
+        assertThat(after.time().tempo().bpmAt(0)).isEqualTo(120);
+        assertThat(after.time().meter().at(0).shown()).isEqualTo("3/4");
+        clickOn("#next-variation");
+        assertThat(session.piece().get().variation()).isEqualTo(8);
+        for (int i = 0; i < 6; i++) {
+            clickOn("#undo");
+        }
+        assertThat(session.piece().get()).isEqualTo(before);
+        clickOn("#redo");
+        assertThat(session.part().sound()).isEqualTo("Kalimba");
+    }
+
+    private void enter(String field, String text) {
+        clickOn(field);
+        interact(() -> ((TextField) lookup(field).query()).setText(text));
+        push(KeyCode.ENTER);
+    }
+
+    @Test
+    void wrongWordsInTheFieldsAreRefusedWithTheWayOut() {
+        Piece before = session.piece().get();
+        enter("#tempo", "fast");
+        assertThat(session.message().get()).isEqualTo("tempo must be 20–400 quarters a minute but was \"fast\"");
+        enter("#meter", "4/5");
+        assertThat(session.message().get()).contains("4/5");
+        enter("#key", "X major");
+        assertThat(session.message().get()).contains("a root is a note name");
+        enter("#variation", "many");
+        assertThat(session.message().get()).contains("0–999999");
+        assertThat(session.piece().get()).isEqualTo(before);
+    }
+
+    @Test
+    void stagesAreHandledByKeysAlone() {
+        interact(() -> lookup("#keys").query().getScene().getRoot().requestFocus());
+        push(KeyCode.ALT, KeyCode.DOWN);
+        assertThat(session.selected().get().stageId()).isEqualTo("arpeggio");
+        push(KeyCode.ALT, KeyCode.DOWN);
+        assertThat(session.selected().get().stageId()).isEqualTo("echo");
+        push(KeyCode.CONTROL, KeyCode.B);
+        assertThat(session.part().chain().find("echo").orElseThrow().on()).isFalse();
+        push(KeyCode.CONTROL, KeyCode.D);
+        assertThat(session.selected().get().stageId()).isEqualTo("echo-2");
+        push(KeyCode.CONTROL, KeyCode.E);
+        assertThat(dialog("Keys and actions")).isNull();
+        push(KeyCode.ESCAPE);
+        push(KeyCode.CONTROL, KeyCode.DELETE);
+        assertThat(session.part().chain().find("echo-2")).isEmpty();
+    }
+
+    private static javafx.stage.Window dialog(String title) {
+        return javafx.stage.Window.getWindows().stream()
+                .filter(window -> window instanceof Stage stage && title.equals(stage.getTitle()))
+                .findFirst()
+                .orElse(null);
+    }
+
+    @Test
+    void f1ListsEveryKey() {
+        push(KeyCode.F1);
+        await(() -> dialog("Keys and actions") != null);
+        push(KeyCode.ENTER);
+        await(() -> dialog("Keys and actions") == null);
+    }
+
+    @Test
+    void theRowsOfAListAreAddedSetAndRemoved() {
+        clickOn("#part-lamp-pad");
+        clickOn("#stage-harmony .stage-name");
+        clickOn("#add-row-voices");
+        assertThat(voices()).isEqualTo(3);
+        clickOn("×");
+        assertThat(voices()).isEqualTo(2);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(voices()).isEqualTo(3);
+    }
+
+    private int voices() {
+        return session.part()
+                .chain()
+                .find("harmony")
+                .orElseThrow()
+                .params()
+                .get(harpel.effect.notes.Harmony.VOICES)
+                .size();
+    }
+
+    @Test
+    void pointingAtANoteSaysWhereItCameFrom() {
+        push(KeyCode.SPACE);
+        await(() -> heard().size() > 12);
+        push(KeyCode.SPACE);
+        await(() -> session.status().mode() == Mode.STOPPED);
+        var trace = lookup(node -> node instanceof TraceCanvas).nth(1).<TraceCanvas>query();
+        var bounds = trace.localToScreen(trace.getBoundsInLocal());
+        for (double y = bounds.getMinY() + 2; y < bounds.getMaxY() && pointed().isEmpty(); y += 3) {
+            for (double x = bounds.getMaxX() - 150;
+                    x < bounds.getMaxX() - 60 && pointed().isEmpty();
+                    x += 12) {
+                moveTo(x, y);
+            }
+        }
+        assertThat(pointed()).contains("velocity");
+    }
+
+    private String pointed() {
+        return lookup("#pointed").queryLabeled().getText();
+    }
+}
