@@ -1,7 +1,7 @@
 // Makes the tables that tests of the core compare with, from libraries that know nothing of Harpel.
 // Run in this folder: npm install && npm run tables
 import { readFileSync, writeFileSync } from "node:fs";
-import { Scale, Note, Interval } from "tonal";
+import { Scale, Note, Interval, Chord, Key } from "tonal";
 import { parseMidi } from "midi-file";
 
 const target = "../../core/src/test/resources/reference/";
@@ -26,7 +26,19 @@ for (const letter of "CDEFGAB")
       const midi = Note.midi(letter + sign + octave);
       if (midi !== null && midi >= 0 && midi <= 127) notes[letter + sign + octave] = midi;
     }
-writeFileSync(target + "tonal-6.4.3.json", JSON.stringify({ scales, notes }, null, 1) + "\n");
+const qualities = ["", "m", "dim", "aug", "5", "sus2", "sus4", "add9", "madd9", "6", "m6", "6/9", "7", "maj7", "m7", "mMaj7",
+  "m7b5", "dim7", "7sus4", "maj7#5", "9", "maj9", "m9", "11", "m11", "13", "7b5", "7#5", "7b9", "7#9"];
+const chords = {};
+for (const quality of qualities) {
+  const chord = Chord.get("C" + quality);
+  if (chord.empty) throw new Error("tonal knows no chord C" + quality);
+  chords[quality] = chord.intervals.map((interval) => Interval.semitones(interval));
+}
+// The sevenths on the degrees of every major key, as pitch classes.
+const sevenths = {};
+for (const root of ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"])
+  sevenths[root] = Key.majorKey(root).chords.map((name) => Chord.get(name).notes.map((note) => Note.chroma(note)));
+writeFileSync(target + "tonal-6.4.3.json", JSON.stringify({ scales, notes, chords, sevenths }) + "\n");
 
 // What an independent reader finds in files of the demo and in one that Harpel printed.
 for (const [file, name] of [

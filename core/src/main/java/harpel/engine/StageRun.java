@@ -255,7 +255,8 @@ final class StageRun implements Node, Emitter {
             if (inputs.containsKey(note)) {
                 inputs.put(note, PASSED);
             } else {
-                end(note, tick, NoteEnd.PLAIN_RELEASE);
+                // Sent at once, even when the note was struck at this very tick: a stage that is gone has no later.
+                send(NoteEnd.plain(tick, note));
             }
         }
         finish(tick);

@@ -156,7 +156,7 @@ class LawsTest {
         pieces.nothingOpen();
     }
 
-    @Property(tries = 400)
+    @Property(tries = 1200)
     void everyStartGetsOneEndUnderAnyEdits(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
         World world = new World(kind, seed);
         Checks checks = new Checks();

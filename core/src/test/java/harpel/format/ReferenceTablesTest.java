@@ -10,6 +10,8 @@ import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.event.EventOrder;
 import harpel.piece.Note;
+import harpel.theory.Chord;
+import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Scale;
 import harpel.time.Ticks;
@@ -57,6 +59,35 @@ class ReferenceTablesTest {
             assertThat(Pitch.parse(entry.getKey()))
                     .as(entry.getKey())
                     .isEqualTo(entry.getValue().asInt());
+        }
+    }
+
+    @Test
+    void everyChordSymbolIsTonals() throws IOException {
+        JsonNode chords = table("tonal-6.4.3").get("chords");
+        assertThat(chords.size()).isEqualTo(Chord.qualities().size());
+        for (String quality : Chord.qualities()) {
+            List<Integer> intervals = new ArrayList<>();
+            chords.get(quality).forEach(interval -> intervals.add(interval.asInt()));
+            assertThat(Chord.parse("C" + quality).intervals())
+                    .as("C%s", quality)
+                    .isEqualTo(intervals);
+        }
+    }
+
+    /** The sevenths that stand on the degrees of each major key. */
+    @Test
+    void stackedThirdsAreTonalsSevenths() throws IOException {
+        for (var entry : table("tonal-6.4.3").get("sevenths").properties()) {
+            Key key = Key.parse(entry.getKey() + " major");
+            for (int degree = 0; degree < 7; degree++) {
+                List<Integer> expected = new ArrayList<>();
+                entry.getValue().get(degree).forEach(pitchClass -> expected.add(pitchClass.asInt()));
+                int pitch = key.shift(60 + key.root(), degree);
+                assertThat(Chord.stackedThirds(key, pitch, 4).stream().map(Pitch::pitchClass))
+                        .as("%s, degree %d", key.name(), degree + 1)
+                        .containsExactlyElementsOf(expected);
+            }
         }
     }
 

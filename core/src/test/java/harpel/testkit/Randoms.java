@@ -12,6 +12,7 @@ import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
+import harpel.param.ChordTableType;
 import harpel.param.FlagType;
 import harpel.param.IntType;
 import harpel.param.IntervalType;
@@ -110,6 +111,12 @@ public final class Randoms {
         }
         if (type instanceof PitchTableType) {
             return oneOf(List.of(Map.of(), Map.of("C#", "drop"), Map.of("F", "G", "B", "drop")));
+        }
+        if (type instanceof ChordTableType) {
+            return oneOf(List.of(
+                    Map.of(),
+                    Map.of("C4", "Cm7", "E4", List.of(50, 57, 60)),
+                    Map.of("D4", Map.of("relative", List.of(0, 4, 7)), "F#4", "B7#9")));
         }
         if (type instanceof PointsType) {
             return oneOf(List.of(List.of(), List.of(List.of(1, 20), List.of(64, 100), List.of(127, 90))));

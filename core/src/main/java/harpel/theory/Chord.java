@@ -1,0 +1,114 @@
+package harpel.theory;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * A chord by its symbol: a root and a quality, such as Cm7 or F♯maj9.
+ *
+ * @param root pitch class 0–11
+ * @param quality the symbol behind the root; empty for a major triad
+ * @param intervals semitones above the root, rising, the first 0
+ */
+public record Chord(int root, String quality, List<Integer> intervals) {
+    private static final Pattern SYMBOL = Pattern.compile("([A-G][#♯b♭]?)(.*)");
+    private static final Map<String, List<Integer>> QUALITIES = new LinkedHashMap<>();
+
+    static {
+        // Triads and fifths
+        quality("", 0, 4, 7);
+        quality("m", 0, 3, 7);
+        quality("dim", 0, 3, 6);
+        quality("aug", 0, 4, 8);
+        quality("5", 0, 7);
+        // Suspended and added
+        quality("sus2", 0, 2, 7);
+        quality("sus4", 0, 5, 7);
+        quality("add9", 0, 4, 7, 14);
+        quality("madd9", 0, 3, 7, 14);
+        // Sixths
+        quality("6", 0, 4, 7, 9);
+        quality("m6", 0, 3, 7, 9);
+        quality("6/9", 0, 4, 7, 9, 14);
+        // Sevenths
+        quality("7", 0, 4, 7, 10);
+        quality("maj7", 0, 4, 7, 11);
+        quality("m7", 0, 3, 7, 10);
+        quality("mMaj7", 0, 3, 7, 11);
+        quality("m7b5", 0, 3, 6, 10);
+        quality("dim7", 0, 3, 6, 9);
+        quality("7sus4", 0, 5, 7, 10);
+        quality("maj7#5", 0, 4, 8, 11);
+        // Ninths and beyond
+        quality("9", 0, 4, 7, 10, 14);
+        quality("maj9", 0, 4, 7, 11, 14);
+        quality("m9", 0, 3, 7, 10, 14);
+        quality("11", 0, 7, 10, 14, 17);
+        quality("m11", 0, 3, 7, 10, 14, 17);
+        quality("13", 0, 4, 7, 10, 14, 21);
+        // Altered
+        quality("7b5", 0, 4, 6, 10);
+        quality("7#5", 0, 4, 8, 10);
+        quality("7b9", 0, 4, 7, 10, 13);
+        quality("7#9", 0, 4, 7, 10, 15);
+    }
+
+    private static void quality(String symbol, Integer... intervals) {
+        QUALITIES.put(symbol, List.of(intervals));
+    }
+
+    public Chord {
+        intervals = List.copyOf(intervals);
+    }
+
+    /** Every quality known by its symbol, simple ones first. */
+    public static Set<String> qualities() {
+        return QUALITIES.keySet();
+    }
+
+    /**
+     * Reads a symbol such as C, Dm7, F#maj7 or B♭sus4.
+     *
+     * @throws IllegalArgumentException naming the known qualities
+     */
+    public static Chord parse(String symbol) {
+        Matcher matcher = SYMBOL.matcher(symbol.strip());
+        if (!matcher.matches()) {
+            throw new IllegalArgumentException(
+                    "a chord symbol begins with its root, such as Cm7, but was \"" + symbol + "\"");
+        }
+        String quality = matcher.group(2).replace('♯', '#').replace('♭', 'b');
+        List<Integer> intervals = QUALITIES.get(quality);
+        if (intervals == null) {
+            throw new IllegalArgumentException("unknown chord \"" + symbol + "\"; known behind the root are "
+                    + String.join(", ", QUALITIES.keySet().stream().skip(1).toList()));
+        }
+        return new Chord(Pitch.parseClass(matcher.group(1)), quality, intervals);
+    }
+
+    /** The symbol, with ♯ for a black root. */
+    public String symbol() {
+        return Pitch.className(root) + quality;
+    }
+
+    /** The chord's pitches in close root position, its root as near as can be to {@code near}; below when two are equally near. */
+    public List<Integer> pitchesNear(int near) {
+        int up = Math.floorMod(root - near, 12);
+        int lowest = near + (up < 6 ? up : up - 12);
+        return intervals.stream().map(interval -> lowest + interval).toList();
+    }
+
+    /** Notes of a key stacked in thirds on one of its pitches: so many, rising. */
+    public static List<Integer> stackedThirds(Key key, int pitch, int notes) {
+        List<Integer> pitches = new ArrayList<>();
+        for (int i = 0; i < notes; i++) {
+            pitches.add(key.shift(pitch, 2 * i));
+        }
+        return pitches;
+    }
+}
