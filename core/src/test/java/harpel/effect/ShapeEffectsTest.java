@@ -138,6 +138,14 @@ class ShapeEffectsTest {
     }
 
     @Test
+    void repeatsThatRingOutThroughLegatoEndAsPlayed() {
+        Played played = Played.through(
+                "{'effect':'echo','repeats':1,'time':'1/2','ring-out':true},{'effect':'duration','length':'until-next'}");
+        assertThat(played.note("C4", 3, 0.5).bars(1))
+                .containsExactly(new Heard(3, 1, 60, 100, 1), new Heard(5, 0.5, 60, 60, 1));
+    }
+
+    @Test
     void notesCanSoundOnRelease() {
         assertThat(duration("'sounds-on':'release','fixed':'1/8'")
                         .note("C4", 0, 1)

@@ -108,6 +108,8 @@ public final class Duration extends EffectKind {
         private final List<NoteStart> untilNext = new ArrayList<>();
         private ParamSet values;
         private TimeMap time;
+        /** After a stop no next note can be counted on: what still rings out ends as played. */
+        private boolean stopped;
 
         @Override
         public void configure(ParamSet newValues, EffectContext context, long tick) {
@@ -134,7 +136,7 @@ public final class Duration extends EffectKind {
                     .ifPresent(most -> out.end(note, time.after(note.tick(), most, 1), NoteEnd.PLAIN_RELEASE));
             if (values.get(LENGTH) == Length.FIXED) {
                 out.end(note, bounded(note, time.after(note.tick(), values.get(FIXED), 1)), NoteEnd.PLAIN_RELEASE);
-            } else if (values.get(LENGTH) == Length.UNTIL_NEXT) {
+            } else if (values.get(LENGTH) == Length.UNTIL_NEXT && !stopped) {
                 untilNext.add(note);
             }
         }
@@ -163,7 +165,7 @@ public final class Duration extends EffectKind {
                 }
                 case UNTIL_NEXT -> {
                     if (!untilNext.contains(note)) {
-                        // It started before the length was set so.
+                        // It started before the length was set so, or after a stop.
                         out.end(note, end.tick(), end.releaseVelocity());
                     }
                 }
@@ -187,6 +189,7 @@ public final class Duration extends EffectKind {
         public void stopGenerating(Emitter out) {
             untilNext.forEach(note -> out.end(note, out.tick(), NoteEnd.PLAIN_RELEASE));
             untilNext.clear();
+            stopped = true;
         }
     }
 }
