@@ -7,6 +7,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -154,7 +155,11 @@ final class HarpelPane extends BorderPane {
                 return;
             }
         }
-        if (event.getCode() == KeyCode.SPACE) {
+        if (event.getCode() == KeyCode.ENTER && getScene().getFocusOwner() instanceof ButtonBase button) {
+            // Space belongs to the transport, so Enter presses the button that has the keyboard.
+            button.fire();
+            event.consume();
+        } else if (event.getCode() == KeyCode.SPACE) {
             session.togglePlay();
             event.consume();
         } else if (event.getCode() == KeyCode.F3) {
@@ -188,8 +193,9 @@ final class HarpelPane extends BorderPane {
     }
 
     private void showKeys() {
-        StringBuilder text = new StringBuilder("Space    Play or stop\nF3    Hear dry while held\n"
-                + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
+        StringBuilder text = new StringBuilder(
+                "Space    Play or stop\nEnter    Press the button that has the keyboard\nF3    Hear dry while held\n"
+                        + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
         actions.forEach((key, action) -> text.append(key.getDisplayText())
                 .append("    ")
                 .append(action.name)

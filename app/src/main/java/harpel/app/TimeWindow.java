@@ -51,17 +51,9 @@ final class TimeWindow {
         return (tick - fromTick()) / widthTicks * width;
     }
 
-    double tickAt(double x, double width) {
-        return fromTick() + x / width * widthTicks;
-    }
-
     /** The middle of a pitch's line. */
     double y(int pitch, double height) {
         return height - (pitch - lowest + 0.5) / (highest - lowest + 1) * height;
-    }
-
-    int pitchAt(double y, double height) {
-        return (int) Math.floor(lowest + (height - y) / height * (highest - lowest + 1));
     }
 
     double noteHeight(double height) {

@@ -217,6 +217,17 @@ class WindowFilesTest extends ApplicationTest {
     }
 
     @Test
+    void enterPressesTheButtonThatHasTheKeyboardAndSpacePlaysAllTheSame() {
+        interact(() -> lookup("#next-variation").query().requestFocus());
+        push(KeyCode.ENTER);
+        assertThat(session.piece().get().variation()).isEqualTo(42);
+        push(KeyCode.SPACE);
+        await(() -> session.status().mode() == Mode.PLAYING);
+        assertThat(session.piece().get().variation()).isEqualTo(42);
+        push(KeyCode.SPACE);
+    }
+
+    @Test
     void f1ListsEveryKey() {
         push(KeyCode.F1);
         await(() -> dialog("Keys and actions") != null);

@@ -18,7 +18,6 @@ public record MidiFile(
         TimeMap time, List<Note> notes, List<Message> messages, List<Meta> metas, long endTick, List<String> repairs) {
     /** A meta event that is kept as it is. */
     public record Meta(long tick, int type, byte[] data) {
-        static final int TRACK_NAME = 0x03;
         static final int END_OF_TRACK = 0x2F;
         static final int TEMPO = 0x51;
         static final int TIME_SIGNATURE = 0x58;
