@@ -17,6 +17,9 @@ final class Autosave {
     private final Session session;
     private final Path folder;
     private Piece kept;
+    private boolean keptUnsaved;
+    /** The file that holds unsaved work now; null for none. */
+    private Path written;
 
     Autosave(Session session, Path home) {
         this.session = session;
@@ -37,14 +40,17 @@ final class Autosave {
     /** Writes what has changed since the last time, or removes the file when all is saved. */
     void keep() {
         Piece now = session.piece().get();
-        if (now.equals(kept)) {
+        boolean unsaved = session.unsaved().get();
+        if (now.equals(kept) && unsaved == keptUnsaved) {
             return;
         }
         kept = now;
+        keptUnsaved = unsaved;
         try {
-            if (session.unsaved().get()) {
+            if (unsaved) {
                 Files.createDirectories(folder);
-                AtomicFile.write(place(), PieceFile.write(now).getBytes(StandardCharsets.UTF_8));
+                written = place();
+                AtomicFile.write(written, PieceFile.write(now).getBytes(StandardCharsets.UTF_8));
             } else {
                 forget();
             }
@@ -68,10 +74,13 @@ final class Autosave {
 
     /** The work is saved or given up: nothing is left over. */
     void forget() {
+        // Saved under a new name, the work lies kept under the old one.
+        Path file = written == null ? place() : written;
         try {
-            Files.deleteIfExists(place());
+            Files.deleteIfExists(file);
+            written = null;
         } catch (IOException e) {
-            LOG.warn("{} could not be removed", place(), e);
+            LOG.warn("{} could not be removed", file, e);
         }
     }
 }

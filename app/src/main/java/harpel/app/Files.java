@@ -158,7 +158,7 @@ final class Files {
     /** Prints in the background; what is printed is what is heard. */
     void print(Part part, Path path) {
         Piece piece = session.piece().get();
-        Phrase phrase = piece.phrase(part.phrase()).orElseThrow();
+        Phrase phrase = piece.phrase(part.phrase()).orElseThrow().onChannel(part.channel());
         session.say("Printing " + phrase.name() + " …");
         Thread printer = new Thread(
                 () -> {

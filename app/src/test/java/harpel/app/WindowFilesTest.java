@@ -113,6 +113,15 @@ class WindowFilesTest extends ApplicationTest {
         assertThat(Wire.open(messages())).isEmpty();
     }
 
+    @Test
+    void aPartIsPrintedOnItsChannel() throws IOException {
+        Path target = folder.resolve("lamp.mid");
+        interact(() -> files.print(session.piece().get().part("lamp-pad").orElseThrow(), target));
+        await(() -> java.nio.file.Files.exists(target));
+        MidiFile printed = SmfReader.read(java.nio.file.Files.readAllBytes(target));
+        assertThat(printed.notes()).isNotEmpty().allMatch(note -> note.channel() == 1);
+    }
+
     /** The notes of the first part, on channel 1. */
     private List<String> heard() {
         return Wire.starts(

@@ -300,6 +300,22 @@ class WindowTest extends ApplicationTest {
     }
 
     @Test
+    void nothingIsLeftOverOnceItIsSavedUnderANewName() throws Exception {
+        Autosave autosave =
+                WaitForAsyncUtils.asyncFx(() -> new Autosave(session, folder)).get();
+        interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("harmony")));
+        interact(autosave::keep);
+        assertThat(folder.resolve("autosave")).isNotEmptyDirectory();
+        WaitForAsyncUtils.asyncFx(() -> {
+                    session.save(folder.resolve("fog.harpel"));
+                    return null;
+                })
+                .get();
+        interact(autosave::keep);
+        assertThat(folder.resolve("autosave")).isEmptyDirectory();
+    }
+
+    @Test
     void unsavedWorkSurvivesAKill() throws Exception {
         Part part = session.part();
         Autosave autosave =

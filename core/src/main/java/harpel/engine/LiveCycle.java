@@ -87,10 +87,10 @@ final class LiveCycle {
         players.keySet().removeIf(id -> piece.part(id).isEmpty());
         for (Part part : piece.parts()) {
             var phrase = piece.phrase(part.phrase());
-            boolean same = before != null
-                    && before.part(part.id())
-                            .map(Part::phrase)
-                            .equals(piece.part(part.id()).map(Part::phrase))
+            Part old = before == null ? null : before.part(part.id()).orElse(null);
+            boolean same = old != null
+                    && old.phrase().equals(part.phrase())
+                    && old.channel() == part.channel()
                     && before.phrase(part.phrase()).equals(phrase);
             if (same) {
                 continue;
@@ -100,7 +100,7 @@ final class LiveCycle {
                 gone.endAll(renderer.position()).forEach(end -> renderer.play(part.id(), end));
             }
             if (phrase.isPresent()) {
-                PhrasePlayer player = new PhrasePlayer(phrase.get());
+                PhrasePlayer player = new PhrasePlayer(phrase.get().onChannel(part.channel()));
                 player.locate(renderer.position());
                 players.put(part.id(), player);
             }
@@ -262,9 +262,8 @@ final class LiveCycle {
     private void feedPhrases(long to) {
         for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
             PhrasePlayer player = entry.getValue();
-            int channel = piece.part(entry.getKey()).map(Part::channel).orElse(0);
             while (player.nextTick() < to) {
-                Event event = player.next(arrival++, channel);
+                Event event = player.next(arrival++);
                 if (event != null) {
                     notesIn += event instanceof NoteStart ? 1 : 0;
                     add(entry.getKey(), event);

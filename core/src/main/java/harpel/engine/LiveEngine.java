@@ -23,6 +23,7 @@ public final class LiveEngine implements AutoCloseable {
     private static final long SPIN_NANOS = 250_000;
 
     private static final int WARM_UP_ROUNDS = 40;
+    private static final long LONGEST_WARM_UP_NANOS = 1_000_000_000;
     private static final long LONGEST_SLEEP_NANOS = 100_000_000;
 
     private final LiveCycle cycle;
@@ -105,9 +106,10 @@ public final class LiveEngine implements AutoCloseable {
     /** Code that has not run yet is slow: a few bars are printed to nobody before the first note counts. */
     private void warmUp() {
         Piece piece = warmUpPiece;
+        long giveUp = System.nanoTime() + LONGEST_WARM_UP_NANOS;
         try {
             for (Part part : piece.parts()) {
-                for (int round = 0; round < WARM_UP_ROUNDS && running; round++) {
+                for (int round = 0; round < WARM_UP_ROUNDS && running && System.nanoTime() < giveUp; round++) {
                     long end = piece.time().meter().tickOfBar(2);
                     NoteStart note = NoteStart.played(0, 0, 0, 60 + round % 12, 100);
                     new PrintJob(Plan.of(piece), part.id(), true, Tap.NONE)
@@ -116,6 +118,8 @@ public final class LiveEngine implements AutoCloseable {
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        } catch (RuntimeException e) {
+            LOG.error("an effect failed while the engine warmed up", e);
         }
     }
 

@@ -61,12 +61,12 @@ final class PhrasePlayer {
     }
 
     /** The next event at its place in the piece; null when it is the end of a note that was not played. */
-    Event next(long arrival, int channel) {
+    Event next(long arrival) {
         Event event = written.get(next);
         long tick = nextTick();
         advance();
         if (event instanceof NoteStart note) {
-            NoteStart start = NoteStart.played(tick, arrival, channel, note.pitch(), note.velocity());
+            NoteStart start = NoteStart.played(tick, arrival, note.channel(), note.pitch(), note.velocity());
             sounding.put(note, start);
             return start;
         }
@@ -74,10 +74,6 @@ final class PhrasePlayer {
             NoteStart start = sounding.remove(end.start());
             return start == null ? null : new NoteEnd(tick, start, end.releaseVelocity());
         }
-        byte[] bytes = ((Message) event).bytes();
-        if ((bytes[0] & 0xF0) != 0xF0) {
-            bytes[0] = (byte) (bytes[0] & 0xF0 | channel);
-        }
-        return new Message(tick, arrival, bytes);
+        return new Message(tick, arrival, ((Message) event).bytes());
     }
 }

@@ -30,6 +30,16 @@ public final class Message extends Event {
         return new Message(tick, arrival, (byte) (CONTROL_CHANGE | channel), (byte) controller, (byte) value);
     }
 
+    /** A channel message on another channel; a system message as it is. */
+    public Message onChannel(int channel) {
+        if (status() >= 0xF0) {
+            return this;
+        }
+        byte[] moved = bytes.clone();
+        moved[0] = (byte) (status() & 0xF0 | channel);
+        return new Message(tick(), arrival(), moved);
+    }
+
     public byte[] bytes() {
         return bytes.clone();
     }

@@ -15,6 +15,10 @@ public record Note(long tick, long lengthTicks, int channel, int pitch, int velo
         }
     }
 
+    public Note onChannel(int newChannel) {
+        return new Note(tick, lengthTicks, newChannel, pitch, velocity, releaseVelocity);
+    }
+
     public long endTick() {
         return tick + lengthTicks;
     }

@@ -24,6 +24,15 @@ public record Phrase(String name, long lengthTicks, List<Note> notes, List<Messa
         }
     }
 
+    /** The same music on one channel, as a part hears it; system messages stay as they are. */
+    public Phrase onChannel(int channel) {
+        return new Phrase(
+                name,
+                lengthTicks,
+                notes.stream().map(note -> note.onChannel(channel)).toList(),
+                messages.stream().map(message -> message.onChannel(channel)).toList());
+    }
+
     /**
      * Its events from {@code fromTick} to before {@code toTick} of the phrase, moved by {@code shiftTicks}, in no order yet. A note
      * that would last past the end of the phrase ends there.
