@@ -59,7 +59,7 @@ public final class Session implements AutoCloseable {
         piece = new ReadOnlyObjectWrapper<>(start);
         partId.set(start.parts().isEmpty() ? "" : start.parts().get(0).id());
         engine = new LiveEngine(start, ports, queue);
-        keys = engine.openInput("Keys of the window");
+        keys = engine.openInput(InputPort.KEYS);
         ports.update(start);
         partId.addListener((property, before, now) -> engine.keysTo(now));
         dry.addListener((property, before, now) -> engine.hearDry(partId.get(), now));
@@ -251,7 +251,7 @@ public final class Session implements AutoCloseable {
     }
 
     public void letGo(StageAddress address) {
-        engine.letGo(address.part(), address.toString());
+        engine.act(address.part(), address.toString());
     }
 
     public BooleanProperty dry() {

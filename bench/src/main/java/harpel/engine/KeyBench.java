@@ -60,9 +60,9 @@ final class KeyBench {
                 histogram.reset();
             }
             woke[0] = System.nanoTime();
-            cycle.take(new InputPort.Played(0x90, 60, 100, woke[0]));
+            cycle.take(InputPort.KEYS, new InputPort.Played(0x90, 60, 100, woke[0]));
             cycle.render(System.nanoTime());
-            cycle.take(new InputPort.Played(0x80, 60, 64, System.nanoTime()));
+            cycle.take(InputPort.KEYS, new InputPort.Played(0x80, 60, 64, System.nanoTime()));
             cycle.render(System.nanoTime());
         }
         return histogram;

@@ -3,6 +3,7 @@ package harpel.device;
 import harpel.engine.LiveOutput;
 import harpel.event.Event;
 import harpel.event.Message;
+import harpel.param.RouteType;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.util.List;
@@ -65,7 +66,10 @@ public final class Ports implements LiveOutput, AutoCloseable {
     public void send(String partId, Event event, long dueNanos) {
         byte[] bytes = MidiBytes.of(event);
         Part part = parts.get(partId);
-        OutputPort port = ports.get(part == null ? BUILT_IN : part.output());
+        String name = part != null
+                ? part.output()
+                : partId.startsWith(RouteType.OUTPUT) ? partId.substring(RouteType.OUTPUT.length()) : BUILT_IN;
+        OutputPort port = ports.get(name);
         if (port != null) {
             port.send(bytes, dueNanos);
         }

@@ -31,8 +31,11 @@ public interface Effect {
     /** The step that {@link #nextStep} announced; {@link Emitter#tick} is its tick. */
     default void step(Emitter out) {}
 
-    /** Lets go of everything held that no key holds: the one action of effects that hold notes. */
-    default void letGo(Emitter out) {}
+    /** Does the kind's own action, {@link EffectKind#action}, such as letting go of what no key holds. */
+    default void act(Emitter out) {}
+
+    /** Is about to be switched off, taken out or stopped: sets right what it changed outside, such as a bend. Starts nothing. */
+    default void leave(Emitter out) {}
 
     /** The transport has stopped while repeats may ring out: whatever generates stops generating and ends its notes. */
     default void stopGenerating(Emitter out) {}

@@ -10,26 +10,15 @@ public interface EffectContext {
     /** The key of the piece or chain. */
     Key key();
 
+    /** Whether the transport runs; while it stands only keys make the chain's time go. */
+    boolean running();
+
+    /** The channel 0–15 of the part, for notes that come from no played one. */
+    int channel();
+
+    /** Says something to the user at this stage, such as what a script logs. */
+    void say(String text);
+
     /** The lowest note held at the input of a part after the events of {@code tick}, or -1 when none is or there is no such part. */
     int lowestHeld(String partId, long tick);
-
-    /** The key and tempo of an effect that stands alone. */
-    static EffectContext of(TimeMap time, Key key) {
-        return new EffectContext() {
-            @Override
-            public TimeMap time() {
-                return time;
-            }
-
-            @Override
-            public Key key() {
-                return key;
-            }
-
-            @Override
-            public int lowestHeld(String partId, long tick) {
-                return -1;
-            }
-        };
-    }
 }

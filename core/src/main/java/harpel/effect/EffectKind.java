@@ -87,6 +87,16 @@ public abstract class EffectKind {
         return false;
     }
 
+    /** What its one action is called on its button, such as "Let go"; empty for a kind that has none. */
+    public String action() {
+        return "";
+    }
+
+    /** Whether it is set to change or add messages that are no notes; all others pass untouched. */
+    public boolean changesMessages(ParamSet values) {
+        return false;
+    }
+
     /** Whether it is set to let its repeats finish after the transport has stopped. */
     public boolean ringsOut(ParamSet values) {
         return false;

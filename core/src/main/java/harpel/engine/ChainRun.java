@@ -199,12 +199,17 @@ final class ChainRun {
         out.addAll(carried);
     }
 
-    void letGo(String stageAddress, long tick, EventBuffer out) {
+    void act(String stageAddress, long tick, EventBuffer out) {
         for (int i = 0; i < links.size(); i++) {
             EventBuffer changes = new EventBuffer();
-            links.get(i).node.letGo(stageAddress, tick, changes);
+            links.get(i).node.act(stageAddress, tick, changes);
             run(i + 1, tick, changes, out);
         }
+    }
+
+    /** Begins anew at a tick, after a stop. */
+    void restart(long tick) {
+        links.forEach(link -> link.node.restart(tick));
     }
 
     boolean ringsOut() {

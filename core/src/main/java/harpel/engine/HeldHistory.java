@@ -13,18 +13,18 @@ final class HeldHistory {
     private int size;
     private int now = -1;
 
-    /** Takes a span's input, in order. */
-    void take(List<Event> input) {
+    /** Takes a span's input, in order, as far as it lies before {@code end}. */
+    void take(List<Event> input, long end) {
         size = 0;
         note(Long.MIN_VALUE);
-        for (int i = 0; i < input.size(); i++) {
+        for (int i = 0; i < input.size() && input.get(i).tick() < end; i++) {
             Event event = input.get(i);
             if (event instanceof NoteStart start) {
                 count[start.pitch()]++;
                 now = now < 0 ? start.pitch() : Math.min(now, start.pitch());
                 note(event.tick());
-            } else if (event instanceof NoteEnd end && count[end.start().pitch()] > 0) {
-                count[end.start().pitch()]--;
+            } else if (event instanceof NoteEnd ended && count[ended.start().pitch()] > 0) {
+                count[ended.start().pitch()]--;
                 while (now >= 0 && now < 128 && count[now] == 0) {
                     now = now == 127 ? -1 : now + 1;
                 }

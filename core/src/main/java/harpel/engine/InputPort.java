@@ -10,6 +10,9 @@ public final class InputPort {
     /** A channel message and when it happened. */
     record Played(int status, int data1, int data2, long nanos) {}
 
+    /** The name of the way in that the window's own keys take. */
+    public static final String KEYS = "keys";
+
     private final SpscAtomicArrayQueue<Played> queue = new SpscAtomicArrayQueue<>(ROOM);
     private final String name;
     private final Thread engine;

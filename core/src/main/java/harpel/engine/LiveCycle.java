@@ -9,7 +9,9 @@ import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.time.Ticks;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.LongSupplier;
 
@@ -20,13 +22,16 @@ import java.util.function.LongSupplier;
 final class LiveCycle {
     private record Held(String part, NoteStart note) {}
 
+    /** A key of a device. */
+    private record Key(String port, int channel, int pitch) {}
+
     private final LongSupplier clock;
     private final LiveOutput output;
     private final Tap tap;
     private final Renderer renderer;
     private final Lateness lateness = new Lateness();
     private final Map<String, PhrasePlayer> players = new HashMap<>();
-    private final Map<Integer, Held> keysDown = new HashMap<>();
+    private final Map<Key, List<Held>> keysDown = new HashMap<>();
     private final Map<String, EventBuffer> inputs = new HashMap<>();
 
     private Piece piece;
@@ -123,15 +128,17 @@ final class LiveCycle {
         renderer.silence();
         mode = Mode.PLAYING;
         startTime(transportTick, now);
+        renderer.start(transportTick);
         players.values().forEach(player -> player.locate(transportTick));
         // Keys that are down go on in the time of the transport.
-        for (Map.Entry<Integer, Held> key : keysDown.entrySet()) {
-            Held held = key.getValue();
-            NoteStart again = held.note()
-                    .derive(transportTick, held.note().pitch(), held.note().velocity());
-            key.setValue(new Held(held.part(), again));
-            renderer.play(held.part(), again);
-        }
+        keysDown.replaceAll((key, held) -> held.stream().map(this::strikeAgain).toList());
+    }
+
+    private Held strikeAgain(Held held) {
+        NoteStart again = held.note()
+                .derive(transportTick, held.note().pitch(), held.note().velocity());
+        renderer.play(held.part(), again);
+        return new Held(held.part(), again);
     }
 
     private void startTime(long tick, long now) {
@@ -174,61 +181,109 @@ final class LiveCycle {
         }
     }
 
+    /** Ends everything at once. The transport stops, too: nothing sounds after Silence until someone plays. */
     void silence(long now) {
+        if (mode == Mode.PLAYING) {
+            transportTick = Math.max(renderer.position(), tickAt(now));
+        }
         renderer.silence();
         keysDown.clear();
+        inputs.values().forEach(EventBuffer::clear);
         output.silence();
-        if (mode == Mode.KEYS) {
-            mode = Mode.STOPPED;
-            anchor(now);
-        }
+        mode = Mode.STOPPED;
+        anchor(now);
     }
 
-    void letGo(String part, String address) {
-        renderer.letGo(part, address);
+    void act(String part, String address) {
+        renderer.act(part, address);
     }
 
-    /** Takes a played message. */
-    void take(InputPort.Played played) {
+    /**
+     * Takes a played message.
+     *
+     * @param port the name of the way it came in; {@link InputPort#KEYS} always goes to the chosen part
+     */
+    void take(String port, InputPort.Played played) {
         int kind = played.status() & 0xF0;
         boolean press = kind == 0x90 && played.data2() > 0;
         boolean release = kind == 0x80 || kind == 0x90 && !press;
-        int key = (played.status() & 0x0F) << 7 | played.data1();
-        Held held = keysDown.get(key);
-        String to = release && held != null ? held.part() : keyPart;
-        Part part = piece.part(to).orElse(null);
-        if (part == null || release && held == null) {
+        if (release) {
+            release(keysDown.remove(key(port, played)), played);
             return;
         }
-        if (mode == Mode.STOPPED && press) {
+        for (Part part : takers(port, (played.status() & 0x0F) + 1)) {
+            if (press) {
+                press(part, port, played);
+            } else {
+                add(part.id(), message(part, played));
+            }
+        }
+    }
+
+    private static Key key(String port, InputPort.Played played) {
+        return new Key(port, played.status() & 0x0F, played.data1());
+    }
+
+    /** The parts that hear a device; one that no part has taken for itself plays the chosen part. */
+    private List<Part> takers(String port, int channel) {
+        if (!port.equals(InputPort.KEYS)) {
+            List<Part> own = piece.parts().stream()
+                    .filter(part -> part.input().takes(port, channel))
+                    .toList();
+            if (!own.isEmpty()) {
+                return own;
+            }
+        }
+        return piece.part(keyPart)
+                .filter(part -> port.equals(InputPort.KEYS) || part.input().equals(Part.Input.KEYS))
+                .map(List::of)
+                .orElse(List.of());
+    }
+
+    private void release(List<Held> released, InputPort.Played played) {
+        if (released != null) {
+            long tick = playedTick(played);
+            released.forEach(held -> add(held.part(), NoteEnd.atOrAfter(tick, held.note(), played.data2())));
+        }
+    }
+
+    private void press(Part part, String port, InputPort.Played played) {
+        if (mode == Mode.STOPPED) {
             if (part.run() == Part.Run.TRANSPORT) {
                 return;
             }
             mode = Mode.KEYS;
             startTime(0, played.nanos());
         }
-        long tick = Math.max(renderer.position(), tickAt(played.nanos()));
-        if (release) {
-            keysDown.remove(key);
-            add(to, NoteEnd.atOrAfter(tick, held.note(), played.data2()));
-        } else if (press) {
-            if (held != null) {
+        long tick = playedTick(played);
+        Key key = key(port, played);
+        List<Held> down = new ArrayList<>();
+        for (Held held : keysDown.getOrDefault(key, List.of())) {
+            if (held.part().equals(part.id())) {
                 add(held.part(), NoteEnd.plain(tick, held.note()));
+            } else {
+                down.add(held);
             }
-            notesIn++;
-            NoteStart note = NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());
-            keysDown.put(key, new Held(to, note));
-            add(to, note);
-        } else {
-            int status = kind | part.channel();
-            boolean two = kind == Message.PROGRAM_CHANGE || kind == Message.CHANNEL_PRESSURE;
-            add(
-                    to,
-                    two
-                            ? new Message(tick, arrival++, (byte) status, (byte) played.data1())
-                            : new Message(
-                                    tick, arrival++, (byte) status, (byte) played.data1(), (byte) played.data2()));
         }
+        notesIn++;
+        NoteStart note = NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());
+        down.add(new Held(part.id(), note));
+        keysDown.put(key, down);
+        add(part.id(), note);
+    }
+
+    private Message message(Part part, InputPort.Played played) {
+        int kind = played.status() & 0xF0;
+        byte status = (byte) (kind | part.channel());
+        boolean two = kind == Message.PROGRAM_CHANGE || kind == Message.CHANNEL_PRESSURE;
+        long tick = playedTick(played);
+        return two
+                ? new Message(tick, arrival++, status, (byte) played.data1())
+                : new Message(tick, arrival++, status, (byte) played.data1(), (byte) played.data2());
+    }
+
+    private long playedTick(InputPort.Played played) {
+        return Math.max(renderer.position(), tickAt(played.nanos()));
     }
 
     private void add(String part, Event event) {

@@ -88,8 +88,8 @@ public final class LiveEngine implements AutoCloseable {
         command(() -> cycle.hearDry(part, dry));
     }
 
-    public void letGo(String part, String stageAddress) {
-        command(() -> cycle.letGo(part, stageAddress));
+    public void act(String part, String stageAddress) {
+        command(() -> cycle.act(part, stageAddress));
     }
 
     private void command(Runnable command) {
@@ -148,7 +148,7 @@ public final class LiveEngine implements AutoCloseable {
         }
         for (InputPort port : inputs) {
             for (InputPort.Played played = port.poll(); played != null; played = port.poll()) {
-                cycle.take(played);
+                cycle.take(port.name(), played);
             }
         }
         now = System.nanoTime();

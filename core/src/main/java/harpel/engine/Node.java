@@ -23,6 +23,9 @@ interface Node {
     /** The notes it has sent and not ended. */
     List<NoteStart> open();
 
+    /** Begins anew at a tick, with nothing held and nothing sounding. */
+    void restart(long tick);
+
     /** Comes to know notes that sound already where it is put in: it takes them over, or lets them pass. */
     void join(List<NoteStart> sounding, long tick, EventBuffer out);
 
@@ -42,7 +45,7 @@ interface Node {
     void stop(long tick, boolean ringing, boolean mayRing, EventBuffer out);
 
     /** Lets go of what is held without a key, if it is the stage of that address or holds it. */
-    void letGo(String address, long tick, EventBuffer out);
+    void act(String address, long tick, EventBuffer out);
 
     /** Whether it is set to let its repeats finish after a stop. */
     boolean ringsOut();

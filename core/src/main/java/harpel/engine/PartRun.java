@@ -2,6 +2,7 @@ package harpel.engine;
 
 import harpel.event.Event;
 import harpel.event.EventBuffer;
+import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import java.util.IdentityHashMap;
@@ -10,7 +11,7 @@ import java.util.Map;
 
 /** A running part: its input, its chain, and its sound, which hears the chain or, dry, the input. Owned by the renderer. */
 final class PartRun {
-    final EventBuffer input = new EventBuffer();
+    private final Inbox inbox = new Inbox();
     private final String id;
     private final ChainRun chain;
     private final SoundRun sound = new SoundRun();
@@ -21,15 +22,27 @@ final class PartRun {
     private final Map<NoteStart, NoteStart> heard = new IdentityHashMap<>();
 
     private final HeldHistory held = new HeldHistory();
+    /** For every note that came from another part and has not ended: the note it is here, and whether a stage sent it. */
+    private final Map<NoteStart, Foreign> fromOthers = new IdentityHashMap<>();
+
     private RunContext context;
+    private Plan.PartPlan plan;
     private boolean dry;
+    /** Whether the held notes of this span have been taken note of. */
+    private boolean listened;
+
+    private record Foreign(NoteStart here, boolean sent) {}
 
     PartRun(String id) {
         this.id = id;
         this.chain = new ChainRun(id);
     }
 
-    void update(Plan.PartPlan plan, RunContext newContext, long tick) {
+    void update(Plan.PartPlan newPlan, RunContext newContext, long tick) {
+        if (plan != null && !plan.hears().equals(newPlan.hears())) {
+            endHeard(tick);
+        }
+        plan = newPlan;
         context = newContext;
         fromChain.clear();
         chain.update(plan.chain(), context, tick, fromChain);
@@ -42,6 +55,46 @@ final class PartRun {
             change(tick, dry ? chain.openInputs() : chain.open());
         }
         play();
+    }
+
+    /** Takes an event of its own input. */
+    void take(Event event) {
+        inbox.add(event);
+    }
+
+    /**
+     * Takes an event of another part, on this part's channel.
+     *
+     * @param sent whether a stage sent it here; else this part hears the other
+     */
+    void takeFromOther(Event event, boolean sent) {
+        if (event instanceof NoteStart note) {
+            NoteStart here = note.onChannel(plan.channel());
+            fromOthers.put(note, new Foreign(here, sent));
+            inbox.add(here);
+        } else if (event instanceof NoteEnd end) {
+            Foreign foreign = fromOthers.remove(end.start());
+            if (foreign != null) {
+                inbox.add(new NoteEnd(end.tick(), foreign.here, end.releaseVelocity()));
+            }
+        } else {
+            inbox.add(((Message) event).onChannel(plan.channel()));
+        }
+    }
+
+    /** Ends the notes of a part that is not heard any more. */
+    private void endHeard(long tick) {
+        fromOthers.values().removeIf(foreign -> {
+            if (!foreign.sent) {
+                inbox.add(NoteEnd.plain(tick, foreign.here));
+            }
+            return !foreign.sent;
+        });
+    }
+
+    /** Strikes what sounds again, at a tick of the coming span. */
+    void strikeAgain(long tick) {
+        sound.strikeAgain(tick);
     }
 
     /** Ends what is heard and strikes what the other way holds at this moment. */
@@ -75,34 +128,48 @@ final class PartRun {
         }
     }
 
-    /** Notes what is held in the coming span, before any part is rendered. */
-    void listen() {
-        held.take(input);
+    /** Takes note of what is held in the coming span, before any part that may ask is rendered. */
+    void listen(long done, long to) {
+        if (!listened) {
+            held.take(inbox.waiting(), Math.max(to, done + 1));
+            listened = true;
+        }
     }
 
     int lowestHeld(long tick) {
         return held.lowestAt(tick);
     }
 
-    void render(long to) {
+    void render(long done, long to) {
         fromChain.clear();
         toSound.clear();
+        listen(done, to);
+        listened = false;
+        List<Event> input = inbox.take(done, to);
         chain.process(to, input, fromChain);
         for (Event event : chain.taken()) {
             context.tap().left(id, Tap.INPUT, event);
+            for (String other : plan.inputTo()) {
+                context.renderer().deliver(other, event, false);
+            }
         }
-        hear(dry ? input : fromChain);
-        input.clear();
-        play();
+        hear(dry ? chain.taken() : fromChain);
+        play(Math.max(to, done + 1));
     }
 
     void stop(long tick, boolean ringOut, boolean mayRing) {
         fromChain.clear();
         toSound.clear();
         held.clear();
+        sound.strikeNothing();
+        inbox.clear();
+        fromOthers.clear();
         List<NoteStart> inputs = chain.openInputs();
         for (NoteStart note : inputs) {
             context.tap().left(id, Tap.INPUT, NoteEnd.plain(tick, note));
+            for (String other : plan.inputTo()) {
+                context.renderer().deliver(other, NoteEnd.plain(tick, note), false);
+            }
         }
         chain.stop(tick, ringOut, mayRing, fromChain);
         if (dry) {
@@ -113,10 +180,15 @@ final class PartRun {
         play();
     }
 
-    void letGo(String address, long tick) {
+    /** Begins anew at a tick, after a stop. */
+    void restart(long tick) {
+        chain.restart(tick);
+    }
+
+    void act(String address, long tick) {
         fromChain.clear();
         toSound.clear();
-        chain.letGo(address, tick, fromChain);
+        chain.act(address, tick, fromChain);
         if (!dry) {
             hear(fromChain);
         }
@@ -124,23 +196,34 @@ final class PartRun {
     }
 
     private void play() {
+        play(Long.MIN_VALUE);
+    }
+
+    private void play(long to) {
         sent.clear();
-        sound.process(toSound, sent);
+        sound.process(toSound, to, sent);
         for (int i = 0; i < sent.size(); i++) {
             context.tap().left(id, Tap.SOUND, sent.get(i));
             context.renderer().sink().send(id, sent.get(i));
+            for (String other : plan.outputTo()) {
+                context.renderer().deliver(other, sent.get(i), false);
+            }
         }
     }
 
     long nextTick() {
-        return chain.nextTick();
+        return Math.min(chain.nextTick(), inbox.nextTick());
     }
 
     List<NoteStart> openInputs() {
         return chain.openInputs();
     }
 
+    boolean isFed() {
+        return plan.fed();
+    }
+
     boolean isQuiet() {
-        return chain.isQuiet() && sound.isQuiet();
+        return inbox.isEmpty() && chain.isQuiet() && sound.isQuiet();
     }
 }

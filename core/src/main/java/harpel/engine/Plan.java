@@ -1,33 +1,78 @@
 package harpel.engine;
 
 import harpel.chain.Chain;
+import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Routes;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.util.List;
 
-/** All that the renderer needs of a piece, as one immutable value that is handed over whole. */
+/**
+ * All that the renderer needs of a piece, as one immutable value that is handed over whole.
+ *
+ * @param parts in an order in which each comes after those that it hears
+ */
 public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts) {
-    /** One part's chain; {@code dry} when it is heard without it. */
-    public record PartPlan(String id, Chain chain, boolean dry) {}
+    /**
+     * One part.
+     *
+     * @param channel 0–15, for notes that come from no played one
+     * @param outputTo the parts that hear what this one sends
+     * @param inputTo the parts that hear what this one hears
+     * @param hears which part it hears so, and which way; empty for none
+     * @param fed whether any other part sends something to it
+     * @param dry whether it is heard without its chain
+     */
+    public record PartPlan(
+            String id,
+            Chain chain,
+            int channel,
+            List<String> outputTo,
+            List<String> inputTo,
+            String hears,
+            boolean fed,
+            boolean dry) {
+        public static PartPlan of(String id, Chain chain) {
+            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false);
+        }
+
+        private PartPlan withDry(boolean newDry) {
+            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, newDry);
+        }
+    }
 
     public Plan {
         parts = List.copyOf(parts);
     }
 
     public static Plan of(Piece piece) {
+        Routes routes = Routes.of(piece);
         return new Plan(
                 piece.key(),
                 piece.time(),
                 piece.variation(),
-                piece.parts().stream()
-                        .map(part -> new PartPlan(part.id(), part.chain(), false))
+                routes.inOrder().stream()
+                        .map(part -> partPlan(piece, routes, part))
                         .toList());
+    }
+
+    private static PartPlan partPlan(Piece piece, Routes routes, Part part) {
+        Part.Input input = part.input();
+        return new PartPlan(
+                part.id(),
+                part.chain(),
+                part.channel(),
+                piece.hearing(Part.Input.Source.OUTPUT_OF, part.id()),
+                piece.hearing(Part.Input.Source.INPUT_OF, part.id()),
+                input.ofPart() ? input.toString() : "",
+                routes.isFed(part.id()),
+                false);
     }
 
     /** A single chain, whose stages have {@code partId} in their addresses. */
     public static Plan ofChain(String partId, Chain chain, Key key, TimeMap time, long variation) {
-        return new Plan(key, time, variation, List.of(new PartPlan(partId, chain, false)));
+        return new Plan(key, time, variation, List.of(PartPlan.of(partId, chain)));
     }
 
     /** The same plan with one part heard without its chain, or with it again. */
@@ -37,7 +82,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts) 
                 time,
                 variation,
                 parts.stream()
-                        .map(part -> part.id.equals(partId) ? new PartPlan(part.id, part.chain, dry) : part)
+                        .map(part -> part.id.equals(partId) ? part.withDry(dry) : part)
                         .toList());
     }
 }

@@ -6,7 +6,7 @@ import harpel.event.NoteStart;
 import java.util.List;
 import java.util.function.DoubleConsumer;
 
-/** Sends written events through a part's chain as fast as it can. */
+/** Sends written events through a part's chain as fast as it can; what other parts send to it is heard, too. */
 public final class PrintJob {
     /** Repeats that never end would be a mistake of an effect: after so many bars of ringing out everything ends. */
     private static final int LONGEST_RING_BARS = 256;
@@ -50,7 +50,15 @@ public final class PrintJob {
      */
     public Result print(List<Event> input, long endTick) throws InterruptedException {
         EventBuffer heard = new EventBuffer();
-        Renderer renderer = new Renderer(plan, (from, event) -> heard.add(event), tap);
+        Renderer renderer = new Renderer(
+                plan,
+                (from, event) -> {
+                    if (from.equals(part)) {
+                        heard.add(event);
+                    }
+                },
+                tap);
+        renderer.start(0);
         int next = 0;
         long bar = 0;
         while (renderer.position() < endTick) {

@@ -1,11 +1,14 @@
 package harpel.engine;
 
+import harpel.chain.Chain;
 import harpel.event.Event;
 import harpel.event.NoteStart;
+import harpel.param.RouteType;
 import harpel.time.Ticks;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 
 /**
  * Runs a plan. It has no clock and no thread: it is given input and a span of ticks and sends events. How time is cut into spans makes
@@ -20,7 +23,12 @@ public final class Renderer {
     private final Sink sink;
     private final Tap tap;
     private Map<String, PartRun> parts = new LinkedHashMap<>();
+    /** The outputs that stages send to past any part. */
+    private final Map<String, PartRun> outputs = new LinkedHashMap<>();
+
+    private Plan plan;
     private long done;
+    private boolean running;
 
     public Renderer(Plan plan, Sink sink, Tap tap) {
         this.sink = sink;
@@ -38,21 +46,66 @@ public final class Renderer {
     }
 
     /** Takes a whole new plan from now on. Stages that stay keep their state; what is gone ends what it opened. */
-    public void update(Plan plan) {
+    public void update(Plan newPlan) {
+        plan = newPlan;
         Map<String, PartRun> next = new LinkedHashMap<>();
         for (Plan.PartPlan part : plan.parts()) {
             PartRun run = parts.remove(part.id());
             next.put(part.id(), run == null ? new PartRun(part.id()) : run);
         }
-        parts.values().forEach(gone -> gone.stop(done, false, false));
+        List<PartRun> gone = List.copyOf(parts.values());
         parts = next;
         for (Plan.PartPlan part : plan.parts()) {
-            parts.get(part.id())
-                    .update(
-                            part,
-                            new RunContext(plan.key(), plan.time(), plan.variation(), this, part.id(), tap),
-                            done);
+            parts.get(part.id()).update(part, context(part), done);
         }
+        gone.forEach(part -> part.stop(done, false, false));
+    }
+
+    private RunContext context(Plan.PartPlan part) {
+        return new RunContext(
+                plan.key(), plan.time(), plan.variation(), this, part.id(), part.id(), part.channel(), tap, null);
+    }
+
+    /** Hands over what one part sends to another, or to an output. A part that is not there takes nothing. */
+    void deliver(String to, Event event, boolean sent) {
+        PartRun run = parts.get(to);
+        if (run != null) {
+            run.takeFromOther(event, sent);
+        } else if (to.startsWith(RouteType.OUTPUT)) {
+            outputs.computeIfAbsent(to, this::output).take(event);
+        }
+    }
+
+    private PartRun output(String id) {
+        PartRun run = new PartRun(id);
+        Plan.PartPlan output = Plan.PartPlan.of(id, Chain.EMPTY);
+        run.update(output, context(output), done);
+        return run;
+    }
+
+    void strikeAgain(String part, long tick) {
+        PartRun run = parts.get(part);
+        if (run != null) {
+            run.strikeAgain(tick);
+        }
+    }
+
+    /** Whether the transport runs. */
+    public boolean isRunning() {
+        return running;
+    }
+
+    /** The transport starts at a tick: everything that sounded has ended, and what plays by itself begins. */
+    public void start(long tick) {
+        silence();
+        done = tick;
+        running = true;
+        all(part -> part.restart(tick));
+    }
+
+    private void all(Consumer<PartRun> action) {
+        parts.values().forEach(action);
+        outputs.values().forEach(action);
     }
 
     /**
@@ -67,18 +120,19 @@ public final class Renderer {
         }
         PartRun run = parts.get(part);
         if (run != null) {
-            run.input.add(event);
+            run.take(event);
         }
     }
 
     /** Renders up to, not including, {@code to}. All input added lies before it. */
     public void render(long to) {
         for (PartRun part : parts.values()) {
-            part.listen();
+            // What others send to a part is there only when they have been rendered.
+            if (!part.isFed()) {
+                part.listen(done, to);
+            }
         }
-        for (PartRun part : parts.values()) {
-            part.render(to);
-        }
+        all(part -> part.render(done, to));
         done = Math.max(done, to);
     }
 
@@ -88,6 +142,9 @@ public final class Renderer {
         for (PartRun part : parts.values()) {
             next = Math.min(next, part.nextTick());
         }
+        for (PartRun output : outputs.values()) {
+            next = Math.min(next, output.nextTick());
+        }
         return next;
     }
 
@@ -96,25 +153,28 @@ public final class Renderer {
      * {@code ringOut}, finish; render on until {@link #isQuiet}.
      */
     public void stop(boolean ringOut) {
+        running = false;
         parts.values().forEach(part -> part.stop(done, ringOut, true));
     }
 
-    /** Ends every sounding and waiting note at once. */
+    /** Ends every sounding and waiting note at once; what plays by itself plays no more until the transport starts. */
     public void silence() {
-        parts.values().forEach(part -> part.stop(done, false, false));
+        running = false;
+        all(part -> part.stop(done, false, false));
     }
 
     /** Ends everything, forgets everything and continues from another tick. */
     public void locate(long tick) {
         silence();
         done = tick;
+        all(part -> part.restart(tick));
     }
 
     /** Lets go of what a stage holds without keys. */
-    public void letGo(String part, String stageAddress) {
+    public void act(String part, String stageAddress) {
         PartRun run = parts.get(part);
         if (run != null) {
-            run.letGo(stageAddress, done);
+            run.act(stageAddress, done);
         }
     }
 
@@ -125,7 +185,8 @@ public final class Renderer {
     }
 
     public boolean isQuiet() {
-        return parts.values().stream().allMatch(PartRun::isQuiet);
+        return parts.values().stream().allMatch(PartRun::isQuiet)
+                && outputs.values().stream().allMatch(PartRun::isQuiet);
     }
 
     int lowestHeld(String part, long tick) {

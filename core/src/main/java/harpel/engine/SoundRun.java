@@ -7,6 +7,7 @@ import harpel.event.NoteStart;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeSet;
 
 /**
  * The last stage: one voice for each pitch and channel. A later start strikes again (end, then start at one tick) and the voice sounds
@@ -19,15 +20,28 @@ public final class SoundRun {
         int count;
     }
 
+    /** The ticks at which everything that sounds is struck again. */
+    private final TreeSet<Long> strikes = new TreeSet<>();
+
     private final Voice[] voices = new Voice[16 * 128];
     /** The notes that came in and have not ended. */
     private final Map<NoteStart, Voice> inputs = new IdentityHashMap<>();
 
     /** Takes events in order and appends what is to be sent, in order. */
     public void process(List<Event> input, EventBuffer out) {
+        process(input, Long.MIN_VALUE, out);
+    }
+
+    /** Takes events in order, and strikes again where that is due before {@code to}. */
+    void process(List<Event> input, long to, EventBuffer out) {
         int group = out.size();
         for (int i = 0; i < input.size(); i++) {
             Event event = input.get(i);
+            while (!strikes.isEmpty()
+                    && (strikes.first() < event.tick()
+                            || strikes.first() == event.tick() && event instanceof NoteStart)) {
+                group = strikeAll(strikes.pollFirst(), group, out);
+            }
             if (out.size() > group && out.get(group).tick() != event.tick()) {
                 out.sortTick(group);
                 group = out.size();
@@ -40,7 +54,36 @@ public final class SoundRun {
                 out.add(event);
             }
         }
+        while (!strikes.isEmpty() && strikes.first() < to) {
+            group = strikeAll(strikes.pollFirst(), group, out);
+        }
         out.sortTick(group);
+    }
+
+    void strikeAgain(long tick) {
+        strikes.add(tick);
+    }
+
+    void strikeNothing() {
+        strikes.clear();
+    }
+
+    /** Ends and starts every voice that began before {@code tick}; gives where the events of that tick begin. */
+    private int strikeAll(long tick, int group, EventBuffer out) {
+        int begin = group;
+        if (out.size() > group && out.get(group).tick() != tick) {
+            out.sortTick(group);
+            begin = out.size();
+        }
+        for (Voice voice : voices) {
+            if (voice != null && voice.sounding != null && voice.sounding.tick() < tick) {
+                NoteStart old = voice.sounding;
+                voice.sounding = old.derive(tick, old.pitch(), old.velocity());
+                out.add(new NoteEnd(tick, old, NoteEnd.PLAIN_RELEASE));
+                out.add(voice.sounding);
+            }
+        }
+        return begin;
     }
 
     private void start(NoteStart note, int group, EventBuffer out) {

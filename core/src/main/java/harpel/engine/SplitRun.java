@@ -23,7 +23,7 @@ import java.util.Set;
 final class SplitRun implements Node {
     private final String address;
     private final List<ChainRun> branches = new ArrayList<>();
-    private final List<EventBuffer> branchInputs = new ArrayList<>();
+    private final List<Inbox> branchInputs = new ArrayList<>();
     /** For every note that came in: its copy in each branch, null where the branch did not take it; empty for one passing by. */
     private final Map<NoteStart, NoteStart[]> copies = new IdentityHashMap<>();
 
@@ -63,9 +63,12 @@ final class SplitRun implements Node {
         for (int i = 0; i < takes.size(); i++) {
             if (i == branches.size()) {
                 branches.add(new ChainRun(address + "." + (i + 1)));
-                branchInputs.add(new EventBuffer());
+                branchInputs.add(new Inbox());
             }
-            branches.get(i).update(stage.branches().get(i).chain(), context, tick, merged);
+        }
+        for (int i = 0; i < takes.size(); i++) {
+            RunContext within = context.withAside(i + 1 < takes.size() ? branchInputs.get(i + 1) : null);
+            branches.get(i).update(stage.branches().get(i).chain(), within, tick, merged);
         }
         merge(out);
     }
@@ -73,12 +76,13 @@ final class SplitRun implements Node {
     @Override
     public void process(long to, List<Event> input, EventBuffer out) {
         begin();
-        branchInputs.forEach(EventBuffer::clear);
         for (int i = 0; i < input.size(); i++) {
             distribute(input.get(i));
         }
+        // Where time stands, the input lies at the very tick up to which it is worked.
+        long done = input.isEmpty() ? to - 1 : input.get(input.size() - 1).tick();
         for (int i = 0; i < branches.size(); i++) {
-            branches.get(i).process(to, branchInputs.get(i), merged);
+            branches.get(i).process(to, branchInputs.get(i).take(done, to), merged);
         }
         merge(out);
     }
@@ -155,12 +159,20 @@ final class SplitRun implements Node {
         for (ChainRun branch : branches) {
             next = Math.min(next, branch.nextTick());
         }
+        for (Inbox waiting : branchInputs) {
+            next = Math.min(next, waiting.nextTick());
+        }
         return next;
     }
 
     @Override
     public List<NoteStart> open() {
         return sent.inOrder();
+    }
+
+    @Override
+    public void restart(long tick) {
+        branches.forEach(branch -> branch.restart(tick));
     }
 
     @Override
@@ -182,6 +194,7 @@ final class SplitRun implements Node {
 
     private void closeBranches(long tick) {
         branches.forEach(branch -> branch.stop(tick, false, false, merged));
+        branchInputs.forEach(Inbox::clear);
         copies.values().removeIf(made -> made.length > 0);
     }
 
@@ -202,14 +215,15 @@ final class SplitRun implements Node {
             }
             passing.clear();
             copies.clear();
+            branchInputs.forEach(Inbox::clear);
         }
         merge(out);
     }
 
     @Override
-    public void letGo(String wanted, long tick, EventBuffer out) {
+    public void act(String wanted, long tick, EventBuffer out) {
         begin();
-        branches.forEach(branch -> branch.letGo(wanted, tick, merged));
+        branches.forEach(branch -> branch.act(wanted, tick, merged));
         merge(out);
     }
 
@@ -220,6 +234,8 @@ final class SplitRun implements Node {
 
     @Override
     public boolean isQuiet() {
-        return passing.isEmpty() && branches.stream().allMatch(ChainRun::isQuiet);
+        return passing.isEmpty()
+                && branchInputs.stream().allMatch(Inbox::isEmpty)
+                && branches.stream().allMatch(ChainRun::isQuiet);
     }
 }

@@ -13,11 +13,13 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.event.OpenNotes;
 import harpel.param.ParamSet;
+import harpel.param.RouteType.Route;
 import harpel.time.Ticks;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.PriorityQueue;
+import java.util.function.Consumer;
 
 /**
  * Runs one effect and keeps its promises for it: what it opens is ended once, what waits is dropped when it is switched off, what
@@ -32,12 +34,18 @@ final class StageRun implements Node, Emitter {
     /** Every note that came in and has not ended: what the effect was given for it, or {@link #PASSED}. */
     private final Map<NoteStart, NoteStart> inputs = new IdentityHashMap<>();
 
+    /** For every open note that was sent out of the chain: where to. */
+    private final Map<NoteStart, Consumer<Event>> elsewhere = new IdentityHashMap<>();
+
     private final PriorityQueue<Event> waiting = new PriorityQueue<>(EventOrder.INSTANCE);
 
     private EffectKind kind;
     private Effect effect;
     private ParamSet values;
     private boolean on;
+    /** Whether the effect works: it is on and has not been left. */
+    private boolean acting;
+
     private int onlyChannel;
     private RunContext context;
     private Chance chance;
@@ -65,22 +73,24 @@ final class StageRun implements Node, Emitter {
                 || !stage.params().equals(values)
                 || !newContext.time().equals(context.time())
                 || !newContext.key().equals(context.key());
-        context = newContext;
+        context = newContext.at(address);
         kind = stage.kind();
         values = stage.params();
         on = stage.on();
         onlyChannel = kind == null ? 0 : values.get(EffectKind.CHANNEL);
         if (wasOn && !on) {
             leave(tick, sink);
+            acting = false;
             return;
         }
+        acting = on;
         if (kind == null || !changed) {
             return;
         }
         if (first || !wasOn) {
             renew(tick);
             if (!first && on && kind.holdsNotes()) {
-                takeOver(open.inOrder(), tick, sink);
+                takeOver(open(), tick, sink);
             }
         } else {
             effect.configure(values, context, tick);
@@ -90,6 +100,13 @@ final class StageRun implements Node, Emitter {
     private void renew(long tick) {
         effect = kind.create();
         effect.configure(values, context, tick);
+    }
+
+    @Override
+    public void restart(long tick) {
+        if (kind != null) {
+            renew(tick);
+        }
     }
 
     @Override
@@ -190,12 +207,66 @@ final class StageRun implements Node, Emitter {
     }
 
     private void send(Event event) {
+        Consumer<Event> to = null;
         if (event instanceof NoteStart note) {
             open.started(note);
-        } else if (event instanceof NoteEnd end && !open.ended(end.start())) {
-            return;
+            to = elsewhere.get(note);
+        } else if (event instanceof NoteEnd end) {
+            if (!open.ended(end.start())) {
+                return;
+            }
+            to = elsewhere.remove(end.start());
         }
-        out.add(event);
+        if (to != null) {
+            to.accept(event);
+        } else {
+            out.add(event);
+        }
+    }
+
+    private Consumer<Event> wayTo(Route route) {
+        return event -> context.renderer().deliver(route.to(), event, true);
+    }
+
+    @Override
+    public void start(NoteStart note, Route route) {
+        if (route.leaves()) {
+            elsewhere.put(note, wayTo(route));
+        }
+        start(note);
+    }
+
+    @Override
+    public void startAside(NoteStart note) {
+        if (context.aside() != null) {
+            elsewhere.put(note, context.aside()::add);
+            start(note);
+        }
+    }
+
+    @Override
+    public void pass(Message message, Route route) {
+        Message sent = route.channel() > 0 ? message.onChannel(route.channel() - 1) : message;
+        if (route.leaves()) {
+            wayTo(route).accept(sent);
+        } else {
+            send(sent);
+        }
+    }
+
+    @Override
+    public void strikeAgain(Route route) {
+        context.renderer().strikeAgain(route.leaves() ? route.to() : context.part(), now);
+    }
+
+    @Override
+    public void endAll() {
+        waiting.clear();
+        for (NoteStart note : open.inOrder()) {
+            if (inputs.get(note) != PASSED) {
+                end(note, now, NoteEnd.PLAIN_RELEASE);
+            }
+        }
     }
 
     @Override
@@ -244,16 +315,22 @@ final class StageRun implements Node, Emitter {
 
     @Override
     public List<NoteStart> open() {
-        return open.inOrder();
+        List<NoteStart> notes = open.inOrder();
+        notes.removeIf(elsewhere::containsKey);
+        return notes;
     }
 
     @Override
     public void leave(long tick, EventBuffer sink) {
-        waiting.clear();
         begin(tick, sink);
+        if (acting) {
+            effect.leave(this);
+        }
+        waiting.clear();
         for (NoteStart note : open.inOrder()) {
             if (inputs.containsKey(note)) {
                 inputs.put(note, PASSED);
+                sendOn(note, tick);
             } else {
                 // Sent at once, even when the note was struck at this very tick: a stage that is gone has no later.
                 send(NoteEnd.plain(tick, note));
@@ -263,9 +340,16 @@ final class StageRun implements Node, Emitter {
         inputs.values().removeIf(given -> given != PASSED);
     }
 
+    /** A played note that was sent elsewhere untouched ends there; where the effect is no more it is not struck here. */
+    private void sendOn(NoteStart note, long tick) {
+        if (elsewhere.containsKey(note)) {
+            send(NoteEnd.plain(tick, note));
+        }
+    }
+
     @Override
     public void depart(long tick) {
-        for (NoteStart note : open.inOrder()) {
+        for (NoteStart note : open()) {
             context.tap().left(context.part(), address, NoteEnd.plain(tick, note));
         }
     }
@@ -284,9 +368,9 @@ final class StageRun implements Node, Emitter {
     }
 
     @Override
-    public void letGo(String wanted, long tick, EventBuffer sink) {
+    public void act(String wanted, long tick, EventBuffer sink) {
         if (address.equals(wanted)) {
-            withEffect(tick, sink, () -> effect.letGo(this));
+            withEffect(tick, sink, () -> effect.act(this));
         }
     }
 

@@ -17,6 +17,9 @@ public interface Tap {
      */
     void left(String part, String place, Event event);
 
+    /** A stage says something to the user, such as what a script logs. */
+    default void said(String part, String place, String text) {}
+
     /** Time starts anew at another tick: what comes does not follow what was. */
     default void restarted() {}
 }

@@ -40,6 +40,15 @@ public final class EventBuffer extends AbstractList<Event> {
         size = 0;
     }
 
+    /** Takes out the first {@code count} events. */
+    public void removeFirst(int count) {
+        if (count > 0) {
+            System.arraycopy(events, count, events, 0, size - count);
+            Arrays.fill(events, size - count, size, null);
+            size -= count;
+        }
+    }
+
     /** Puts the events from {@code first} on, all of one tick, into order; equals keep theirs. */
     public void sortTick(int first) {
         for (int i = first + 1; i < size; i++) {

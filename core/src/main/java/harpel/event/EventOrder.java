@@ -2,9 +2,12 @@ package harpel.event;
 
 import java.util.Comparator;
 
-/** The one order of events: tick; ends, then messages, then starts; order of arrival; low to high pitch. */
+/** The one order of events: tick; ends, then messages, then starts; order of arrival; low to high pitch; channel. */
 public final class EventOrder implements Comparator<Event> {
     public static final EventOrder INSTANCE = new EventOrder();
+
+    /** Messages of one arrival keep the order in which they were made. */
+    private static final int MESSAGES = 1;
 
     private EventOrder() {}
 
@@ -19,6 +22,10 @@ public final class EventOrder implements Comparator<Event> {
             return a.rank() - b.rank();
         }
         int byArrival = Long.compare(a.arrival(), b.arrival());
-        return byArrival != 0 ? byArrival : a.pitchOrder() - b.pitchOrder();
+        if (byArrival != 0) {
+            return byArrival;
+        }
+        int byPitch = a.pitchOrder() - b.pitchOrder();
+        return byPitch != 0 || a.rank() == MESSAGES ? byPitch : a.channel() - b.channel();
     }
 }

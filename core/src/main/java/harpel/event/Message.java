@@ -10,6 +10,10 @@ public final class Message extends Event {
     public static final int PROGRAM_CHANGE = 0xC0;
     public static final int CHANNEL_PRESSURE = 0xD0;
     public static final int PITCH_BEND = 0xE0;
+    /** A pitch bend that bends nothing, and the highest: 14 bits (MIDI 1.0). */
+    public static final int BEND_MIDDLE = 8192;
+
+    public static final int BEND_MOST = 16383;
     public static final int SUSTAIN = 64;
     public static final int ALL_SOUND_OFF = 120;
     public static final int ALL_NOTES_OFF = 123;
@@ -28,6 +32,20 @@ public final class Message extends Event {
 
     public static Message control(long tick, long arrival, int channel, int controller, int value) {
         return new Message(tick, arrival, (byte) (CONTROL_CHANGE | channel), (byte) controller, (byte) value);
+    }
+
+    /** A pitch bend of 0–16383; the low seven bits go first (MIDI 1.0). */
+    public static Message bend(long tick, long arrival, int channel, int value) {
+        return new Message(tick, arrival, (byte) (PITCH_BEND | channel), (byte) (value & 0x7F), (byte) (value >> 7));
+    }
+
+    public boolean isBend() {
+        return (status() & 0xF0) == PITCH_BEND;
+    }
+
+    /** The value of a pitch bend, 0–16383. */
+    public int bend() {
+        return data(2) << 7 | data(1);
     }
 
     /** A channel message on another channel; a system message as it is. */

@@ -5,6 +5,8 @@ package harpel.event;
  * back to the key that was played.
  */
 public final class NoteStart extends Event {
+    private static final long GENERATED = Long.MAX_VALUE;
+
     private final NoteStart cause;
     private final NoteStart otherCause;
     private final byte channel;
@@ -33,6 +35,25 @@ public final class NoteStart extends Event {
     /** A note that comes from outside: a key, a phrase, a file. */
     public static NoteStart played(long tick, long arrival, int channel, int pitch, int velocity) {
         return new NoteStart(tick, arrival, channel, pitch, velocity, null, null);
+    }
+
+    /**
+     * A note that an effect makes of itself, from no played one. It comes after everything played at its tick.
+     *
+     * @param channel 0–15
+     */
+    public static NoteStart generated(long tick, int channel, int pitch, double velocity) {
+        return new NoteStart(tick, GENERATED, channel, pitch, clampVelocity(velocity), null, null);
+    }
+
+    /** Whether an effect made this note of itself: it has no cause and nobody played it. */
+    public boolean isGenerated() {
+        return cause == null && arrival() == GENERATED;
+    }
+
+    /** The same note as a note of its own on another channel, 0–15. */
+    public NoteStart onChannel(int newChannel) {
+        return new NoteStart(tick(), arrival(), newChannel, pitch, velocity, this, null);
     }
 
     /** A note made from this one, on its channel. The velocity is brought into 1–127. */

@@ -112,13 +112,56 @@ public final class PieceFile {
             case "transport" -> Part.Run.TRANSPORT;
             default -> throw new ParamException("must be keys or transport but was \"" + value + "\"");
         });
+        Part.Input input = fields.has("input")
+                ? PlainMap.at(fields.path("input"), () -> readInput(fields.take("input")))
+                : Part.Input.KEYS;
         String sound = fields.text("sound", "Glass harp");
         String output = fields.text("output", "");
         int channel = (int) fields.whole("channel", 1, 1, 16) - 1;
         var chain = ChainFile.readChain(
                 fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
-        Map<String, Object> unknown = fields.end(newer, "name, id, phrase, run, sound, output, channel, chain");
-        return new Part(id, name, phrase, run, sound, output, channel, chain, unknown);
+        Map<String, Object> unknown = fields.end(newer, "name, id, phrase, input, run, sound, output, channel, chain");
+        return new Part(id, name, phrase, input, run, sound, output, channel, chain, unknown);
+    }
+
+    private static Part.Input readInput(Object plain) {
+        if ("keys".equals(plain)) {
+            return Part.Input.KEYS;
+        }
+        if ("none".equals(plain)) {
+            return new Part.Input(Part.Input.Source.NONE, "", 0);
+        }
+        if (plain instanceof Map<?, ?> map && map.size() <= 2) {
+            PlainMap fields = new PlainMap(plain, "");
+            for (Part.Input.Source source : Part.Input.Source.values()) {
+                String word = word(source);
+                if (fields.has(word)) {
+                    String from = fields.text(word, "");
+                    boolean device = source == Part.Input.Source.DEVICE;
+                    int channel = device ? (int) fields.whole("channel", 0, 1, 16) : 0;
+                    fields.end(false, word + (device ? ", channel" : ""));
+                    return new Part.Input(source, from, channel);
+                }
+            }
+        }
+        throw new ParamException("must be \"keys\", \"none\", {\"device\": name, \"channel\": 1–16},"
+                + " {\"output-of\": part} or {\"input-of\": part} but was " + plain);
+    }
+
+    private static String word(Part.Input.Source source) {
+        return source.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    private static Object writeInput(Part.Input input) {
+        if (input.from().isEmpty()) {
+            return word(input.source());
+        }
+        Map<String, Object> plain = new LinkedHashMap<>();
+        plain.put(word(input.source()), input.from());
+        if (input.channel() > 0) {
+            plain.put("channel", input.channel());
+        }
+        return plain;
     }
 
     private static Phrase readPhrase(Object plain, String path) {
@@ -213,6 +256,9 @@ public final class PieceFile {
         }
         if (!part.phrase().isEmpty()) {
             plain.put("phrase", part.phrase());
+        }
+        if (!part.input().equals(Part.Input.KEYS)) {
+            plain.put("input", writeInput(part.input()));
         }
         if (part.run() != Part.Run.KEYS) {
             plain.put("run", part.run().name().toLowerCase(Locale.ROOT));

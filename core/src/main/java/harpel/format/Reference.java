@@ -211,6 +211,19 @@ public final class Reference {
         for (String field : List.of("id", "phrase", "sound", "output")) {
             properties(part).put(field, text);
         }
+        Map<String, Object> hears = new LinkedHashMap<>();
+        hears.put("device", text);
+        hears.put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
+        hears.put("output-of", text);
+        hears.put("input-of", text);
+        properties(part)
+                .put(
+                        "input",
+                        Map.of(
+                                "anyOf",
+                                List.of(
+                                        Map.of("enum", List.of("keys", "none")),
+                                        Map.of("type", "object", "properties", hears, "additionalProperties", false))));
         properties(part).put("run", Map.of("enum", List.of("keys", "transport")));
         properties(part).put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
         properties(part).put("chain", ref("chain"));

@@ -1,9 +1,9 @@
 package harpel.param;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 
 /** Up to {@code most} values of one type. */
 public record ListType<T>(ParamType<T> item, int most) implements ParamType<List<T>> {
@@ -29,11 +29,23 @@ public record ListType<T>(ParamType<T> item, int most) implements ParamType<List
     @Override
     public List<T> parse(String typed) {
         String bare = typed.strip();
-        return bare.isEmpty() || bare.equals("none")
-                ? List.of()
-                : java.util.Arrays.stream(bare.split("[,\\s]+"))
-                        .map(item::parse)
-                        .toList();
+        if (bare.isEmpty() || bare.equals("none")) {
+            return List.of();
+        }
+        if (!bare.contains(",")) {
+            try {
+                return List.of(item.parse(bare));
+            } catch (IllegalArgumentException e) {
+                // several, parted by spaces
+            }
+        }
+        List<T> values = Arrays.stream(bare.split(bare.contains(",") ? "\\s*,\\s*" : "\\s+"))
+                .map(item::parse)
+                .toList();
+        if (values.size() > most) {
+            throw new ParamException("holds at most " + most + " entries but has " + values.size());
+        }
+        return values;
     }
 
     @Override
@@ -48,7 +60,9 @@ public record ListType<T>(ParamType<T> item, int most) implements ParamType<List
 
     @Override
     public String show(List<T> value) {
-        return value.isEmpty() ? "none" : value.stream().map(item::show).collect(Collectors.joining(" "));
+        List<String> shown = value.stream().map(item::show).toList();
+        boolean spaces = shown.stream().anyMatch(one -> one.indexOf(' ') >= 0);
+        return value.isEmpty() ? "none" : String.join(spaces ? ", " : " ", shown);
     }
 
     @Override

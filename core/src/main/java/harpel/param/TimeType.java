@@ -6,8 +6,12 @@ import java.util.List;
 import java.util.Map;
 
 /** A note value, or a free time in ms or beats up to {@code longestMs} and {@code longestBeats}. */
-public record TimeType(double longestMs, double longestBeats) implements ParamType<TimeValue> {
-    public static final TimeType TIME = new TimeType(20_000, 64);
+public record TimeType(double longestMs, double longestBeats, boolean ticks) implements ParamType<TimeValue> {
+    public static final TimeType TIME = new TimeType(20_000, 64, false);
+    /** As {@link #TIME}, or a number of ticks. */
+    public static final TimeType TIME_OR_TICKS = new TimeType(20_000, 64, true);
+
+    private static final long LONGEST_TICKS = 64L * harpel.time.Ticks.PER_QUARTER;
 
     /** The values that steps and the bar go through. */
     private static final List<TimeValue> LADDER = List.of(
@@ -25,6 +29,10 @@ public record TimeType(double longestMs, double longestBeats) implements ParamTy
         TimeValue value = TimeValue.parse(text);
         boolean fits = value instanceof TimeValue.Millis ms && ms.amount() >= 1 && ms.amount() <= longestMs
                 || value instanceof TimeValue.Beats beats && beats.amount() >= 0.01 && beats.amount() <= longestBeats
+                || ticks
+                        && value instanceof TimeValue.Count count
+                        && count.amount() >= 1
+                        && count.amount() <= LONGEST_TICKS
                 || value instanceof TimeValue.Note;
         if (!fits) {
             throw new ParamException("must be " + range() + " but was " + Plain.quote(plain));
@@ -41,7 +49,9 @@ public record TimeType(double longestMs, double longestBeats) implements ParamTy
     public Map<String, Object> schema() {
         Map<String, Object> schema = new LinkedHashMap<>();
         schema.put("type", "string");
-        schema.put("pattern", "^([0-9]{1,3}/[0-9]{1,3}[dt]?|[0-9]+(\\.[0-9]+)? *(ms|beats?))$");
+        schema.put(
+                "pattern",
+                "^([0-9]{1,3}/[0-9]{1,3}[dt]?|[0-9]+(\\.[0-9]+)? *(ms|beats?" + (ticks ? "|ticks?" : "") + "))$");
         return schema;
     }
 
@@ -53,7 +63,8 @@ public record TimeType(double longestMs, double longestBeats) implements ParamTy
     @Override
     public String range() {
         return "a note value 4/1 to 1/64 such as \"1/8d\", or \"1 ms\" to \"" + Plain.number(longestMs)
-                + " ms\", or \"0.01 beat\" to \"" + Plain.number(longestBeats) + " beat\"";
+                + " ms\", or \"0.01 beat\" to \"" + Plain.number(longestBeats) + " beat\""
+                + (ticks ? ", or \"1 ticks\" and more" : "");
     }
 
     @Override
@@ -79,6 +90,10 @@ public record TimeType(double longestMs, double longestBeats) implements ParamTy
         if (value instanceof TimeValue.Millis ms) {
             return new TimeValue.Millis(Math.max(1, Math.min(longestMs, ms.amount() + direction * (fine ? 1 : 10))));
         }
+        if (value instanceof TimeValue.Count count) {
+            long moved = count.amount() + direction * (fine ? 1L : 10L);
+            return new TimeValue.Count(Math.max(1, Math.min(LONGEST_TICKS, moved)));
+        }
         if (value instanceof TimeValue.Beats beats) {
             double moved = Math.round((beats.amount() + direction * (fine ? 0.01 : 0.25)) * 100) / 100.0;
             return new TimeValue.Beats(Math.max(0.01, Math.min(longestBeats, moved)));
@@ -91,6 +106,9 @@ public record TimeType(double longestMs, double longestBeats) implements ParamTy
     }
 
     private static double quarters(TimeValue value) {
+        if (value instanceof TimeValue.Count count) {
+            return count.amount() / (double) harpel.time.Ticks.PER_QUARTER;
+        }
         return value instanceof TimeValue.Note note ? note.value().quarters() : ((TimeValue.Beats) value).amount();
     }
 }

@@ -10,6 +10,7 @@ import java.util.Map;
  *
  * @param id the part's name in addresses of stages
  * @param phrase the name of the phrase it hears while the transport runs; empty for none
+ * @param input where it takes played notes from
  * @param run whether its chain runs by the keys alone when the transport stands
  * @param sound the name of a stand-in instrument
  * @param output the name of an output port; empty for the built-in sounds
@@ -20,12 +21,54 @@ public record Part(
         String id,
         String name,
         String phrase,
+        Input input,
         Run run,
         String sound,
         String output,
         int channel,
         Chain chain,
         Map<String, Object> unknown) {
+    /**
+     * Where a part takes its notes from, besides its phrase.
+     *
+     * @param from the name of a device, or the id of a part; empty where neither is meant
+     * @param channel of a device, 1–16, or 0 for all
+     */
+    public record Input(Source source, String from, int channel) {
+        /** The keys of whoever plays, while the part is chosen. */
+        public static final Input KEYS = new Input(Source.KEYS, "", 0);
+
+        /** What kind of place it is. */
+        public enum Source {
+            KEYS,
+            NONE,
+            DEVICE,
+            OUTPUT_OF,
+            INPUT_OF
+        }
+
+        /** Whether it hears another part. */
+        public boolean ofPart() {
+            return source == Source.OUTPUT_OF || source == Source.INPUT_OF;
+        }
+
+        /** Whether a message of that device and channel (1–16) comes in here. */
+        public boolean takes(String device, int fromChannel) {
+            return source == Source.DEVICE && from.equals(device) && (channel == 0 || channel == fromChannel);
+        }
+
+        @Override
+        public String toString() {
+            return switch (source) {
+                case KEYS -> "keys";
+                case NONE -> "none";
+                case DEVICE -> from + (channel == 0 ? "" : ", channel " + channel);
+                case OUTPUT_OF -> "what " + from + " sends";
+                case INPUT_OF -> "what " + from + " hears";
+            };
+        }
+    }
+
     /** What makes the chain's time go. */
     public enum Run {
         KEYS,
@@ -45,7 +88,7 @@ public record Part(
     }
 
     public static Part of(String name, Chain chain) {
-        return new Part(idFor(name), name, "", Run.KEYS, "Glass harp", "", 0, chain, Map.of());
+        return new Part(idFor(name), name, "", Input.KEYS, Run.KEYS, "Glass harp", "", 0, chain, Map.of());
     }
 
     /** An id made from a name: "Harbour bells" is harbour-bells. */
@@ -57,18 +100,26 @@ public record Part(
     }
 
     public Part withChain(Chain newChain) {
-        return new Part(id, name, phrase, run, sound, output, channel, newChain, unknown);
+        return new Part(id, name, phrase, input, run, sound, output, channel, newChain, unknown);
     }
 
     public Part withPhrase(String newPhrase) {
-        return new Part(id, name, newPhrase, run, sound, output, channel, chain, unknown);
+        return new Part(id, name, newPhrase, input, run, sound, output, channel, chain, unknown);
+    }
+
+    public Part withInput(Input newInput) {
+        return new Part(id, name, phrase, newInput, run, sound, output, channel, chain, unknown);
+    }
+
+    public Part withChannel(int newChannel) {
+        return new Part(id, name, phrase, input, run, sound, output, newChannel, chain, unknown);
     }
 
     public Part withSound(String newSound) {
-        return new Part(id, name, phrase, run, newSound, output, channel, chain, unknown);
+        return new Part(id, name, phrase, input, run, newSound, output, channel, chain, unknown);
     }
 
     public Part withOutput(String newOutput) {
-        return new Part(id, name, phrase, run, sound, newOutput, channel, chain, unknown);
+        return new Part(id, name, phrase, input, run, sound, newOutput, channel, chain, unknown);
     }
 }

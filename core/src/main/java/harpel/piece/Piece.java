@@ -37,6 +37,16 @@ public record Piece(
                 throw new IllegalArgumentException("two parts have the id \"" + part.id() + "\"");
             }
         }
+        Routes.refuseCircle(parts);
+    }
+
+    /** The parts that hear that part, one way or the other. */
+    public List<String> hearing(Part.Input.Source way, String id) {
+        return parts.stream()
+                .filter(part ->
+                        part.input().source() == way && part.input().from().equals(id))
+                .map(Part::id)
+                .toList();
     }
 
     /** A new piece with one part and no effects. */

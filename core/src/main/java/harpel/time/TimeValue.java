@@ -7,7 +7,7 @@ import java.util.regex.Pattern;
 
 /** A length of time as a person gives it: a note value, milliseconds, or beats of the meter. */
 public sealed interface TimeValue {
-    Pattern AMOUNT = Pattern.compile("(\\d+(?:\\.\\d+)?)\\s*(ms|beats?)");
+    Pattern AMOUNT = Pattern.compile("(\\d+(?:\\.\\d+)?)\\s*(ms|beats?|ticks?)");
 
     /** A note value such as 1/8d. */
     record Note(NoteValue value) implements TimeValue {
@@ -48,6 +48,19 @@ public sealed interface TimeValue {
         }
     }
 
+    /** Ticks, 15,360 to a quarter. */
+    record Count(long amount) implements TimeValue {
+        @Override
+        public double ticksAt(long tick, TimeMap time) {
+            return amount;
+        }
+
+        @Override
+        public String toString() {
+            return amount + (amount == 1 ? " tick" : " ticks");
+        }
+    }
+
     /** The length, not rounded, of a stretch that begins at {@code tick}. */
     double ticksAt(long tick, TimeMap time);
 
@@ -64,13 +77,18 @@ public sealed interface TimeValue {
         Matcher matcher = AMOUNT.matcher(text.strip());
         if (matcher.matches()) {
             double amount = Double.parseDouble(matcher.group(1));
-            return matcher.group(2).equals("ms") ? new Millis(amount) : new Beats(amount);
+            return switch (matcher.group(2).charAt(0)) {
+                case 'm' -> new Millis(amount);
+                case 't' -> new Count(Math.round(amount));
+                default -> new Beats(amount);
+            };
         }
         if (text.contains("/")) {
             return new Note(NoteValue.parse(text));
         }
         throw new IllegalArgumentException(
-                "a time is a note value such as 1/8d, or \"35 ms\", or \"0.75 beat\", but was \"" + text + "\"");
+                "a time is a note value such as 1/8d, or \"35 ms\", or \"0.75 beat\", or \"120 ticks\", but was \""
+                        + text + "\"");
     }
 
     private static String plain(double amount) {

@@ -139,12 +139,12 @@ class EditsTest {
         begin("{'effect':'latch','until':'add'},{'split':[{'chain':[{'effect':'latch','until':'add'}]}]}");
         release(press(60));
         heard();
-        renderer.letGo("lead", "lead/nothing");
+        renderer.act("lead", "lead/nothing");
         assertThat(heard()).isEmpty();
-        renderer.letGo("lead", "lead/latch");
+        renderer.act("lead", "lead/latch");
         renderer.render(renderer.position() + 10);
         assertThat(heard()).as("the second latch holds it still").isEmpty();
-        renderer.letGo("lead", "lead/split.1/latch");
+        renderer.act("lead", "lead/split.1/latch");
         assertThat(heard()).containsExactly("-60");
     }
 

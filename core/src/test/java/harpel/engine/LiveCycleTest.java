@@ -55,12 +55,12 @@ class LiveCycleTest {
     }
 
     private void press(int pitch) {
-        cycle.take(new InputPort.Played(0x90, pitch, 100, now));
+        cycle.take(InputPort.KEYS, new InputPort.Played(0x90, pitch, 100, now));
         cycle.render(now);
     }
 
     private void release(int pitch) {
-        cycle.take(new InputPort.Played(0x80, pitch, 64, now));
+        cycle.take(InputPort.KEYS, new InputPort.Played(0x80, pitch, 64, now));
         cycle.render(now);
     }
 
@@ -237,8 +237,17 @@ class LiveCycleTest {
     void aPartThatRunsByTheTransportIsNotStartedByKeys() {
         Piece piece = Piece.empty();
         Part part = piece.parts().get(0);
-        Part byTransport =
-                new Part(part.id(), part.name(), "", Part.Run.TRANSPORT, "", "", 4, part.chain(), java.util.Map.of());
+        Part byTransport = new Part(
+                part.id(),
+                part.name(),
+                "",
+                Part.Input.KEYS,
+                Part.Run.TRANSPORT,
+                "",
+                "",
+                4,
+                part.chain(),
+                java.util.Map.of());
         start(piece.withPart(part.id(), one -> byTransport));
         press(60);
         assertThat(heard()).isEmpty();
@@ -250,7 +259,7 @@ class LiveCycleTest {
     @Test
     void controllersPassWhileTimeStands() {
         start(piece(""));
-        cycle.take(new InputPort.Played(0xB0, 1, 64, now));
+        cycle.take(InputPort.KEYS, new InputPort.Played(0xB0, 1, 64, now));
         cycle.render(now);
         assertThat(heard()).containsExactly("message");
     }

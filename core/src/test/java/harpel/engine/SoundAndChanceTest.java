@@ -188,9 +188,7 @@ class SoundAndChanceTest {
                 Key.C_MAJOR,
                 TimeMap.DEFAULT,
                 1,
-                List.of(
-                        new Plan.PartPlan("a", Played.chain(""), false),
-                        new Plan.PartPlan("b", Played.chain(""), false)));
+                List.of(Plan.PartPlan.of("a", Played.chain("")), Plan.PartPlan.of("b", Played.chain(""))));
         Renderer renderer = new Renderer(two, (part, event) -> heard.add(part + " " + event), Tap.NONE);
         renderer.play("a", note(0, 90));
         renderer.play("b", note(0, 90));

@@ -23,11 +23,14 @@ import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.ParamType;
+import harpel.param.PartType;
 import harpel.param.PitchTableType;
 import harpel.param.PointsType;
+import harpel.param.RouteType;
 import harpel.param.RowType;
 import harpel.param.ScaleType;
 import harpel.param.SpanType;
+import harpel.param.StepsType;
 import harpel.param.TextType;
 import harpel.param.TimeType;
 import harpel.param.WordsType;
@@ -117,6 +120,15 @@ public final class Randoms {
                     Map.of(),
                     Map.of("C4", "Cm7", "E4", List.of(50, 57, 60)),
                     Map.of("D4", Map.of("relative", List.of(0, 4, 7)), "F#4", "B7#9")));
+        }
+        if (type instanceof StepsType) {
+            return oneOf(List.of("x", "x..x.", "5.x3", "."));
+        }
+        if (type instanceof PartType) {
+            return oneOf(List.of("", "other"));
+        }
+        if (type instanceof RouteType) {
+            return oneOf(List.of("on", 1, between(1, 16), "other", "output:Pier"));
         }
         if (type instanceof PointsType) {
             return oneOf(List.of(List.of(), List.of(List.of(1, 20), List.of(64, 100), List.of(127, 90))));

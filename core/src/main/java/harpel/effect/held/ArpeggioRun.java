@@ -144,7 +144,7 @@ final class ArpeggioRun implements Effect {
             released(out.tick());
         } else if (message.isController(values.get(Pedal.LET_GO))) {
             if (Pedal.isDown(message)) {
-                letGo(out);
+                act(out);
             }
         } else {
             out.pass(message);
@@ -266,7 +266,7 @@ final class ArpeggioRun implements Effect {
     }
 
     @Override
-    public void letGo(Emitter out) {
+    public void act(Emitter out) {
         held.letGo();
         released(out.tick());
     }

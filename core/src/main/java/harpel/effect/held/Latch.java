@@ -67,6 +67,11 @@ public final class Latch extends EffectKind {
     }
 
     @Override
+    public String action() {
+        return "Let go";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return switch (values.get(UNTIL)) {
             case NEXT_CHORD -> "until the next chord";
@@ -136,7 +141,7 @@ public final class Latch extends EffectKind {
                 endAll(held.pedal(Pedal.isDown(message)), out);
             } else if (message.isController(values.get(Pedal.LET_GO))) {
                 if (Pedal.isDown(message)) {
-                    letGo(out);
+                    act(out);
                 }
             } else {
                 out.pass(message);
@@ -164,7 +169,7 @@ public final class Latch extends EffectKind {
         public void step(Emitter out) {
             next = Ticks.NEVER;
             if (releasedByChange.isEmpty()) {
-                letGo(out);
+                act(out);
             } else {
                 endAll(releasedByChange, out);
                 releasedByChange = List.of();
@@ -173,7 +178,7 @@ public final class Latch extends EffectKind {
         }
 
         @Override
-        public void letGo(Emitter out) {
+        public void act(Emitter out) {
             endAll(held.letGo(), out);
         }
 

@@ -10,9 +10,9 @@ import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.param.PartType;
 import harpel.param.PitchTableType;
 import harpel.param.ScaleType;
-import harpel.param.TextType;
 import harpel.param.WordsType;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
@@ -60,8 +60,8 @@ public final class ScaleFit extends EffectKind {
             PitchTableType.TABLE,
             Map.of(),
             "A table of your own from note name to note name or \"drop\"; it comes before the scale, and names not in it follow the scale.");
-    public static final Param<String> LISTEN_TO = Param.of(
-            "listen-to", new TextType(60), "", "With root played: the part whose lowest held note is the root.");
+    public static final Param<String> LISTEN_TO =
+            Param.of("listen-to", PartType.PART, "", "With root played: the part whose lowest held note is the root.");
 
     public ScaleFit() {
         super(

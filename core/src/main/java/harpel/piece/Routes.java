@@ -1,0 +1,209 @@
+package harpel.piece;
+
+import harpel.chain.Branch;
+import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.param.ListType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.PartType;
+import harpel.param.RouteType;
+import harpel.param.RouteType.Route;
+import harpel.param.RowType;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/** Which parts of a piece send to which: in what order they are worked out, and what is wrong with it. */
+public final class Routes {
+    /** How notes come from one part to another. */
+    private record Way(String from, String to, String how) {}
+
+    private final List<Part> parts;
+    private final List<Way> ways = new ArrayList<>();
+    /** For every part those that must be worked out before it. */
+    private final Map<String, Set<String>> before = new LinkedHashMap<>();
+
+    private Routes(List<Part> parts) {
+        this.parts = parts;
+        parts.forEach(part -> before.put(part.id(), new LinkedHashSet<>()));
+        for (Part part : parts) {
+            Part.Input input = part.input();
+            if (input.ofPart()) {
+                ways.add(new Way(input.from(), part.id(), "hears " + input));
+            }
+            addChain(part, part.chain());
+        }
+        for (Way way : ways) {
+            if (before.containsKey(way.to) && before.containsKey(way.from)) {
+                before.get(way.to).add(way.from);
+            }
+        }
+        // Who only listens to what another holds comes after it where that part is itself fed by others.
+        parts.forEach(part -> addListening(part, part.chain()));
+    }
+
+    /** The routes of a piece; it has no circle. */
+    public static Routes of(Piece piece) {
+        return new Routes(piece.parts());
+    }
+
+    /**
+     * Refuses a circle.
+     *
+     * @throws IllegalArgumentException with its path
+     */
+    static void refuseCircle(List<Part> parts) {
+        Routes routes = new Routes(parts);
+        for (Part part : parts) {
+            List<String> path = routes.circleThrough(part.id());
+            if (!path.isEmpty()) {
+                throw new IllegalArgumentException("notes would go round in a circle: " + String.join(" → ", path)
+                        + "; take one of these ways out");
+            }
+        }
+    }
+
+    private List<String> circleThrough(String id) {
+        List<String> path = new ArrayList<>();
+        return search(id, id, path, new HashSet<>()) ? path : List.of();
+    }
+
+    private boolean search(String from, String goal, List<String> path, Set<String> seen) {
+        path.add(from);
+        for (Map.Entry<String, Set<String>> entry : before.entrySet()) {
+            if (entry.getValue().contains(from)) {
+                if (entry.getKey().equals(goal)) {
+                    path.add(goal);
+                    return true;
+                }
+                if (seen.add(entry.getKey()) && search(entry.getKey(), goal, path, seen)) {
+                    return true;
+                }
+            }
+        }
+        path.remove(path.size() - 1);
+        return false;
+    }
+
+    private void addChain(Part part, Chain chain) {
+        for (Stage stage : chain.stages()) {
+            if (stage.isKnown()) {
+                for (Route route : routes(stage.params())) {
+                    if (route.leaves()) {
+                        ways.add(new Way(part.id(), route.to(), stage.name() + " sends there"));
+                    }
+                }
+            }
+            for (Branch branch : stage.branches()) {
+                addChain(part, branch.chain());
+            }
+        }
+    }
+
+    private void addListening(Part part, Chain chain) {
+        for (Stage stage : chain.stages()) {
+            for (Param<?> param : stage.isKnown() ? stage.params().spec().params() : List.<Param<?>>of()) {
+                if (param.type() instanceof PartType) {
+                    String heard = (String) stage.params().get(param);
+                    if (before.containsKey(heard) && isFed(heard) && !heard.equals(part.id())) {
+                        before.get(part.id()).add(heard);
+                    }
+                }
+            }
+            stage.branches().forEach(branch -> addListening(part, branch.chain()));
+        }
+    }
+
+    /** Every route among the values, those in rows too. */
+    private static List<Route> routes(ParamSet values) {
+        List<Route> found = new ArrayList<>();
+        for (Param<?> param : values.spec().params()) {
+            if (param.type() instanceof RouteType) {
+                found.add((Route) values.get(param));
+            } else if (param.type() instanceof ListType<?> list && list.item() instanceof RowType) {
+                ((List<?>) values.get(param)).forEach(row -> found.addAll(routes((ParamSet) row)));
+            }
+        }
+        return found;
+    }
+
+    /** Whether any other part sends something to this one. */
+    public boolean isFed(String id) {
+        return ways.stream().anyMatch(way -> way.to.equals(id));
+    }
+
+    /** The parts, each after those that send to it, else in their order. */
+    public List<Part> inOrder() {
+        List<Part> ordered = new ArrayList<>();
+        Set<String> done = new HashSet<>();
+        while (ordered.size() < parts.size()) {
+            Part next = parts.stream()
+                    .filter(part -> !done.contains(part.id()) && done.containsAll(before.get(part.id())))
+                    .findFirst()
+                    .orElseThrow();
+            done.add(next.id());
+            ordered.add(next);
+        }
+        return ordered;
+    }
+
+    /**
+     * What is wrong, in sentences that name the parts: ways to nobody, and notes that come twice.
+     *
+     * @param outputs the names of the outputs there are
+     */
+    public List<String> problems(List<String> outputs) {
+        List<String> problems = new ArrayList<>();
+        for (Way way : ways) {
+            boolean output = way.to.startsWith(RouteType.OUTPUT);
+            if (output && !outputs.contains(way.to.substring(RouteType.OUTPUT.length()))) {
+                problems.add("\"" + name(way.from) + "\": " + way.how + ", but there is no output \""
+                        + way.to.substring(RouteType.OUTPUT.length()) + "\"");
+            } else if (!output && !before.containsKey(way.to)) {
+                problems.add("\"" + name(way.from) + "\": " + way.how + ", but there is no part \"" + way.to + "\"");
+            } else if (!before.containsKey(way.from)) {
+                problems.add("\"" + name(way.to) + "\" " + way.how + ", but there is no such part");
+            }
+        }
+        for (Part part : parts) {
+            Map<String, List<Way>> bySource = ways.stream()
+                    .filter(way -> way.to.equals(part.id()))
+                    .collect(Collectors.groupingBy(way -> way.from, LinkedHashMap::new, Collectors.toList()));
+            bySource.forEach((from, twice) -> {
+                if (twice.size() > 1) {
+                    problems.add("\"" + part.name() + "\" gets the notes of \"" + name(from) + "\" "
+                            + (twice.size() == 2 ? "twice" : twice.size() + " times") + ": "
+                            + twice.stream().map(Way::how).collect(Collectors.joining("; ")));
+                }
+            });
+            addDoubledDevice(part, problems);
+        }
+        return problems;
+    }
+
+    /** Two parts that hear one device and sound on one channel of one output double every note. */
+    private void addDoubledDevice(Part part, List<String> problems) {
+        for (Part other : parts.subList(0, parts.indexOf(part))) {
+            boolean sameIn = part.input().source() == Part.Input.Source.DEVICE
+                    && part.input().equals(other.input());
+            if (sameIn && part.channel() == other.channel() && part.output().equals(other.output())) {
+                problems.add("\"" + other.name() + "\" and \"" + part.name() + "\" both hear " + part.input()
+                        + " and sound on channel " + (part.channel() + 1) + ", so that every note comes twice");
+            }
+        }
+    }
+
+    private String name(String id) {
+        return parts.stream()
+                .filter(part -> part.id().equals(id))
+                .map(Part::name)
+                .findFirst()
+                .orElse(id);
+    }
+}
