@@ -1,6 +1,7 @@
 package harpel.chain;
 
 import harpel.effect.EffectKind;
+import harpel.move.Moves;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import java.util.Collections;
@@ -13,10 +14,12 @@ import java.util.Map;
  *
  * @param id the stage's name in addresses, unique in its chain; it stays when the stage moves
  * @param kind null for an effect this version does not know: it passes notes through and is kept for the file
+ * @param moves what moves its parameters
  * @param branches for a kind that branches
  * @param unknown what a newer version wrote and this one does not know, in plain form
  */
-public record Stage(String id, EffectKind kind, ParamSet params, List<Branch> branches, Map<String, Object> unknown) {
+public record Stage(
+        String id, EffectKind kind, ParamSet params, Moves moves, List<Branch> branches, Map<String, Object> unknown) {
     public Stage {
         if (!id.matches("[a-z][a-z0-9-]*")) {
             throw new IllegalArgumentException(
@@ -27,7 +30,7 @@ public record Stage(String id, EffectKind kind, ParamSet params, List<Branch> br
     }
 
     public static Stage of(String id, EffectKind kind) {
-        return new Stage(id, kind, kind.spec().defaults(), List.of(), Map.of());
+        return new Stage(id, kind, kind.spec().defaults(), Moves.NONE, List.of(), Map.of());
     }
 
     public boolean isKnown() {
@@ -52,14 +55,18 @@ public record Stage(String id, EffectKind kind, ParamSet params, List<Branch> br
     }
 
     public Stage withParams(ParamSet newParams) {
-        return new Stage(id, kind, newParams, branches, unknown);
+        return new Stage(id, kind, newParams, moves, branches, unknown);
+    }
+
+    public Stage withMoves(Moves newMoves) {
+        return new Stage(id, kind, params, newMoves, branches, unknown);
     }
 
     public Stage withBranches(List<Branch> newBranches) {
-        return new Stage(id, kind, params, newBranches, unknown);
+        return new Stage(id, kind, params, moves, newBranches, unknown);
     }
 
     public Stage withId(String newId) {
-        return new Stage(newId, kind, params, branches, unknown);
+        return new Stage(newId, kind, params, moves, branches, unknown);
     }
 }

@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.chain.Chain;
+import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;
@@ -13,7 +14,7 @@ import java.util.List;
  *
  * @param parts in an order in which each comes after those that it hears
  */
-public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts) {
+public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, List<Lever> levers) {
     /**
      * One part.
      *
@@ -44,6 +45,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts) 
 
     public Plan {
         parts = List.copyOf(parts);
+        levers = List.copyOf(levers);
     }
 
     public static Plan of(Piece piece) {
@@ -54,7 +56,8 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts) 
                 piece.variation(),
                 routes.inOrder().stream()
                         .map(part -> partPlan(piece, routes, part))
-                        .toList());
+                        .toList(),
+                piece.levers());
     }
 
     private static PartPlan partPlan(Piece piece, Routes routes, Part part) {
@@ -72,7 +75,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts) 
 
     /** A single chain, whose stages have {@code partId} in their addresses. */
     public static Plan ofChain(String partId, Chain chain, Key key, TimeMap time, long variation) {
-        return new Plan(key, time, variation, List.of(PartPlan.of(partId, chain)));
+        return new Plan(key, time, variation, List.of(PartPlan.of(partId, chain)), List.of());
     }
 
     /** The same plan with one part heard without its chain, or with it again. */
@@ -83,6 +86,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts) 
                 variation,
                 parts.stream()
                         .map(part -> part.id.equals(partId) ? part.withDry(dry) : part)
-                        .toList());
+                        .toList(),
+                levers);
     }
 }

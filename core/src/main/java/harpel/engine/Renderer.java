@@ -4,7 +4,9 @@ import harpel.chain.Chain;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.param.RouteType;
+import harpel.piece.Lever;
 import harpel.time.Ticks;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +28,7 @@ public final class Renderer {
     /** The outputs that stages send to past any part. */
     private final Map<String, PartRun> outputs = new LinkedHashMap<>();
 
+    private final Map<String, LeverRun> levers = new HashMap<>();
     private Plan plan;
     private long done;
     private boolean running;
@@ -48,6 +51,12 @@ public final class Renderer {
     /** Takes a whole new plan from now on. Stages that stay keep their state; what is gone ends what it opened. */
     public void update(Plan newPlan) {
         plan = newPlan;
+        levers.keySet()
+                .removeIf(name ->
+                        plan.levers().stream().noneMatch(lever -> lever.name().equals(name)));
+        for (Lever lever : plan.levers()) {
+            levers.computeIfAbsent(lever.name(), name -> new LeverRun(lever)).update(lever);
+        }
         Map<String, PartRun> next = new LinkedHashMap<>();
         for (Plan.PartPlan part : plan.parts()) {
             PartRun run = parts.remove(part.id());
@@ -121,7 +130,20 @@ public final class Renderer {
         PartRun run = parts.get(part);
         if (run != null) {
             run.take(event);
+            levers.values().forEach(lever -> lever.hear(event));
         }
+    }
+
+    /** Where a lever stands at a tick, 0–1, or NaN when there is none of that name. */
+    double lever(String name, long tick) {
+        LeverRun lever = levers.get(name);
+        return lever == null ? Double.NaN : lever.at(tick);
+    }
+
+    /** The tick of a lever's next change after {@code tick} in this span, or never. */
+    long leverNext(String name, long tick) {
+        LeverRun lever = levers.get(name);
+        return lever == null ? Ticks.NEVER : lever.nextAfter(tick);
     }
 
     /** Renders up to, not including, {@code to}. All input added lies before it. */
@@ -133,6 +155,7 @@ public final class Renderer {
             }
         }
         all(part -> part.render(done, to));
+        levers.values().forEach(LeverRun::spanOver);
         done = Math.max(done, to);
     }
 

@@ -41,7 +41,14 @@ final class StageRun implements Node, Emitter {
 
     private EffectKind kind;
     private Effect effect;
+    /** The values as they are set, and as they are moved at this moment. */
+    private ParamSet base;
+
     private ParamSet values;
+    private final MoveRun moves;
+    /** The tick at which the values were looked at last. */
+    private long lookTick = -1;
+
     private boolean on;
     /** Whether the effect works: it is on and has not been left. */
     private boolean acting;
@@ -56,44 +63,69 @@ final class StageRun implements Node, Emitter {
 
     StageRun(String address) {
         this.address = address;
+        this.moves = new MoveRun(address);
     }
 
     @Override
     public void update(Stage stage, RunContext newContext, long tick, EventBuffer sink) {
-        boolean first = effect == null;
-        boolean wasOn = on;
-        long newSeed = stage.isKnown() && stage.kind().spec().has(EffectKind.SEED)
+        boolean known = stage.isKnown();
+        long newSeed = known && stage.params().spec().has(EffectKind.SEED)
                 ? stage.params().get(EffectKind.SEED)
                 : 0;
-        if (first || newSeed != seed || newContext.variation() != context.variation()) {
+        if (effect == null || newSeed != seed || newContext.variation() != context.variation()) {
             seed = newSeed;
             chance = Chance.of(newContext.variation(), seed, address);
         }
-        boolean changed = first
-                || !stage.params().equals(values)
+        boolean otherContext = context == null
                 || !newContext.time().equals(context.time())
-                || !newContext.key().equals(context.key());
+                || !newContext.key().equals(context.key())
+                || newContext.channel() != context.channel();
         context = newContext.at(address);
         kind = stage.kind();
-        values = stage.params();
-        on = stage.on();
-        onlyChannel = kind == null ? 0 : values.get(EffectKind.CHANNEL);
-        if (wasOn && !on) {
-            leave(tick, sink);
-            acting = false;
+        base = stage.params();
+        moves.update(stage.moves(), context);
+        if (!known) {
+            values = base;
             return;
         }
-        acting = on;
-        if (kind == null || !changed) {
-            return;
-        }
-        if (first || !wasOn) {
+        ParamSet now = moves.at(base, inputs.size(), tick);
+        if (effect == null) {
+            values = now;
+            on = values.get(EffectKind.ON);
+            acting = on;
+            onlyChannel = values.get(EffectKind.CHANNEL);
             renew(tick);
-            if (!first && on && kind.holdsNotes()) {
-                takeOver(open(), tick, sink);
-            }
         } else {
-            effect.configure(values, context, tick);
+            begin(tick, sink);
+            take(now, otherContext);
+            finish(tick - 1);
+        }
+    }
+
+    /** Takes values that hold from now on. */
+    private void take(ParamSet newValues, boolean changed) {
+        boolean wasOn = on;
+        boolean differ = changed || !newValues.equals(values);
+        values = newValues;
+        on = values.get(EffectKind.ON);
+        onlyChannel = values.get(EffectKind.CHANNEL);
+        if (wasOn && !on) {
+            switchOff();
+        } else if (!wasOn && on) {
+            acting = true;
+            renew(now);
+            if (kind.holdsNotes()) {
+                takeOver(open());
+            }
+        } else if (differ) {
+            effect.configure(values, context, now);
+        }
+    }
+
+    /** Takes the values that what moves them gives for this tick. */
+    private void move() {
+        if (!moves.isEmpty() && kind != null) {
+            take(moves.at(base, inputs.size(), now), false);
         }
     }
 
@@ -104,7 +136,9 @@ final class StageRun implements Node, Emitter {
 
     @Override
     public void restart(long tick) {
+        lookTick = tick - 1;
         if (kind != null) {
+            acting = on;
             renew(tick);
         }
     }
@@ -117,22 +151,22 @@ final class StageRun implements Node, Emitter {
             context.tap().left(context.part(), address, note);
         }
         if (on && kind.holdsNotes()) {
-            takeOver(sounding, tick, sink);
+            begin(tick, sink);
+            takeOver(sounding);
+            finish(tick);
         }
     }
 
     /** Notes that passed by end here and are given to the effect as if they were struck now. */
-    private void takeOver(List<NoteStart> sounding, long tick, EventBuffer sink) {
-        begin(tick, sink);
+    private void takeOver(List<NoteStart> sounding) {
         for (NoteStart note : sounding) {
             if (inputs.get(note) == PASSED && concerns(note)) {
-                end(note, tick, NoteEnd.PLAIN_RELEASE);
-                NoteStart struckAgain = note.derive(tick, note.pitch(), note.velocity());
+                end(note, now, NoteEnd.PLAIN_RELEASE);
+                NoteStart struckAgain = note.derive(now, note.pitch(), note.velocity());
                 inputs.put(note, struckAgain);
                 effect.start(struckAgain, this);
             }
         }
-        finish(tick);
     }
 
     private boolean concerns(Event event) {
@@ -151,6 +185,7 @@ final class StageRun implements Node, Emitter {
                 return;
             }
             begin(tick, sink);
+            move();
             while (next < size && input.get(next).tick() == tick) {
                 take(input.get(next++));
             }
@@ -158,6 +193,7 @@ final class StageRun implements Node, Emitter {
                 effect.step(this);
             }
             finish(tick < to ? tick : tick - 1);
+            lookTick = tick;
         }
     }
 
@@ -183,15 +219,19 @@ final class StageRun implements Node, Emitter {
 
     private void take(Event event) {
         if (event instanceof NoteStart note) {
-            boolean given = on && concerns(note);
-            inputs.put(note, given ? note : PASSED);
-            if (given) {
+            inputs.put(note, PASSED);
+            moves.hear(event, inputs.size());
+            move();
+            if (on && concerns(note)) {
+                inputs.put(note, note);
                 effect.start(note, this);
             } else {
                 send(note);
             }
         } else if (event instanceof NoteEnd end) {
             NoteStart given = inputs.remove(end.start());
+            moves.hear(event, inputs.size());
+            move();
             if (given == PASSED) {
                 send(end);
             } else if (given != null && on) {
@@ -199,10 +239,14 @@ final class StageRun implements Node, Emitter {
                 effect.end(
                         given == end.start() ? end : NoteEnd.atOrAfter(end.tick(), given, end.releaseVelocity()), this);
             }
-        } else if (on && concerns(event)) {
-            effect.message((Message) event, this);
         } else {
-            send(event);
+            moves.hear(event, inputs.size());
+            move();
+            if (on && concerns(event)) {
+                effect.message((Message) event, this);
+            } else {
+                send(event);
+            }
         }
     }
 
@@ -309,8 +353,13 @@ final class StageRun implements Node, Emitter {
 
     @Override
     public long nextTick() {
-        long step = on ? effect.nextStep() : Ticks.NEVER;
-        return waiting.isEmpty() ? step : Math.min(step, waiting.peek().tick());
+        long next = on ? effect.nextStep() : Ticks.NEVER;
+        next = waiting.isEmpty() ? next : Math.min(next, waiting.peek().tick());
+        if (moves.isEmpty()) {
+            return next;
+        }
+        boolean busy = next != Ticks.NEVER || !isQuiet() || !inputs.isEmpty();
+        return Math.min(next, moves.nextLook(lookTick, busy));
     }
 
     @Override
@@ -323,20 +372,29 @@ final class StageRun implements Node, Emitter {
     @Override
     public void leave(long tick, EventBuffer sink) {
         begin(tick, sink);
+        switchOff();
+        // Sent at once, even what was struck at this very tick: a stage that is gone has no later.
+        while (!waiting.isEmpty()) {
+            send(waiting.poll());
+        }
+        finish(tick);
+    }
+
+    /** Ends what the effect made; notes that go through it untouched go on. */
+    private void switchOff() {
         if (acting) {
             effect.leave(this);
         }
+        acting = false;
         waiting.clear();
         for (NoteStart note : open.inOrder()) {
             if (inputs.containsKey(note)) {
                 inputs.put(note, PASSED);
-                sendOn(note, tick);
+                sendOn(note, now);
             } else {
-                // Sent at once, even when the note was struck at this very tick: a stage that is gone has no later.
-                send(NoteEnd.plain(tick, note));
+                end(note, now, NoteEnd.PLAIN_RELEASE);
             }
         }
-        finish(tick);
         inputs.values().removeIf(given -> given != PASSED);
     }
 
@@ -362,9 +420,8 @@ final class StageRun implements Node, Emitter {
         }
         inputs.clear();
         leave(tick, sink);
-        if (kind != null) {
-            renew(tick);
-        }
+        moves.forget();
+        restart(tick);
     }
 
     @Override

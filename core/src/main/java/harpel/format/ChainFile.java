@@ -6,6 +6,10 @@ import harpel.chain.Stage;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.route.Split;
+import harpel.move.Mover;
+import harpel.move.Moves;
+import harpel.move.Source;
+import harpel.param.ChoiceType;
 import harpel.param.Param;
 import harpel.param.ParamException;
 import harpel.param.ParamSet;
@@ -33,6 +37,10 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
     static final String VERSION_KEY = "harpel";
     private static final String SPLIT = "split";
     private static final String EFFECT = "effect";
+    /** The field of a stage that says what moves its parameters, and of a mover that says what by. */
+    static final String MOVE = "move";
+
+    static final String BY = "by";
     private static final ParamSpec NONE = ParamSpec.of();
 
     /**
@@ -116,7 +124,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         if (kind == null) {
             Map<String, Object> kept = new LinkedHashMap<>(fields.rest());
             kept.put(EFFECT, name);
-            return new Stage(idFor(name), null, NONE.defaults(), List.of(), kept);
+            return new Stage(idFor(name), null, NONE.defaults(), Moves.NONE, List.of(), kept);
         }
         if (kind.branches() && !split) {
             throw new ParamException(path, "a split is written {\"split\": [ … ]} with a list of branches");
@@ -124,8 +132,9 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         List<Branch> branches = split ? readBranches(fields.take(SPLIT), path + "." + SPLIT, newer) : List.of();
         String id = fields.text("id", kind.id());
         ParamSet params = readParams(kind.spec(), fields);
-        Map<String, Object> unknown = fields.end(newer, kind.spec().ids());
-        return PlainMap.at(fields.path("id"), () -> new Stage(id, kind, params, branches, unknown));
+        Moves moves = fields.has(MOVE) ? readMoves(kind, params, fields.take(MOVE), fields.path(MOVE)) : Moves.NONE;
+        Map<String, Object> unknown = fields.end(newer, kind.spec().ids() + ", " + MOVE);
+        return PlainMap.at(fields.path("id"), () -> new Stage(id, kind, params, moves, branches, unknown));
     }
 
     private static String idFor(String name) {
@@ -143,6 +152,34 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             }
         }
         return params;
+    }
+
+    private static Moves readMoves(EffectKind kind, ParamSet params, Object plain, String path) {
+        PlainMap fields = new PlainMap(plain, path);
+        Map<String, List<Mover>> byParam = new LinkedHashMap<>();
+        for (String id : List.copyOf(fields.rest().keySet())) {
+            Param<?> param = PlainMap.at(path, () -> Moves.movable(kind, params.spec(), id));
+            List<Mover> movers = new ArrayList<>();
+            List<?> list = PlainMap.at(fields.path(id), () -> PlainMap.list(fields.take(id)));
+            for (int i = 0; i < list.size(); i++) {
+                movers.add(readMover(param, new PlainMap(list.get(i), fields.path(id) + "[" + i + "]")));
+            }
+            byParam.put(id, movers);
+        }
+        return new Moves(byParam);
+    }
+
+    private static Mover readMover(Param<?> moved, PlainMap fields) {
+        Source source = fields.take(BY, null, new ChoiceType<>(Source.class)::read);
+        if (source == null) {
+            throw new ParamException(
+                    fields.path(BY),
+                    "a mover says what it moves " + BY + ": " + new ChoiceType<>(Source.class).range());
+        }
+        ParamSpec spec = source.spec(moved);
+        Mover mover = new Mover(source, readParams(spec, fields));
+        fields.end(false, BY + ", " + spec.ids());
+        return mover;
     }
 
     private static <T> ParamSet take(ParamSet params, Param<T> param, PlainMap fields) {
@@ -194,7 +231,25 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             plain.put("id", stage.id());
         }
         plain.putAll(stage.params().write());
+        if (!stage.moves().isEmpty()) {
+            plain.put(MOVE, writeMoves(stage.moves()));
+        }
         plain.putAll(stage.unknown());
+        return plain;
+    }
+
+    private static Map<String, Object> writeMoves(Moves moves) {
+        Map<String, Object> plain = new LinkedHashMap<>();
+        moves.byParam().forEach((id, movers) -> {
+            List<Object> list = new ArrayList<>();
+            for (Mover mover : movers) {
+                Map<String, Object> one = new LinkedHashMap<>();
+                one.put(BY, mover.source().word());
+                one.putAll(mover.settings().write());
+                list.add(one);
+            }
+            plain.put(id, list);
+        });
         return plain;
     }
 

@@ -2,6 +2,7 @@ package harpel.format;
 
 import harpel.event.Message;
 import harpel.param.ParamException;
+import harpel.piece.Lever;
 import harpel.piece.Note;
 import harpel.piece.Part;
 import harpel.piece.Phrase;
@@ -46,9 +47,12 @@ public final class PieceFile {
         MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, PieceFile::readMeter);
         List<Part> parts = readList(file, "parts", (plain, path) -> readPart(plain, path, newer));
         List<Phrase> phrases = readList(file, "phrases", PieceFile::readPhrase);
-        Map<String, Object> unknown = file.end(newer, "harpel, piece, key, variation, tempo, meter, parts, phrases");
+        List<Lever> levers = readList(file, "levers", PieceFile::readLever);
+        Map<String, Object> unknown =
+                file.end(newer, "harpel, piece, key, variation, tempo, meter, parts, phrases, levers");
         return PlainMap.at(
-                "parts", () -> new Piece(name, key, variation, new TimeMap(tempo, meter), parts, phrases, unknown));
+                "parts",
+                () -> new Piece(name, key, variation, new TimeMap(tempo, meter), parts, phrases, levers, unknown));
     }
 
     private interface ItemReader<T> {
@@ -164,6 +168,24 @@ public final class PieceFile {
         return plain;
     }
 
+    private static Lever readLever(Object plain, String path) {
+        PlainMap fields = new PlainMap(plain, path);
+        String name = fields.text("name", "");
+        double value = fields.take("value", 0.0, PieceFile::number);
+        int controller = (int) fields.whole("controller", -1, 0, 127);
+        fields.end(false, "name, value, controller");
+        return new Lever(name, value, controller);
+    }
+
+    private static Map<String, Object> writeLever(Lever lever) {
+        Map<String, Object> plain = ordered("name", lever.name());
+        plain.put("value", lever.value());
+        if (lever.controller() >= 0) {
+            plain.put("controller", lever.controller());
+        }
+        return plain;
+    }
+
     private static Phrase readPhrase(Object plain, String path) {
         PlainMap fields = new PlainMap(plain, path);
         String name = fields.text("name", "Phrase");
@@ -212,6 +234,10 @@ public final class PieceFile {
         plain.put("parts", piece.parts().stream().map(PieceFile::writePart).toList());
         plain.put(
                 "phrases", piece.phrases().stream().map(PieceFile::writePhrase).toList());
+        if (!piece.levers().isEmpty()) {
+            plain.put(
+                    "levers", piece.levers().stream().map(PieceFile::writeLever).toList());
+        }
         plain.putAll(piece.unknown());
         return Json.write(plain);
     }

@@ -3,6 +3,8 @@ package harpel.format;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.route.Split;
+import harpel.move.Moves;
+import harpel.move.Source;
 import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
@@ -71,6 +73,27 @@ public final class Reference {
                 page.append("\n## ").append(family.label()).append('\n');
             }
             page.append('\n').append(markdown(kind));
+        }
+        return page.append(movingParameters()).toString();
+    }
+
+    private static String movingParameters() {
+        StringBuilder page = new StringBuilder(
+                "\n## Moving parameters\n\n"
+                        + "Every parameter that has a place between a lowest and a highest can be moved, but no seed and nothing of a split:"
+                        + " a stage's `\"move\"` has for a parameter's id a list of movers, such as"
+                        + " `\"move\": {\"gate\": [{\"by\": \"lfo\", \"pace\": \"1/2\", \"amount\": 40}]}`. Automation takes the place of the base"
+                        + " value while the transport runs; what the others give is added to it, in parts of the control's range, and the"
+                        + " sum is kept in range. What flows is looked at with every event and step of its stage and at every 64th note"
+                        + " between them, live and printed alike. A lever is a piece's: `\"levers\": [{\"name\": \"Tide\", \"value\": 40,"
+                        + " \"controller\": 21}]`; a controller takes a lever over when it has come to where the lever stands.\n");
+        for (Source source : Source.values()) {
+            page.append("\n### ")
+                    .append(source.word())
+                    .append("\n\n")
+                    .append(source.does())
+                    .append(".\n\n");
+            table(page, source.spec(EffectKind.ON));
         }
         return page.toString();
     }
@@ -153,6 +176,15 @@ public final class Reference {
             definitions.put(kind.id(), stageSchema(kind));
             stages.add(ref(kind.id()));
         }
+        List<Object> movers = new ArrayList<>();
+        for (Source source : Source.values()) {
+            Map<String, Object> mover = RowType.schemaOf(source.spec(EffectKind.ON));
+            properties(mover).put(ChainFile.BY, Map.of("const", source.word()));
+            mover.put("required", List.of(ChainFile.BY));
+            definitions.put("by-" + source.word(), mover);
+            movers.add(ref("by-" + source.word()));
+        }
+        definitions.put("mover", Map.of("oneOf", movers));
         definitions.put("stage", Map.of("oneOf", stages));
         definitions.put("chain", Map.of("type", "array", "items", ref("stage")));
         Map<String, Object> branch = object("chain", ref("chain"));
@@ -176,6 +208,19 @@ public final class Reference {
         Map<String, Object> schema = RowType.schemaOf(kind.spec());
         schema.put("description", kind.label() + ": " + kind.does());
         properties(schema).put("id", Map.of("type", "string", "pattern", "^[a-z][a-z0-9-]*$"));
+        Map<String, Object> moved = new LinkedHashMap<>();
+        for (Param<?> param : kind.spec().params()) {
+            if (Moves.canMove(kind, param)) {
+                moved.put(param.id(), Map.of("type", "array", "items", ref("mover")));
+            }
+        }
+        if (!moved.isEmpty()) {
+            Map<String, Object> move = new LinkedHashMap<>();
+            move.put("type", "object");
+            move.put("properties", moved);
+            move.put("additionalProperties", false);
+            properties(schema).put(ChainFile.MOVE, move);
+        }
         if (kind.branches()) {
             properties(schema)
                     .put(
@@ -245,6 +290,10 @@ public final class Reference {
         properties(schema).put("variation", Map.of("type", "integer", "minimum", 0, "maximum", 999_999));
         properties(schema).put("tempo", Map.of("anyOf", List.of(number, Map.of("type", "array"))));
         properties(schema).put("meter", Map.of("anyOf", List.of(text, Map.of("type", "array"))));
+        Map<String, Object> lever = object("name", text);
+        properties(lever).put("value", Map.of("type", "number", "minimum", 0, "maximum", 100));
+        properties(lever).put("controller", Map.of("type", "integer", "minimum", 0, "maximum", 127));
+        properties(schema).put("levers", Map.of("type", "array", "items", lever));
         properties(schema).put("phrases", Map.of("type", "array", "items", phrase));
         return schema;
     }

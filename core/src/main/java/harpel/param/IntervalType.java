@@ -99,6 +99,19 @@ public record IntervalType(int min, int max) implements ParamType<Interval> {
     }
 
     @Override
+    public Interval moved(Interval value, double offset) {
+        return new Interval(atFraction(fraction(value) + offset).amount(), value.unit());
+    }
+
+    @Override
+    public Interval between(Interval from, Interval to, double way) {
+        return new Interval(
+                atFraction(fraction(from) + (fraction(to) - fraction(from)) * way)
+                        .amount(),
+                from.unit());
+    }
+
+    @Override
     public Interval step(Interval value, int direction, boolean fine) {
         return new Interval(Math.max(min, Math.min(max, value.amount() + direction)), value.unit());
     }

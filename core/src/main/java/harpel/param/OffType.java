@@ -50,6 +50,11 @@ public record OffType<T>(ParamType<T> type) implements ParamType<Optional<T>> {
     }
 
     @Override
+    public Optional<T> moved(Optional<T> value, double offset) {
+        return value.isEmpty() ? atFraction(offset) : value.map(one -> type.moved(one, offset));
+    }
+
+    @Override
     public Optional<T> step(Optional<T> value, int direction, boolean fine) {
         if (value.isEmpty()) {
             return direction > 0 ? Optional.of(type.atFraction(0)) : value;

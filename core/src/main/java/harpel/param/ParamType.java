@@ -42,6 +42,16 @@ public interface ParamType<T> {
         throw new UnsupportedOperationException("no bar");
     }
 
+    /** The value that lies so much of the range away, from −1 to 1, in the same unit and kept in range. */
+    default T moved(T value, double offset) {
+        return offset == 0 ? value : atFraction(fraction(value) + offset);
+    }
+
+    /** The value so much of the way, 0–1, from one to another. */
+    default T between(T from, T to, double way) {
+        return atFraction(fraction(from) + (fraction(to) - fraction(from)) * way);
+    }
+
     /** The next value up (1) or down (-1), finely where the type has finer steps. */
     default T step(T value, int direction, boolean fine) {
         return value;

@@ -23,6 +23,14 @@ final class Plain {
         throw new ParamException("must be " + wanted + " but was " + quote(plain));
     }
 
+    /** A number as a file shows it: whole where it is. */
+    static Number whole(double value) {
+        if (value == Math.rint(value)) {
+            return (long) value;
+        }
+        return value;
+    }
+
     static String number(double value) {
         String text = value == Math.rint(value) ? String.valueOf((long) value) : String.valueOf(value);
         return text.replace('-', '−');

@@ -85,6 +85,42 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
         return LADDER.get((int) Math.round(Math.max(0, Math.min(1, fraction)) * (LADDER.size() - 1)));
     }
 
+    /** Free times keep their unit: the whole range is the ladder's from shortest to longest, taken in equal ratios. */
+    @Override
+    public TimeValue moved(TimeValue value, double offset) {
+        double ratio = Math.pow(quarters(LADDER.get(LADDER.size() - 1)) / quarters(LADDER.get(0)), offset);
+        if (offset == 0) {
+            return value;
+        }
+        if (value instanceof TimeValue.Millis ms) {
+            return new TimeValue.Millis(tidy(Math.max(1, Math.min(longestMs, ms.amount() * ratio))));
+        }
+        if (value instanceof TimeValue.Beats beats) {
+            return new TimeValue.Beats(tidy(Math.max(0.01, Math.min(longestBeats, beats.amount() * ratio))));
+        }
+        if (value instanceof TimeValue.Count count) {
+            return new TimeValue.Count(Math.max(1, Math.min(LONGEST_TICKS, Math.round(count.amount() * ratio))));
+        }
+        return atFraction(fraction(value) + offset);
+    }
+
+    @Override
+    public TimeValue between(TimeValue from, TimeValue to, double way) {
+        if (from instanceof TimeValue.Millis a && to instanceof TimeValue.Millis b) {
+            return new TimeValue.Millis(tidy(a.amount() + (b.amount() - a.amount()) * way));
+        }
+        if (from instanceof TimeValue.Beats a && to instanceof TimeValue.Beats b) {
+            return new TimeValue.Beats(tidy(a.amount() + (b.amount() - a.amount()) * way));
+        }
+        return from instanceof TimeValue.Note && to instanceof TimeValue.Note
+                ? atFraction(fraction(from) + (fraction(to) - fraction(from)) * way)
+                : from;
+    }
+
+    private static double tidy(double amount) {
+        return Math.round(amount * 1000) / 1000.0;
+    }
+
     @Override
     public TimeValue step(TimeValue value, int direction, boolean fine) {
         if (value instanceof TimeValue.Millis ms) {

@@ -17,6 +17,7 @@ import java.util.function.UnaryOperator;
  * The document. Immutable: an edit makes another piece that shares all that did not change.
  *
  * @param variation the number that all chance depends on
+ * @param levers with different names
  * @param unknown what a newer version wrote and this one does not know
  */
 public record Piece(
@@ -26,10 +27,12 @@ public record Piece(
         TimeMap time,
         List<Part> parts,
         List<Phrase> phrases,
+        List<Lever> levers,
         Map<String, Object> unknown) {
     public Piece {
         parts = List.copyOf(parts);
         phrases = List.copyOf(phrases);
+        levers = List.copyOf(levers);
         unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
@@ -38,6 +41,11 @@ public record Piece(
             }
         }
         Routes.refuseCircle(parts);
+        for (Lever lever : levers) {
+            if (levers.stream().filter(one -> one.name().equals(lever.name())).count() > 1) {
+                throw new IllegalArgumentException("two levers are called \"" + lever.name() + "\"");
+            }
+        }
     }
 
     /** The parts that hear that part, one way or the other. */
@@ -58,6 +66,7 @@ public record Piece(
                 TimeMap.DEFAULT,
                 List.of(Part.of("Part 1", Chain.EMPTY)),
                 List.of(),
+                List.of(),
                 Map.of());
     }
 
@@ -75,23 +84,27 @@ public record Piece(
         List<Part> changed = parts.stream()
                 .map(part -> part.id().equals(id) ? change.apply(part) : part)
                 .toList();
-        return new Piece(name, key, variation, time, changed, phrases, unknown);
+        return new Piece(name, key, variation, time, changed, phrases, levers, unknown);
     }
 
     public Piece withName(String newName) {
-        return new Piece(newName, key, variation, time, parts, phrases, unknown);
+        return new Piece(newName, key, variation, time, parts, phrases, levers, unknown);
     }
 
     public Piece withKey(Key newKey) {
-        return new Piece(name, newKey, variation, time, parts, phrases, unknown);
+        return new Piece(name, newKey, variation, time, parts, phrases, levers, unknown);
     }
 
     public Piece withVariation(long newVariation) {
-        return new Piece(name, key, newVariation, time, parts, phrases, unknown);
+        return new Piece(name, key, newVariation, time, parts, phrases, levers, unknown);
     }
 
     public Piece withTime(TimeMap newTime) {
-        return new Piece(name, key, variation, newTime, parts, phrases, unknown);
+        return new Piece(name, key, variation, newTime, parts, phrases, levers, unknown);
+    }
+
+    public Piece withLevers(List<Lever> newLevers) {
+        return new Piece(name, key, variation, time, parts, phrases, newLevers, unknown);
     }
 
     /** With a phrase more, in place of one of that name. */
@@ -99,6 +112,6 @@ public record Piece(
         List<Phrase> changed = new ArrayList<>(phrases);
         changed.removeIf(one -> one.name().equals(phrase.name()));
         changed.add(phrase);
-        return new Piece(name, key, variation, time, parts, changed, unknown);
+        return new Piece(name, key, variation, time, parts, changed, levers, unknown);
     }
 }

@@ -290,6 +290,7 @@ class LiveCycleTest {
                 harpel.time.TimeMap.DEFAULT,
                 List.of(bass, lead),
                 List.of(),
+                List.of(),
                 java.util.Map.of());
         start(piece);
         cycle.keysTo("lead");

@@ -188,12 +188,13 @@ class SoundAndChanceTest {
                 Key.C_MAJOR,
                 TimeMap.DEFAULT,
                 1,
-                List.of(Plan.PartPlan.of("a", Played.chain("")), Plan.PartPlan.of("b", Played.chain(""))));
+                List.of(Plan.PartPlan.of("a", Played.chain("")), Plan.PartPlan.of("b", Played.chain(""))),
+                List.of());
         Renderer renderer = new Renderer(two, (part, event) -> heard.add(part + " " + event), Tap.NONE);
         renderer.play("a", note(0, 90));
         renderer.play("b", note(0, 90));
         renderer.render(10);
-        renderer.update(new Plan(Key.C_MAJOR, TimeMap.DEFAULT, 1, two.parts().subList(1, 2)));
+        renderer.update(new Plan(Key.C_MAJOR, TimeMap.DEFAULT, 1, two.parts().subList(1, 2), List.of()));
         assertThat(heard).last().isEqualTo("a 10 end 60 channel 1");
         assertThat(heard).hasSize(3);
     }

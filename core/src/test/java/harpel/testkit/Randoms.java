@@ -11,8 +11,12 @@ import harpel.event.EventOrder;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.move.Mover;
+import harpel.move.Moves;
+import harpel.move.Source;
 import harpel.param.ChoiceType;
 import harpel.param.ChordTableType;
+import harpel.param.CurveType;
 import harpel.param.FlagType;
 import harpel.param.IntType;
 import harpel.param.IntervalType;
@@ -24,6 +28,7 @@ import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.ParamType;
 import harpel.param.PartType;
+import harpel.param.PathType;
 import harpel.param.PitchTableType;
 import harpel.param.PointsType;
 import harpel.param.RouteType;
@@ -121,6 +126,12 @@ public final class Randoms {
                     Map.of("C4", "Cm7", "E4", List.of(50, 57, 60)),
                     Map.of("D4", Map.of("relative", List.of(0, 4, 7)), "F#4", "B7#9")));
         }
+        if (type instanceof CurveType) {
+            return List.of(List.of(0, between(0, 100)), List.of(between(1, 3), between(0, 100)), List.of(4, 0.5));
+        }
+        if (type instanceof PathType<?> path) {
+            return path(path);
+        }
         if (type instanceof StepsType) {
             return oneOf(List.of("x", "x..x.", "5.x3", "."));
         }
@@ -150,7 +161,8 @@ public final class Randoms {
     }
 
     public Stage stage(EffectKind kind, int depth) {
-        Stage stage = Stage.of(kind.id(), kind).withParams(params(kind.spec()));
+        ParamSet params = params(kind.spec());
+        Stage stage = Stage.of(kind.id(), kind).withParams(params).withMoves(moves(kind, params));
         if (!kind.branches()) {
             return stage;
         }
@@ -159,6 +171,33 @@ public final class Randoms {
             branches.add(new Branch(params(Split.TAKES), depth > 0 ? chain(depth - 1) : Chain.EMPTY));
         }
         return stage.withBranches(branches);
+    }
+
+    /** Now and then something that moves one or two parameters. */
+    private Moves moves(EffectKind kind, ParamSet params) {
+        Moves moves = Moves.NONE;
+        List<Param<?>> movable = new ArrayList<>();
+        for (Param<?> param : params.spec().params()) {
+            if (Moves.canMove(kind, param)) {
+                movable.add(param);
+            }
+        }
+        for (int i = oneIn(3) && !movable.isEmpty() ? between(1, 2) : 0; i > 0; i--) {
+            Param<?> param = oneOf(movable);
+            Source source = oneOf(List.of(Source.values()));
+            moves = moves.plus(param, new Mover(source, params(source.spec(param))));
+        }
+        return moves;
+    }
+
+    private <T> Object path(PathType<T> path) {
+        List<Object> points = new ArrayList<>();
+        long tick = 0;
+        for (int i = between(0, 4); i > 0; i--) {
+            points.add(List.of(tick, plain(path.type())));
+            tick += 1 + tick(60_000);
+        }
+        return points;
     }
 
     /** Up to three stages of any kind. */

@@ -1,0 +1,74 @@
+package harpel.move;
+
+import harpel.effect.EffectKind;
+import harpel.param.Param;
+import harpel.param.ParamException;
+import harpel.param.ParamSpec;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What moves the parameters of one stage.
+ *
+ * @param byParam for the id of each moved parameter what moves it, in order
+ */
+public record Moves(Map<String, List<Mover>> byParam) {
+    public static final Moves NONE = new Moves(Map.of());
+
+    public Moves {
+        Map<String, List<Mover>> copy = new LinkedHashMap<>();
+        byParam.forEach((id, movers) -> {
+            if (!movers.isEmpty()) {
+                copy.put(id, List.copyOf(movers));
+            }
+        });
+        byParam = Collections.unmodifiableMap(copy);
+    }
+
+    /** Whether a parameter of a stage can be moved: it has a place on a bar, is no seed, and the kind has no branches. */
+    public static boolean canMove(EffectKind kind, Param<?> param) {
+        return !kind.branches() && param != EffectKind.SEED && hasPlace(param);
+    }
+
+    private static <T> boolean hasPlace(Param<T> param) {
+        return !Double.isNaN(param.type().fraction(param.defaultValue()));
+    }
+
+    public boolean isEmpty() {
+        return byParam.isEmpty();
+    }
+
+    /** What moves that parameter. */
+    public List<Mover> of(Param<?> param) {
+        return byParam.getOrDefault(param.id(), List.of());
+    }
+
+    public Moves with(Param<?> param, List<Mover> movers) {
+        Map<String, List<Mover>> changed = new LinkedHashMap<>(byParam);
+        changed.put(param.id(), movers);
+        return new Moves(changed);
+    }
+
+    public Moves plus(Param<?> param, Mover mover) {
+        List<Mover> movers = new ArrayList<>(of(param));
+        movers.add(mover);
+        return with(param, movers);
+    }
+
+    /**
+     * The parameter of that id, if it can be moved.
+     *
+     * @throws ParamException when there is none or it cannot
+     */
+    public static Param<?> movable(EffectKind kind, ParamSpec spec, String id) {
+        Param<?> param = spec.byId(id)
+                .orElseThrow(() -> new ParamException(id, "there is no such parameter here; use one of " + spec.ids()));
+        if (!canMove(kind, param)) {
+            throw new ParamException(id, "cannot be moved: it has no place between a lowest and a highest");
+        }
+        return param;
+    }
+}

@@ -1,0 +1,263 @@
+package harpel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import harpel.event.Event;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.format.FileException;
+import harpel.format.PieceFile;
+import harpel.piece.Lever;
+import harpel.piece.Piece;
+import harpel.testkit.Heard;
+import harpel.testkit.Played;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** What moves parameters, heard through effects. */
+class MovesTest {
+    private static Played moved(String stage, String moves) {
+        return Played.through("{" + stage + ",'move':{" + moves + "}}");
+    }
+
+    private static Played fixed(String mover) {
+        return moved("'effect':'touch','fixed':64", "'fixed':[" + mover + "]");
+    }
+
+    /** A note on each beat. */
+    private static Played beats(Played played, int count) {
+        for (int i = 0; i < count; i++) {
+            played.note("C4", i, 0.5);
+        }
+        return played;
+    }
+
+    @Test
+    void automationHoldsOrGoesStraightAndTakesTheBasesPlace() {
+        assertThat(beats(fixed("{'by':'automation','points':[[0,10],[30720,90]],'between':'hold'}"), 4)
+                        .velocities(1))
+                .containsExactly(10, 10, 90, 90);
+        assertThat(beats(fixed("{'by':'automation','points':[[0,10],[61440,90]]}"), 4)
+                        .velocities(1))
+                .containsExactly(10, 30, 50, 70);
+    }
+
+    @Test
+    void anEffectIsLimitedToBarsByAutomationOfOn() {
+        Played played = moved(
+                "'effect':'transpose','octaves':1",
+                "'on':[{'by':'automation','between':'hold','points':[[0,false],[61440,true],[122880,false]]}]");
+        for (int bar = 0; bar < 3; bar++) {
+            played.note("C4", 4 * bar, 1);
+        }
+        assertThat(played.pitches(3)).containsExactly(60, 72, 60);
+    }
+
+    @Test
+    void aHeldNoteEndsWhenItsEffectIsSwitchedOffByAutomation() {
+        List<Heard> notes = moved(
+                        "'effect':'transpose','octaves':1",
+                        "'on':[{'by':'automation','between':'hold','points':[[0,true],[15360,false]]}]")
+                .note("C4", 0, 3)
+                .bars(1);
+        assertThat(notes).containsExactly(new Heard(0, 1, 72, 100, 1));
+    }
+
+    @Test
+    void aLoopCurveHasALengthOfItsOwn() {
+        // Up over two beats and down over one, again and again: three beats against the bar of four.
+        assertThat(beats(
+                                moved(
+                                        "'effect':'touch','fixed':1",
+                                        "'fixed':[{'by':'curve','loop':'3 beat','points':[[0,0],[2,100],[3,0]],'amount':100}]"),
+                                7)
+                        .velocities(2))
+                .containsExactly(1, 65, 127, 1, 65, 127, 1);
+    }
+
+    @Test
+    void velocityOfEachNoteOpensAnInterval() {
+        Played played = moved(
+                "'effect':'transpose','semitones':0", "'semitones':[{'by':'velocity','range':[90,100],'amount':13}]");
+        assertThat(played.note("C4", 0, 1, 60)
+                        .note("E4", 0, 1, 127)
+                        .note("C4", 2, 1, 127)
+                        .pitches(1))
+                .as("13 of 97 places are 12.5 semitones, rounded once")
+                .containsExactly(60, 64 + 12, 60 + 12);
+    }
+
+    @Test
+    void eachNoteOfAChordHasItsOwnKey() {
+        assertThat(moved("'effect':'touch','fixed':1", "'fixed':[{'by':'key','amount':100}]")
+                        .chord("C4 C5", 0, 1)
+                        .velocities(1))
+                .containsExactly(61, 73);
+    }
+
+    @Test
+    void heldKeysAreCounted() {
+        Played played = moved("'effect':'touch','fixed':1", "'fixed':[{'by':'keys-held','most':4,'amount':100}]");
+        assertThat(played.note("C4", 0, 4)
+                        .note("E4", 1, 3)
+                        .note("G4", 2, 0.5)
+                        .note("A4", 3, 1)
+                        .velocities(1))
+                .containsExactly(33, 65, 96, 96);
+    }
+
+    @Test
+    void theModWheelAndPressureMove() {
+        Played played = moved("'effect':'touch','fixed':1", "'fixed':[{'by':'controller','amount':100}]");
+        assertThat(played.note("C4", 0, 0.5)
+                        .control(1, 127, 1)
+                        .note("C4", 1, 0.5)
+                        .velocities(1))
+                .containsExactly(1, 127);
+    }
+
+    @Test
+    void wavesAreExactAtTheirQuarters() {
+        assertThat(beats(fixed("{'by':'lfo','shape':'triangle','pace':'1/1','amount':48,'both-ways':true}"), 5)
+                        .velocities(2))
+                .containsExactly(3, 64, 125, 64, 3);
+        assertThat(beats(fixed("{'by':'lfo','shape':'square','pace':'1/2','amount':10}"), 4)
+                        .velocities(1))
+                .containsExactly(77, 64, 77, 64);
+        assertThat(beats(fixed("{'by':'lfo','shape':'sine','pace':'1/1','phase':25,'amount':-50}"), 2)
+                        .velocities(1))
+                .containsExactly(32, 1);
+    }
+
+    @Test
+    void aRowOfStepsMovesStepByStep() {
+        assertThat(beats(
+                                moved(
+                                        "'effect':'touch','fixed':1",
+                                        "'fixed':[{'by':'steps','pace':'1/4','values':[0,50,100],'amount':100}]"),
+                                5)
+                        .velocities(2))
+                .containsExactly(1, 65, 127, 1, 65);
+    }
+
+    @Test
+    void anEnvelopeRisesFallsAndReleases() {
+        // At 120 bpm a beat is 500 ms: full after one beat, at half after two, and gone half a second after the
+        // release.
+        Played played = moved(
+                "'effect':'touch','fixed':1",
+                "'fixed':[{'by':'envelope','attack':'1/4','decay':'1/4','sustain':50,'release':'1/4','amount':100}]");
+        played.note("C3", 0, 3);
+        for (double beat : new double[] {0.5, 1, 1.5, 2, 2.5}) {
+            played.note("C4", beat, 0.25);
+        }
+        assertThat(played.velocities(2)).containsExactly(1, 65, 127, 96, 65, 65);
+    }
+
+    @Test
+    void randomIsDrawnForEachNoteAndRepeats() {
+        Played one = beats(moved("'effect':'touch','fixed':1", "'fixed':[{'by':'random','amount':100}]"), 16);
+        List<Integer> drawn = one.velocities(4);
+        assertThat(drawn.stream().distinct().count()).isGreaterThan(8);
+        assertThat(one.velocities(4)).isEqualTo(drawn);
+        assertThat(one.variation(2).velocities(4)).isNotEqualTo(drawn);
+    }
+
+    @Test
+    void theSumIsKeptInRange() {
+        String full = "{'by':'lfo','shape':'square','amount':100}";
+        assertThat(fixed(full + "," + full).note("C4", 0, 1).velocities(1)).containsExactly(127);
+    }
+
+    @Test
+    void aMovedPaceKeepsItsUnit() {
+        assertThat(moved(
+                                "'effect':'echo','time':'200 ms','repeats':1",
+                                "'time':[{'by':'velocity','range':[0,1],'amount':-10}]")
+                        .note("C4", 0, 0.1)
+                        .beats(1)
+                        .get(1))
+                .as("200 ms × 384^−0.1, the range of note values in equal ratios")
+                .isCloseTo(0.4 * Math.pow(384, -0.1), org.assertj.core.data.Offset.offset(0.001));
+    }
+
+    @Test
+    void whatCannotBeMovedIsRefusedByName() {
+        assertThatThrownBy(() -> moved("'effect':'touch'", "'accents':[{'by':'lfo'}]"))
+                .hasMessageContaining("accents")
+                .hasMessageContaining("cannot be moved");
+        assertThatThrownBy(() -> moved("'effect':'touch'", "'gate':[{'by':'lfo'}]"))
+                .hasMessageContaining("no such parameter");
+        assertThatThrownBy(() -> moved("'effect':'touch'", "'fixed':[{'by':'tide'}]"))
+                .hasMessageContaining("automation, curve, lever");
+        assertThatThrownBy(() -> moved("'effect':'touch'", "'fixed':[{'by':'lfo','amount':300}]"))
+                .hasMessageContaining("fixed[0].amount")
+                .hasMessageContaining("−100–100 %");
+    }
+
+    private static Piece leverPiece() throws FileException {
+        return PieceFile.read(
+                ("{'harpel':1,'levers':[{'name':'Tide','value':50,'controller':21}],'parts':[{'name':'Bells','chain':["
+                                + "{'effect':'touch','fixed':1,'move':{'fixed':[{'by':'lever','lever':'Tide','amount':100}]}},"
+                                + "{'effect':'transpose','move':{'octaves':[{'by':'lever','lever':'Tide','amount':-50,"
+                                + "'range':[50,100]}]}}]}]}")
+                        .replace('\'', '"'));
+    }
+
+    @Test
+    void aLeverMovesSeveralParametersAndIsTakenOverSoftly() throws FileException {
+        List<String> heard = new ArrayList<>();
+        Renderer renderer = new Renderer(
+                Plan.of(leverPiece()),
+                (part, event) -> {
+                    if (event instanceof NoteStart note) {
+                        heard.add(note.pitch() + "/" + note.velocity());
+                    }
+                },
+                Tap.NONE);
+        long[] tick = {0};
+        Runnable strike = () -> {
+            NoteStart note = NoteStart.played(tick[0] + 10, tick[0], 0, 60, 100);
+            renderer.play("bells", note);
+            renderer.play("bells", new NoteEnd(tick[0] + 20, note, 64));
+            tick[0] += 100;
+            renderer.render(tick[0]);
+        };
+        strike.run();
+        renderer.play("bells", Message.control(tick[0], 1, 0, 21, 127));
+        strike.run();
+        assertThat(heard).as("127 is far from 50 %: the lever stays").containsExactly("60/65", "60/65");
+        renderer.play("bells", Message.control(tick[0], 2, 0, 21, 60));
+        renderer.play("bells", Message.control(tick[0] + 1, 3, 0, 21, 127));
+        strike.run();
+        assertThat(heard).last().isEqualTo("12/127");
+        Piece piece = leverPiece().withLevers(List.of(new Lever("Tide", 0, 21)));
+        renderer.update(Plan.of(piece));
+        strike.run();
+        assertThat(heard).last().isEqualTo("60/1");
+    }
+
+    @Test
+    void leversAndMoversAreSavedAndRead() throws FileException {
+        Piece piece = leverPiece();
+        assertThat(PieceFile.read(PieceFile.write(piece))).isEqualTo(piece);
+        assertThatThrownBy(() -> piece.withLevers(List.of(new Lever("Tide", 0, -1), new Lever("Tide", 1, -1))))
+                .hasMessageContaining("two levers are called");
+    }
+
+    @Test
+    void aHeldNoteIsNotStrandedWhenItsTransposeMoves() {
+        List<Event> events = moved(
+                        "'effect':'transpose'", "'semitones':[{'by':'lfo','shape':'rise','pace':'1/4','amount':20}]")
+                .note("C4", 0.5, 2)
+                .events(1);
+        assertThat(Heard.of(events))
+                .hasSize(1)
+                .first()
+                .extracting(Heard::length)
+                .isEqualTo(2.0);
+    }
+}
