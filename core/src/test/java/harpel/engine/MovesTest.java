@@ -127,9 +127,9 @@ class MovesTest {
         assertThat(beats(fixed("{'by':'lfo','shape':'square','pace':'1/2','amount':10}"), 4)
                         .velocities(1))
                 .containsExactly(77, 64, 77, 64);
-        assertThat(beats(fixed("{'by':'lfo','shape':'sine','pace':'1/1','phase':25,'amount':-50}"), 2)
+        assertThat(beats(fixed("{'by':'lfo','shape':'sine','pace':'1/1','phase':25,'amount':-40}"), 2)
                         .velocities(1))
-                .containsExactly(32, 1);
+                .containsExactly(39, 13);
     }
 
     @Test
