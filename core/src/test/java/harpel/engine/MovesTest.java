@@ -202,7 +202,7 @@ class MovesTest {
         return PieceFile.read(
                 ("{'harpel':1,'levers':[{'name':'Tide','value':50,'controller':21}],'parts':[{'name':'Bells','chain':["
                                 + "{'effect':'touch','fixed':1,'move':{'fixed':[{'by':'lever','lever':'Tide','amount':100}]}},"
-                                + "{'effect':'transpose','move':{'octaves':[{'by':'lever','lever':'Tide','amount':-50,"
+                                + "{'effect':'transpose','move':{'octaves':[{'by':'lever','lever':'Tide','amount':-25,"
                                 + "'range':[50,100]}]}}]}]}")
                         .replace('\'', '"'));
     }
