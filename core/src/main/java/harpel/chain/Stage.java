@@ -25,6 +25,7 @@ public record Stage(
             throw new IllegalArgumentException(
                     "a stage's id is lower-case letters, digits and hyphens, such as echo-2, but was \"" + id + "\"");
         }
+        params = kind == null ? params : kind.fit(params);
         branches = List.copyOf(branches);
         unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
     }

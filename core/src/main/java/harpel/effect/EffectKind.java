@@ -87,6 +87,16 @@ public abstract class EffectKind {
         return false;
     }
 
+    /** The values as this kind wants them: on a spec with the parameters that the values themselves ask for, as a script's do. */
+    public ParamSet fit(ParamSet values) {
+        return values;
+    }
+
+    /** Whether values are kept that the spec does not know, as those of a script's controls while the script has an error. */
+    public boolean keepsUnknown(ParamSet values) {
+        return false;
+    }
+
     /** What its one action is called on its button, such as "Let go"; empty for a kind that has none. */
     public String action() {
         return "";

@@ -131,10 +131,13 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         }
         List<Branch> branches = split ? readBranches(fields.take(SPLIT), path + "." + SPLIT, newer) : List.of();
         String id = fields.text("id", kind.id());
-        ParamSet params = readParams(kind.spec(), fields);
+        ParamSet params = kind.fit(readParams(kind.spec().defaults(), fields));
+        params = readParams(params, fields);
         Moves moves = fields.has(MOVE) ? readMoves(kind, params, fields.take(MOVE), fields.path(MOVE)) : Moves.NONE;
-        Map<String, Object> unknown = fields.end(newer, kind.spec().ids() + ", " + MOVE);
-        return PlainMap.at(fields.path("id"), () -> new Stage(id, kind, params, moves, branches, unknown));
+        ParamSet read = params;
+        Map<String, Object> unknown =
+                fields.end(newer || kind.keepsUnknown(params), params.spec().ids() + ", " + MOVE);
+        return PlainMap.at(fields.path("id"), () -> new Stage(id, kind, read, moves, branches, unknown));
     }
 
     private static String idFor(String name) {
@@ -144,9 +147,9 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         return id.isEmpty() ? "unknown" : id;
     }
 
-    private static ParamSet readParams(ParamSpec spec, PlainMap fields) {
-        ParamSet params = spec.defaults();
-        for (Param<?> param : spec.params()) {
+    private static ParamSet readParams(ParamSet base, PlainMap fields) {
+        ParamSet params = base;
+        for (Param<?> param : base.spec().params()) {
             if (fields.has(param.id())) {
                 params = take(params, param, fields);
             }
@@ -177,7 +180,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
                     "a mover says what it moves " + BY + ": " + new ChoiceType<>(Source.class).range());
         }
         ParamSpec spec = source.spec(moved);
-        Mover mover = new Mover(source, readParams(spec, fields));
+        Mover mover = new Mover(source, readParams(spec.defaults(), fields));
         fields.end(false, BY + ", " + spec.ids());
         return mover;
     }

@@ -64,6 +64,25 @@ public final class ParamSet {
         return result;
     }
 
+    /** The same values on another spec: by id where they fit, else the default. */
+    public ParamSet onto(ParamSpec other) {
+        if (other == spec) {
+            return this;
+        }
+        ParamSet result = other.defaults();
+        for (Param<?> param : other.params()) {
+            Param<?> own = spec.byId(param.id()).orElse(null);
+            if (own != null) {
+                try {
+                    result = result.withPlain(param, writeOne(own));
+                } catch (ParamException e) {
+                    continue; // it does not fit there: the default stays
+                }
+            }
+        }
+        return result;
+    }
+
     /** The plain form of every value that is not the default. */
     public Map<String, Object> write() {
         Map<String, Object> plain = new LinkedHashMap<>();

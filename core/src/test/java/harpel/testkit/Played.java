@@ -38,6 +38,10 @@ public final class Played {
         return new Played(chain(stages));
     }
 
+    public static Played through(Chain chain) {
+        return new Played(chain);
+    }
+
     public static Chain chain(String stages) {
         try {
             return ChainFile.read("{\"harpel\":1,\"chain\":[" + stages.replace('\'', '"') + "]}")

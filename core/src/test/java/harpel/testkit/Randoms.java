@@ -16,6 +16,7 @@ import harpel.move.Moves;
 import harpel.move.Source;
 import harpel.param.ChoiceType;
 import harpel.param.ChordTableType;
+import harpel.param.CodeType;
 import harpel.param.CurveType;
 import harpel.param.FlagType;
 import harpel.param.IntType;
@@ -38,6 +39,7 @@ import harpel.param.SpanType;
 import harpel.param.StepsType;
 import harpel.param.TextType;
 import harpel.param.TimeType;
+import harpel.param.WordType;
 import harpel.param.WordsType;
 import harpel.theory.Key;
 import harpel.theory.Scale;
@@ -131,6 +133,12 @@ public final class Randoms {
         }
         if (type instanceof PathType<?> path) {
             return path(path);
+        }
+        if (type instanceof CodeType) {
+            return oneOf(Guide.scripts());
+        }
+        if (type instanceof WordType word) {
+            return oneOf(word.words());
         }
         if (type instanceof StepsType) {
             return oneOf(List.of("x", "x..x.", "5.x3", "."));

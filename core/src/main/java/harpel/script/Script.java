@@ -1,0 +1,77 @@
+package harpel.script;
+
+import com.google.auto.service.AutoService;
+import harpel.effect.Effect;
+import harpel.effect.EffectKind;
+import harpel.param.CodeType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** A user's own effect in JavaScript. */
+@AutoService(EffectKind.class)
+public final class Script extends EffectKind {
+    private static final Pattern TITLE = Pattern.compile("^\\s*//\\s*(.{1,60})");
+
+    public static final Param<String> CODE = Param.of(
+            "code",
+            new CodeType(100_000),
+            "// Every note passes on\nfunction onNote(note) {\n  play(note);\n}\n",
+            "The script. Its controls appear beside those of every effect; docs/scripting.md is the guide.");
+
+    /** What every script has, whatever controls it declares. */
+    static final ParamSpec BASE = ParamSpec.of(CODE, SEED, ON, LABEL, CHANNEL);
+
+    public Script() {
+        super("script", "Script", Family.ROUTE, "runs an effect of your own in JavaScript", CODE, SEED);
+    }
+
+    @Override
+    public Effect create() {
+        return new ScriptRun();
+    }
+
+    /** The values with the controls that the script declares; those of the last good script while it has an error. */
+    @Override
+    public ParamSet fit(ParamSet values) {
+        ScriptSource source = ScriptSource.of(values.get(CODE));
+        if (source.error() != null) {
+            return values.spec() == spec() ? values.onto(BASE) : values;
+        }
+        source.prepare();
+        return values.onto(source.spec());
+    }
+
+    @Override
+    public boolean keepsUnknown(ParamSet values) {
+        return ScriptSource.of(values.get(CODE)).error() != null;
+    }
+
+    @Override
+    public boolean changesMessages(ParamSet values) {
+        return ScriptSource.of(values.get(CODE)).hearsControllers();
+    }
+
+    /** What is wrong with a script, in words; empty when nothing is. */
+    public static String problem(String code) {
+        ScriptError error = ScriptSource.of(code).error();
+        return error == null ? "" : error.shown();
+    }
+
+    @Override
+    public String describe(ParamSet values) {
+        String problem = problem(values.get(CODE));
+        Matcher title = TITLE.matcher(values.get(CODE));
+        return !problem.isEmpty() ? problem : title.find() ? title.group(1).strip() : "no title";
+    }
+
+    @Override
+    public String notes() {
+        return "The script's first line, if it is a comment, is its title. Each `control(…)` it declares is a parameter of the stage and"
+                + " is written beside `code` by its id. A call has a budget of 500,000 steps, 20 ms of work and 16 MB; a script that"
+                + " goes over it is switched off with its notes ended, and passes everything from then on. docs/scripting.md has the"
+                + " interface and eight examples.";
+    }
+}
