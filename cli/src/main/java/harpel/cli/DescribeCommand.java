@@ -3,6 +3,7 @@ package harpel.cli;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.format.Json;
+import harpel.format.Presets;
 import harpel.format.Reference;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
@@ -37,6 +38,11 @@ final class DescribeCommand implements Callable<Integer> {
 
         @Option(names = "--schema", description = "The JSON Schema of chain and piece files.")
         private boolean schema;
+
+        @Option(
+                names = "--presets",
+                description = "The presets of every effect, or of one, and whole chains; with those of your own.")
+        private boolean presets;
     }
 
     @Override
@@ -54,6 +60,11 @@ final class DescribeCommand implements Callable<Integer> {
     }
 
     private String text(EffectKind kind) {
+        if (form.presets) {
+            Presets presets = Presets.with(Presets.userFolder());
+            presets.problems().forEach(problem -> spec.commandLine().getErr().println("harpel: " + problem));
+            return Reference.presets(presets, kind);
+        }
         if (form.schema) {
             return Json.writeSorted(Reference.schema());
         }

@@ -92,6 +92,11 @@ public abstract class EffectKind {
         return values;
     }
 
+    /** Whether values may have parameters that the spec of the kind does not list, as a script's controls. */
+    public boolean declaresMore() {
+        return false;
+    }
+
     /** Whether values are kept that the spec does not know, as those of a script's controls while the script has an error. */
     public boolean keepsUnknown(ParamSet values) {
         return false;

@@ -61,6 +61,24 @@ public final class Reference {
         return param.type() instanceof ListType<?> list && list.item() instanceof RowType row ? row.spec() : null;
     }
 
+    /** The presets of one effect, or with null of all and of whole chains. */
+    public static String presets(Presets presets, EffectKind only) {
+        StringBuilder text = new StringBuilder();
+        for (EffectKind kind : only == null ? EffectCatalog.kinds() : List.of(only)) {
+            text.append(kind.label()).append(" (").append(kind.id()).append(")\n");
+            for (Presets.Preset preset : presets.of(kind)) {
+                text.append(String.format("  %-28s %s%n", preset.name(), preset.does()));
+            }
+        }
+        if (only == null) {
+            text.append("Whole chains\n");
+            for (Presets.Preset preset : presets.chains()) {
+                text.append(String.format("  %-34s %s%n", preset.name(), preset.does()));
+            }
+        }
+        return text.toString();
+    }
+
     /** Every effect as one page. */
     public static String markdown() {
         StringBuilder page = new StringBuilder(
@@ -208,6 +226,9 @@ public final class Reference {
         Map<String, Object> schema = RowType.schemaOf(kind.spec());
         schema.put("description", kind.label() + ": " + kind.does());
         properties(schema).put("id", Map.of("type", "string", "pattern", "^[a-z][a-z0-9-]*$"));
+        if (kind.declaresMore()) {
+            schema.put("additionalProperties", true);
+        }
         Map<String, Object> moved = new LinkedHashMap<>();
         for (Param<?> param : kind.spec().params()) {
             if (Moves.canMove(kind, param)) {
@@ -218,7 +239,7 @@ public final class Reference {
             Map<String, Object> move = new LinkedHashMap<>();
             move.put("type", "object");
             move.put("properties", moved);
-            move.put("additionalProperties", false);
+            move.put("additionalProperties", kind.declaresMore());
             properties(schema).put(ChainFile.MOVE, move);
         }
         if (kind.branches()) {

@@ -45,6 +45,11 @@ public final class Script extends EffectKind {
     }
 
     @Override
+    public boolean declaresMore() {
+        return true;
+    }
+
+    @Override
     public boolean keepsUnknown(ParamSet values) {
         return ScriptSource.of(values.get(CODE)).error() != null;
     }

@@ -104,6 +104,11 @@ public final class Played {
         return this;
     }
 
+    public Played bend(int value, double beat) {
+        input.add(Message.bend(ticks(beat), input.size(), 0, value));
+        return this;
+    }
+
     private static long ticks(double beats) {
         return Ticks.round(beats * Ticks.PER_QUARTER);
     }
