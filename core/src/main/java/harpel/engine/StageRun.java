@@ -84,6 +84,7 @@ final class StageRun implements Node, Emitter {
         kind = stage.kind();
         base = stage.params();
         moves.update(stage.moves(), context);
+        lookTick = tick;
         if (!known) {
             values = base;
             return;
@@ -136,8 +137,11 @@ final class StageRun implements Node, Emitter {
 
     @Override
     public void restart(long tick) {
-        lookTick = tick - 1;
+        lookTick = tick;
         if (kind != null) {
+            values = moves.at(base, inputs.size(), tick);
+            on = values.get(EffectKind.ON);
+            onlyChannel = values.get(EffectKind.CHANNEL);
             acting = on;
             renew(tick);
         }

@@ -1,415 +1,67 @@
 package harpel.engine;
 
-import static org.assertj.core.api.Assertions.assertThat;
-
-import harpel.chain.Chain;
-import harpel.chain.Stage;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
-import harpel.event.Event;
-import harpel.event.EventOrder;
-import harpel.event.Message;
-import harpel.event.NoteEnd;
-import harpel.event.NoteStart;
-import harpel.format.ChainFile;
-import harpel.move.Moves;
-import harpel.piece.Part;
-import harpel.piece.Piece;
-import harpel.testkit.Randoms;
-import harpel.theory.Key;
-import harpel.time.Ticks;
-import harpel.time.TimeMap;
-import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.IdentityHashMap;
-import java.util.List;
-import java.util.Map;
-import java.util.Set;
-import java.util.TreeSet;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Assume;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 
-/** The engine's promises, over every kind in the catalog: a kind that is added is covered by itself. */
+/** The laws over every kind in the catalog: a kind that is added is covered by itself. */
 class LawsTest {
-    private static final long LENGTH = 3 * 4 * Ticks.PER_QUARTER;
-    private static final String PART = "lead";
-
     @Provide
     Arbitrary<EffectKind> kinds() {
         return Arbitraries.of(EffectCatalog.kinds());
     }
 
-    /** A world around a chain, the same for the same seed. */
-    private static final class World {
-        final Randoms randoms;
-        final Chain chain;
-        final TimeMap time;
-        final Key key;
-        final List<Event> music;
-
-        World(EffectKind kind, long seed) {
-            randoms = new Randoms(seed);
-            chain = randoms.chainAround(kind);
-            time = randoms.time();
-            key = randoms.key();
-            music = randoms.music(LENGTH);
-        }
-
-        Plan plan(Chain with) {
-            return Plan.ofChain(PART, with, key, time, 7);
-        }
-    }
-
-    /** Checks at every place that order and pairs hold, and keeps what is heard as text. */
-    private static final class Checks implements Tap, Renderer.Sink {
-        final List<String> heard = new ArrayList<>();
-        final List<Event> events = new ArrayList<>();
-        final Map<String, Map<NoteStart, Boolean>> open = new HashMap<>();
-        final Map<String, Event> last = new HashMap<>();
-        final Set<String> sounding = new TreeSet<>();
-        /** Edits and stops end notes at the tick at which play goes on, so only without them is the order within a tick total. */
-        boolean edits;
-
-        @Override
-        public void left(String part, String place, Event event) {
-            Event before = last.put(part + " " + place, event);
-            if (before != null && !edits) {
-                assertThat(EventOrder.INSTANCE.compare(before, event))
-                        .as("order at %s: %s before %s", place, before, event)
-                        .isLessThanOrEqualTo(0);
-            }
-            Map<NoteStart, Boolean> notes = open.computeIfAbsent(part + " " + place, name -> new IdentityHashMap<>());
-            if (event instanceof NoteStart note) {
-                assertThat(notes.put(note, true))
-                        .as("started twice at %s: %s", place, note)
-                        .isNull();
-            } else if (event instanceof NoteEnd end) {
-                assertThat(notes.remove(end.start()))
-                        .as("ended without a start at %s: %s", place, end)
-                        .isNotNull();
-                assertThat(end.tick()).isGreaterThan(end.start().tick());
-            }
-        }
-
-        @Override
-        public void send(String part, Event event) {
-            if (!part.equals(PART)) {
-                return;
-            }
-            heard.add(event.toString());
-            events.add(event);
-            if (event instanceof NoteStart note) {
-                assertThat(sounding.add(note.channel() + "/" + note.pitch()))
-                        .as("one voice for each pitch: %s", note)
-                        .isTrue();
-            } else if (event instanceof NoteEnd end) {
-                assertThat(sounding.remove(end.channel() + "/" + end.start().pitch()))
-                        .as("the end of a voice that sounds: %s", end)
-                        .isTrue();
-            }
-        }
-
-        void nothingOpen() {
-            open.forEach((place, notes) ->
-                    assertThat(notes.keySet()).as("open at %s", place).isEmpty());
-            assertThat(sounding).isEmpty();
-        }
-    }
-
-    /** Feeds the music up to {@code to} and renders. */
-    private static int feed(Renderer renderer, List<Event> music, int next, long to) {
-        int i = next;
-        while (i < music.size() && music.get(i).tick() < to) {
-            renderer.play(PART, music.get(i++));
-        }
-        renderer.render(to);
-        return i;
-    }
-
-    private static Checks render(World world, List<Long> cuts) {
-        Checks checks = new Checks();
-        Renderer renderer = new Renderer(world.plan(world.chain), checks, checks);
-        renderer.start(0);
-        int next = 0;
-        for (long cut : cuts) {
-            next = feed(renderer, world.music, next, cut);
-        }
-        feed(renderer, world.music, next, LENGTH);
-        checks.edits = true;
-        renderer.stop(false);
-        for (long tick = LENGTH; !renderer.isQuiet() && tick < 40 * LENGTH; tick += LENGTH) {
-            renderer.render(tick + LENGTH);
-        }
-        return checks;
-    }
-
     @Property(tries = 400)
     void cuttingTimeIntoOtherBlocksChangesNothing(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        List<Long> cuts = new ArrayList<>();
-        Randoms randoms = new Randoms(seed + 1);
-        for (int i = randoms.between(1, 200); i > 0; i--) {
-            cuts.add(randoms.tick(LENGTH - 1));
-        }
-        cuts.sort(null);
-        Checks whole = render(new World(kind, seed), List.of());
-        Checks pieces = render(new World(kind, seed), cuts);
-        assertThat(pieces.heard).isEqualTo(whole.heard);
-        whole.nothingOpen();
-        pieces.nothingOpen();
+        Laws.cuttingTimeIntoOtherBlocksChangesNothing(kind, seed);
     }
 
     @Property(tries = 1200)
     void everyStartGetsOneEndUnderAnyEdits(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        World world = new World(kind, seed);
-        Checks checks = new Checks();
-        checks.edits = true;
-        Chain chain = world.chain;
-        Renderer renderer = new Renderer(world.plan(chain), checks, checks);
-        renderer.start(0);
-        int next = 0;
-        for (long tick = 1; tick < LENGTH; tick += 1 + world.randoms.tick(LENGTH / 8)) {
-            next = feed(renderer, world.music, next, tick);
-            chain = edited(world.randoms, chain);
-            renderer.update(world.plan(chain).withDry(PART, world.randoms.oneIn(10)));
-            if (world.randoms.oneIn(12)) {
-                renderer.stop(world.randoms.oneIn(2));
-            }
-            if (world.randoms.oneIn(20)) {
-                renderer.silence();
-            }
-            if (world.randoms.oneIn(6) && !chain.stages().isEmpty()) {
-                renderer.act(
-                        PART, PART + "/" + world.randoms.oneOf(chain.stages()).id());
-            }
-        }
-        feed(renderer, world.music, next, LENGTH + 1);
-        renderer.silence();
-        renderer.render(LENGTH + 2);
-        checks.nothingOpen();
-    }
-
-    /** One edit as a hand would make it. */
-    private static Chain edited(Randoms randoms, Chain chain) {
-        int size = chain.stages().size();
-        if (size == 0 || randoms.oneIn(5)) {
-            return size > 5
-                    ? chain
-                    : chain.plus(randoms.between(0, size), randoms.stage(randoms.oneOf(EffectCatalog.kinds()), 1));
-        }
-        Stage stage = randoms.oneOf(chain.stages());
-        return switch (randoms.between(0, 4)) {
-            case 0 -> chain.minus(stage.id());
-            case 1 -> chain.moved(stage.id(), randoms.between(0, size - 1));
-            case 2 -> chain.withStage(stage.id(), one -> one.with(EffectKind.ON, !one.on()));
-            default ->
-                chain.withStage(stage.id(), one -> randoms.stage(one.kind(), 1).withId(one.id()));
-        };
+        Laws.everyStartGetsOneEndUnderAnyEdits(kind, seed);
     }
 
     @Property(tries = 300)
     void liveAndPrintedAreTheSame(@ForAll("kinds") EffectKind kind, @ForAll long seed) throws InterruptedException {
-        World world = new World(kind, seed);
-        // What is live goes to one channel, that of its part.
-        List<Event> oneChannel =
-                world.music.stream().filter(event -> event.channel() == 0).toList();
-        Piece piece = Piece.empty().withTime(world.time).withKey(world.key).withVariation(7);
-        Part part = new Part(PART, "Lead", "", Part.Input.KEYS, Part.Run.KEYS, "", "", 0, world.chain, Map.of());
-        Piece live = new Piece(
-                piece.name(),
-                piece.key(),
-                piece.variation(),
-                piece.time(),
-                List.of(part),
-                List.of(),
-                List.of(),
-                Map.of());
-        List<Event> distinct = renumbered(withoutOverlaps(oneChannel));
-
-        List<String> printed = new PrintJob(world.plan(world.chain), PART, false, Tap.NONE)
-                .print(distinct, LENGTH).events().stream().map(Event::toString).toList();
-
-        List<Event> heard = new ArrayList<>();
-        long[] now = {0};
-        LiveCycle cycle = new LiveCycle(
-                live,
-                () -> now[0],
-                new LiveOutput() {
-                    @Override
-                    public void send(String to, Event event, long dueNanos) {
-                        if (to.equals(PART)) {
-                            heard.add(event);
-                        }
-                    }
-
-                    @Override
-                    public void silence() {
-                        throw new AssertionError("nobody asked for silence");
-                    }
-                },
-                Tap.NONE);
-        cycle.play(0);
-        Randoms randoms = new Randoms(seed + 2);
-        for (Event event : distinct) {
-            if (event.tick() >= LENGTH) {
-                break;
-            }
-            long due = (long) Math.ceil(world.time.tempo().nanosAt(event.tick()));
-            while (randoms.oneIn(2) && now[0] + 2_000_000 < due) {
-                now[0] += randoms.between(1, 1_000_000);
-                cycle.render(now[0]);
-            }
-            now[0] = Math.max(now[0], due);
-            cycle.take(InputPort.KEYS, played(event, now[0]));
-        }
-        now[0] = (long) Math.ceil(world.time.tempo().nanosAt(LENGTH - 1));
-        cycle.render(now[0]);
-        List<String> soFar = heard.stream().map(Event::toString).toList();
-        assertThat(soFar).isEqualTo(printed.subList(0, Math.min(printed.size(), soFar.size())));
-        assertThat(printed.size() - soFar.size())
-                .as("only what the end itself sends is left")
-                .isEqualTo((int) printed.stream()
-                        .filter(text -> Long.parseLong(text.substring(0, text.indexOf(' '))) >= LENGTH)
-                        .count());
-    }
-
-    /** A keyboard cannot press a key that is down. */
-    private static List<Event> withoutOverlaps(List<Event> music) {
-        Set<Integer> down = new TreeSet<>();
-        Set<NoteStart> left = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
-        List<Event> result = new ArrayList<>();
-        for (Event event : music) {
-            if (event instanceof NoteStart note && !down.add(note.pitch())) {
-                left.add(note);
-            } else if (event instanceof NoteEnd end && !left.contains(end.start())) {
-                down.remove(end.start().pitch());
-                result.add(event);
-            } else if (!(event instanceof NoteEnd)) {
-                result.add(event);
-            }
-        }
-        return result;
-    }
-
-    /** What is live arrives in the order in which it is taken. */
-    private static List<Event> renumbered(List<Event> music) {
-        Map<NoteStart, NoteStart> starts = new IdentityHashMap<>();
-        List<Event> result = new ArrayList<>();
-        for (Event event : music) {
-            int arrival = result.size();
-            if (event instanceof NoteStart note) {
-                NoteStart again = NoteStart.played(note.tick(), arrival, note.channel(), note.pitch(), note.velocity());
-                starts.put(note, again);
-                result.add(again);
-            } else if (event instanceof NoteEnd end) {
-                result.add(new NoteEnd(end.tick(), starts.get(end.start()), end.releaseVelocity()));
-            } else {
-                result.add(new Message(event.tick(), arrival, ((Message) event).bytes()));
-            }
-        }
-        return result;
-    }
-
-    private static InputPort.Played played(Event event, long nanos) {
-        byte[] bytes = harpel.device.MidiBytes.of(event);
-        return new InputPort.Played(bytes[0] & 0xFF, bytes[1], bytes[2], nanos);
+        Laws.liveAndPrintedAreTheSame(kind, seed);
     }
 
     @Property(tries = 200)
     void sameVariationSameNotes(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        assertThat(render(new World(kind, seed), List.of()).heard)
-                .isEqualTo(render(new World(kind, seed), List.of()).heard);
+        Laws.sameVariationSameNotes(kind, seed);
     }
 
     @Property(tries = 200)
     void nothingSoundsAfterSilence(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        World world = new World(kind, seed);
-        Checks checks = new Checks();
-        checks.edits = true;
-        Renderer renderer = new Renderer(world.plan(world.chain), checks, checks);
-        renderer.start(0);
-        feed(renderer, world.music, 0, LENGTH / 2);
-        renderer.silence();
-        int before = checks.heard.size();
-        checks.nothingOpen();
-        renderer.render(20 * LENGTH);
-        assertThat(checks.heard).hasSize(before);
+        Laws.nothingSoundsAfterSilence(kind, seed);
     }
 
     @Property(tries = 200)
     void ancestryLeadsBackToAPlayedNote(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        World world = new World(kind, seed);
-        Checks checks = render(world, List.of());
-        Set<Event> played = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
-        played.addAll(world.music);
-        for (Event event : checks.events) {
-            if (event instanceof NoteStart note) {
-                assertThat(note.origin().isGenerated() || played.contains(note.origin()))
-                        .as("where %s comes from: %s", note, note.origin())
-                        .isTrue();
-                assertThat(note.tick()).isGreaterThanOrEqualTo(note.origin().tick());
-            }
-        }
+        Laws.ancestryLeadsBackToAPlayedNote(kind, seed);
     }
 
     @Property(tries = 200)
     void whatIsNoNotePassesUntouched(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        Randoms randoms = new Randoms(seed);
-        Stage stage = randoms.stage(kind, 0);
-        Assume.that(!kind.changesMessages(stage.params()));
-        Chain chain = Chain.EMPTY.plus(0, stage);
-        Checks checks = new Checks();
-        Renderer renderer = new Renderer(Plan.ofChain(PART, chain, Key.C_MAJOR, TimeMap.DEFAULT, 1), checks, checks);
-        List<String> sent = new ArrayList<>();
-        for (int i = 0; i < 12; i++) {
-            // Controllers 1–31 but for one that lets go; the pedal is for effects that use it.
-            byte[] bytes = randoms.oneOf(List.of(
-                    new byte[] {(byte) 0xE3, 1, 2},
-                    new byte[] {(byte) 0xC1, 5},
-                    new byte[] {(byte) 0xA0, 60, 9},
-                    new byte[] {(byte) 0xD2, 7},
-                    new byte[] {(byte) 0xF0, 0x7D, 1, (byte) 0xF7}));
-            Message message = new Message(i * 100L, i, bytes);
-            sent.add(message.toString());
-            renderer.play(PART, message);
-        }
-        renderer.render(2000);
-        assertThat(checks.heard).isEqualTo(sent);
+        Laws.whatIsNoNotePassesUntouched(kind, seed);
     }
 
     @Property(tries = 200)
     void anEffectSwitchedOffPassesEverything(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        World world = new World(kind, seed);
-        Chain off = Chain.EMPTY.plus(
-                0, world.randoms.stage(kind, 1).withMoves(Moves.NONE).with(EffectKind.ON, false));
-        Checks with = new Checks();
-        feed(new Renderer(world.plan(off), with, with), world.music, 0, LENGTH + 1);
-        Checks without = new Checks();
-        feed(new Renderer(world.plan(Chain.EMPTY), without, without), world.music, 0, LENGTH + 1);
-        assertThat(with.heard).isEqualTo(without.heard);
+        Laws.anEffectSwitchedOffPassesEverything(kind, seed);
     }
 
     @Property(tries = 200)
     void otherChannelsPassBy(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
-        World world = new World(kind, seed);
-        Chain only16 = Chain.EMPTY.plus(
-                0, world.randoms.stage(kind, 1).withMoves(Moves.NONE).with(EffectKind.CHANNEL, 16));
-        List<Event> others =
-                world.music.stream().filter(event -> event.channel() != 15).toList();
-        Checks with = new Checks();
-        feed(new Renderer(world.plan(only16), with, with), others, 0, LENGTH + 1);
-        Checks without = new Checks();
-        feed(new Renderer(world.plan(Chain.EMPTY), without, without), others, 0, LENGTH + 1);
-        assertThat(with.heard).isEqualTo(without.heard);
+        Laws.otherChannelsPassBy(kind, seed);
     }
 
     @Property(tries = 300)
     void aChainThatIsSavedAndReadIsEqual(@ForAll("kinds") EffectKind kind, @ForAll long seed) throws Exception {
-        Randoms randoms = new Randoms(seed);
-        ChainFile file = new ChainFile(PART, randoms.key(), randoms.chainAround(kind), Map.of());
-        assertThat(ChainFile.read(file.write())).isEqualTo(file);
+        Laws.aChainThatIsSavedAndReadIsEqual(kind, seed);
     }
 }
