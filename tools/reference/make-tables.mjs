@@ -1,7 +1,7 @@
 // Makes the tables that tests of the core compare with, from libraries that know nothing of Harpel.
 // Run in this folder: npm install && npm run tables
 import { readFileSync, writeFileSync } from "node:fs";
-import { Scale, Note, Interval, Chord, Key } from "tonal";
+import { Scale, Note, Interval, Chord, Key, Progression } from "tonal";
 import { parseMidi } from "midi-file";
 
 const target = "../../core/src/test/resources/reference/";
@@ -38,7 +38,27 @@ for (const quality of qualities) {
 const sevenths = {};
 for (const root of ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"])
   sevenths[root] = Key.majorKey(root).chords.map((name) => Chord.get(name).notes.map((note) => Note.chroma(note)));
-writeFileSync(target + "tonal-6.4.3.json", JSON.stringify({ scales, notes, chords, sevenths }) + "\n");
+// Interval names by semitones: 2m is a minor second, 5P a perfect fifth.
+const intervals = {};
+for (const name of ["1P", "2m", "2M", "3m", "3M", "4P", "5d", "5P", "6m", "6M", "7m", "7M", "8P"])
+  intervals[name] = Interval.semitones(name);
+// Roman numerals of chords in a key, with the flats and sharp that are usual for roots outside it.
+const romans = {};
+for (const [tonic, roots] of [
+  ["C", ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"]],
+  ["G", ["G", "Ab", "A", "Bb", "B", "C", "C#", "D", "Eb", "E", "F", "F#"]],
+  ["Eb", ["Eb", "Fb", "F", "Gb", "G", "Ab", "A", "Bb", "Cb", "C", "Db", "D"]],
+])
+  for (const quality of ["", "m", "7", "maj7", "m7b5"]) {
+    const symbols = roots.map((root) => root + quality);
+    Progression.toRomanNumerals(tonic, symbols).forEach((roman, i) => (romans[tonic + " " + symbols[i]] = roman));
+  }
+const frequencies = {};
+for (let midi = 0; midi < 128; midi++) frequencies[midi] = Note.freq(Note.fromMidi(midi));
+writeFileSync(
+  target + "tonal-6.4.3.json",
+  JSON.stringify({ scales, notes, chords, sevenths, intervals, romans, frequencies }) + "\n",
+);
 
 // What an independent reader finds in files of the demo and in one that Harpel printed.
 for (const [file, name] of [

@@ -2,6 +2,7 @@ package harpel.move;
 
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.theory.GeneralMidi;
 
 /**
  * One thing that moves one parameter.
@@ -27,7 +28,7 @@ public record Mover(Source source, ParamSet settings) {
     public String shown() {
         return switch (source) {
             case LEVER -> "lever " + settings.get(Source.NAME);
-            case CONTROLLER -> "controller " + settings.get(Source.NUMBER);
+            case CONTROLLER -> GeneralMidi.controller(settings.get(Source.NUMBER));
             case LFO -> Source.SHAPE.show(settings) + " wave " + Source.PACE.show(settings);
             case CURVE -> "curve over " + Source.LOOP.show(settings);
             case KEYS_HELD -> "keys held";

@@ -96,6 +96,11 @@ final class ScriptInstance {
         define("pitch", args -> Pitch.parse(ScriptRuntime.toString(arg(args, 0))));
         define("noteName", args -> Pitch.name(whole(args, 0)));
         define("chord", this::chord);
+        define(
+                "numeral",
+                args -> Chord.parse(ScriptRuntime.toString(arg(args, 0)))
+                        .romanIn(now("numeral").key()));
+        define("frequency", args -> Pitch.frequency(whole(args, 0)));
         define("spread", this::spread);
         ScriptableObject math = (ScriptableObject) ScriptableObject.getProperty(world, "Math");
         ScriptableObject.putProperty(math, "random", ScriptableObject.getProperty(world, "random"));

@@ -62,6 +62,10 @@ public record Chord(int root, String quality, List<Integer> intervals) {
         QUALITIES.put(symbol, List.of(intervals));
     }
 
+    /** By semitones above the tonic: flats for roots outside the major scale, but the fourth is raised. */
+    private static final List<String> ROMANS =
+            List.of("I", "♭II", "II", "♭III", "III", "IV", "♯IV", "V", "♭VI", "VI", "♭VII", "VII");
+
     public Chord {
         intervals = List.copyOf(intervals);
     }
@@ -94,6 +98,11 @@ public record Chord(int root, String quality, List<Integer> intervals) {
     /** The symbol, with ♯ for a black root. */
     public String symbol() {
         return Pitch.className(root) + quality;
+    }
+
+    /** Its Roman numeral in a key, with the quality behind it: Dm7 in C is IIm7, B♭7 is ♭VII7. */
+    public String romanIn(Key key) {
+        return ROMANS.get(Math.floorMod(root - key.root(), 12)) + quality;
     }
 
     /** The chord's pitches in close root position, its root as near as can be to {@code near}; below when two are equally near. */

@@ -99,4 +99,9 @@ public final class Pitch {
         }
         return semitones;
     }
+
+    /** The frequency in Hz in equal temperament with A4 at 440 Hz (ISO 16). */
+    public static double frequency(int pitch) {
+        return 440 * Math.pow(2, (pitch - 69) / 12.0);
+    }
 }

@@ -1,6 +1,7 @@
 package harpel.format;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -11,6 +12,7 @@ import harpel.event.Event;
 import harpel.event.EventOrder;
 import harpel.piece.Note;
 import harpel.theory.Chord;
+import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Scale;
@@ -89,6 +91,55 @@ class ReferenceTablesTest {
                         .containsExactlyElementsOf(expected);
             }
         }
+    }
+
+    @Test
+    void intervalNamesAreTonals() throws IOException {
+        JsonNode intervals = table("tonal-6.4.3").get("intervals");
+        String[][] names = {
+            {"1P", "unison"},
+            {"2m", "minor second"},
+            {"2M", "major second"},
+            {"3m", "minor third"},
+            {"3M", "major third"},
+            {"4P", "fourth"},
+            {"5d", "tritone"},
+            {"5P", "fifth"},
+            {"6m", "minor sixth"},
+            {"6M", "major sixth"},
+            {"7m", "minor seventh"},
+            {"7M", "major seventh"},
+            {"8P", "octave"}
+        };
+        assertThat(intervals.size()).isEqualTo(names.length);
+        for (String[] name : names) {
+            assertThat(Interval.ofSemitones(intervals.get(name[0]).asInt()).shown())
+                    .endsWith("(" + name[1] + ")");
+        }
+    }
+
+    @Test
+    void romanNumeralsAreTonals() throws IOException {
+        var romans = table("tonal-6.4.3").get("romans").properties();
+        assertThat(romans).hasSize(180);
+        for (var entry : romans) {
+            String[] words = entry.getKey().split(" ");
+            String roman = Chord.parse(words[1]).romanIn(Key.parse(words[0]));
+            assertThat(roman.replace('♭', 'b').replace('♯', '#'))
+                    .as("%s in %s", words[1], words[0])
+                    .isEqualTo(entry.getValue().asText());
+        }
+    }
+
+    /** ISO 16 (A4 is 440 Hz) in equal temperament, and as tonal has it. */
+    @Test
+    void frequenciesAreTonals() throws IOException {
+        JsonNode frequencies = table("tonal-6.4.3").get("frequencies");
+        for (int pitch = 0; pitch <= 127; pitch++) {
+            assertThat(Pitch.frequency(pitch))
+                    .isCloseTo(frequencies.get(String.valueOf(pitch)).asDouble(), within(1e-9));
+        }
+        assertThat(Pitch.frequency(69)).isEqualTo(440);
     }
 
     /** A file as midi-file reads it, as words in the order of ticks. */

@@ -18,6 +18,7 @@ import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import harpel.param.SpanType;
 import harpel.param.SpanType.Span;
+import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -92,8 +93,9 @@ public final class Controls extends EffectKind {
     public String describe(ParamSet values) {
         List<String> rules = new ArrayList<>();
         for (ParamSet rule : values.get(RULES)) {
-            String from = rule.get(FROM) == From.CONTROLLER ? "controller " + rule.get(FROM_NUMBER) : FROM.show(rule);
-            String to = rule.get(TO) == To.CONTROLLER ? "controller " + rule.get(TO_NUMBER) : TO.show(rule);
+            String from =
+                    rule.get(FROM) == From.CONTROLLER ? GeneralMidi.controller(rule.get(FROM_NUMBER)) : FROM.show(rule);
+            String to = rule.get(TO) == To.CONTROLLER ? GeneralMidi.controller(rule.get(TO_NUMBER)) : TO.show(rule);
             rules.add(rule.get(TO) == To.DROP ? from + " dropped" : from + " → " + to);
         }
         return rules.isEmpty() ? "nothing rewritten" : String.join(" · ", rules);
