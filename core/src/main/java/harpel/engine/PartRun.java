@@ -33,13 +33,14 @@ final class PartRun {
 
     private record Foreign(NoteStart here, boolean sent) {}
 
-    PartRun(String id) {
-        this.id = id;
+    PartRun(Plan.PartPlan plan) {
+        this.id = plan.id();
+        this.plan = plan;
         this.chain = new ChainRun(id);
     }
 
     void update(Plan.PartPlan newPlan, RunContext newContext, long tick) {
-        if (plan != null && !plan.hears().equals(newPlan.hears())) {
+        if (!plan.hears().equals(newPlan.hears())) {
             endHeard(tick);
         }
         plan = newPlan;

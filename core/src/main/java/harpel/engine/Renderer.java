@@ -60,7 +60,7 @@ public final class Renderer {
         Map<String, PartRun> next = new LinkedHashMap<>();
         for (Plan.PartPlan part : plan.parts()) {
             PartRun run = parts.remove(part.id());
-            next.put(part.id(), run == null ? new PartRun(part.id()) : run);
+            next.put(part.id(), run == null ? new PartRun(part) : run);
         }
         List<PartRun> gone = List.copyOf(parts.values());
         parts = next;
@@ -86,8 +86,8 @@ public final class Renderer {
     }
 
     private PartRun output(String id) {
-        PartRun run = new PartRun(id);
         Plan.PartPlan output = Plan.PartPlan.of(id, Chain.EMPTY);
+        PartRun run = new PartRun(output);
         run.update(output, context(output), done);
         return run;
     }

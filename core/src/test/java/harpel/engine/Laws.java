@@ -28,6 +28,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.atomic.LongAdder;
+import java.util.stream.Collectors;
 
 /**
  * The engine's promises, each for one kind and one seed from which a world is made around it. The tests try a modest count of them
@@ -39,6 +40,7 @@ final class Laws {
 
     private static final long LENGTH = 3 * 4 * Ticks.PER_QUARTER;
     private static final String PART = "lead";
+    private static final String OTHER = "other";
 
     /** A law that is tried. */
     interface Law {
@@ -49,6 +51,8 @@ final class Laws {
     static Map<String, Law> all() {
         Map<String, Law> laws = new LinkedHashMap<>();
         laws.put("cuttingTimeIntoOtherBlocksChangesNothing", Laws::cuttingTimeIntoOtherBlocksChangesNothing);
+        laws.put("partsThatHearOneAnotherDoSoInAnyBlocks", Laws::partsThatHearOneAnotherDoSoInAnyBlocks);
+        laws.put("partsMayBeJoinedAndPartedAtAnyTime", Laws::partsMayBeJoinedAndPartedAtAnyTime);
         laws.put("everyStartGetsOneEndUnderAnyEdits", Laws::everyStartGetsOneEndUnderAnyEdits);
         laws.put("liveAndPrintedAreTheSame", Laws::liveAndPrintedAreTheSame);
         laws.put("sameVariationSameNotes", Laws::sameVariationSameNotes);
@@ -118,17 +122,15 @@ final class Laws {
 
         @Override
         public void send(String part, Event event) {
-            if (!part.equals(PART)) {
-                return;
-            }
-            heard.add(event.toString());
+            heard.add(part.equals(PART) ? event.toString() : part + " " + event);
             events.add(event);
             if (event instanceof NoteStart note) {
-                assertThat(sounding.add(note.channel() + "/" + note.pitch()))
+                assertThat(sounding.add(part + "/" + note.channel() + "/" + note.pitch()))
                         .as("one voice for each pitch: %s", note)
                         .isTrue();
             } else if (event instanceof NoteEnd end) {
-                assertThat(sounding.remove(end.channel() + "/" + end.start().pitch()))
+                assertThat(sounding.remove(
+                                part + "/" + end.channel() + "/" + end.start().pitch()))
                         .as("the end of a voice that sounds: %s", end)
                         .isTrue();
             }
@@ -169,17 +171,98 @@ final class Laws {
     }
 
     static void cuttingTimeIntoOtherBlocksChangesNothing(EffectKind kind, long seed) {
+        Checks whole = render(new World(kind, seed), List.of());
+        Checks pieces = render(new World(kind, seed), cuts(seed));
+        assertThat(byPart(pieces.heard)).isEqualTo(byPart(whole.heard));
+        whole.nothingOpen();
+        pieces.nothingOpen();
+    }
+
+    /** The world's part and another, which hears what it sends or what it hears, besides what stages send to it. */
+    private static Plan twoParts(World world, Chain chain, int way) {
+        Plan alone = world.plan(chain);
+        Chain echoing = Chain.EMPTY.plus(0, EffectCatalog.of("echo"));
+        List<String> other = List.of(OTHER);
+        return new Plan(
+                alone.key(),
+                alone.time(),
+                alone.variation(),
+                List.of(
+                        new Plan.PartPlan(
+                                PART,
+                                chain,
+                                0,
+                                way == 1 ? other : List.of(),
+                                way == 2 ? other : List.of(),
+                                "",
+                                false,
+                                false),
+                        new Plan.PartPlan(
+                                OTHER, echoing, 3, List.of(), List.of(), way == 0 ? "" : "way " + way, true, false)),
+                List.of());
+    }
+
+    private static Checks renderTwo(World world, int way, List<Long> cuts) {
+        Checks checks = new Checks();
+        Renderer renderer = new Renderer(twoParts(world, world.chain, way), checks, checks);
+        renderer.start(0);
+        int next = 0;
+        for (long cut : cuts) {
+            next = feed(renderer, world.music, next, cut);
+        }
+        feed(renderer, world.music, next, LENGTH);
+        checks.edits = true;
+        renderer.stop(false);
+        for (long tick = LENGTH; !renderer.isQuiet() && tick < 40 * LENGTH; tick += LENGTH) {
+            renderer.render(tick + LENGTH);
+        }
+        return checks;
+    }
+
+    static void partsThatHearOneAnotherDoSoInAnyBlocks(EffectKind kind, long seed) {
+        int way = (int) Math.floorMod(seed, 3L);
+        Checks whole = renderTwo(new World(kind, seed), way, List.of());
+        Checks pieces = renderTwo(new World(kind, seed), way, cuts(seed));
+        assertThat(byPart(pieces.heard)).isEqualTo(byPart(whole.heard));
+        whole.nothingOpen();
+        pieces.nothingOpen();
+    }
+
+    /** Each part's events in order; how parts come one after another is the blocks' matter. */
+    private static Map<String, List<String>> byPart(List<String> heard) {
+        return heard.stream()
+                .collect(Collectors.groupingBy(
+                        text -> text.matches("(?s)\\d.*") ? PART : text.substring(0, text.indexOf(' '))));
+    }
+
+    private static List<Long> cuts(long seed) {
         List<Long> cuts = new ArrayList<>();
         Randoms randoms = new Randoms(seed + 1);
         for (int i = randoms.between(1, 200); i > 0; i--) {
             cuts.add(randoms.tick(LENGTH - 1));
         }
         cuts.sort(null);
-        Checks whole = render(new World(kind, seed), List.of());
-        Checks pieces = render(new World(kind, seed), cuts);
-        assertThat(pieces.heard).isEqualTo(whole.heard);
-        whole.nothingOpen();
-        pieces.nothingOpen();
+        return cuts;
+    }
+
+    static void partsMayBeJoinedAndPartedAtAnyTime(EffectKind kind, long seed) {
+        World world = new World(kind, seed);
+        Checks checks = new Checks();
+        checks.edits = true;
+        Chain chain = world.chain;
+        Renderer renderer = new Renderer(twoParts(world, chain, 1), checks, checks);
+        renderer.start(0);
+        int next = 0;
+        for (long tick = 1; tick < LENGTH; tick += 1 + world.randoms.tick(LENGTH / 8)) {
+            next = feed(renderer, world.music, next, tick);
+            chain = edited(world.randoms, chain);
+            int way = world.randoms.between(0, 3);
+            renderer.update(way == 3 ? world.plan(chain) : twoParts(world, chain, way));
+        }
+        feed(renderer, world.music, next, LENGTH + 1);
+        renderer.silence();
+        renderer.render(LENGTH + 2);
+        checks.nothingOpen();
     }
 
     static void everyStartGetsOneEndUnderAnyEdits(EffectKind kind, long seed) {

@@ -20,6 +20,16 @@ class LawsTest {
         Laws.cuttingTimeIntoOtherBlocksChangesNothing(kind, seed);
     }
 
+    @Property(tries = 200)
+    void partsThatHearOneAnotherDoSoInAnyBlocks(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
+        Laws.partsThatHearOneAnotherDoSoInAnyBlocks(kind, seed);
+    }
+
+    @Property(tries = 300)
+    void partsMayBeJoinedAndPartedAtAnyTime(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
+        Laws.partsMayBeJoinedAndPartedAtAnyTime(kind, seed);
+    }
+
     @Property(tries = 1200)
     void everyStartGetsOneEndUnderAnyEdits(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
         Laws.everyStartGetsOneEndUnderAnyEdits(kind, seed);
