@@ -104,7 +104,7 @@ final class LiveBench {
         }
     }
 
-    private static double cpuOver(long ms) throws InterruptedException {
+    static double cpuOver(long ms) throws InterruptedException {
         ThreadMXBean threads = ManagementFactory.getThreadMXBean();
         long id = -1;
         for (var info : threads.getThreadInfo(threads.getAllThreadIds())) {

@@ -1,0 +1,80 @@
+package harpel.bench;
+
+import harpel.engine.LiveEngine;
+import harpel.engine.LiveOutput;
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.NoteStart;
+import harpel.piece.Note;
+import harpel.piece.Part;
+import harpel.piece.Phrase;
+import harpel.piece.Piece;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.HdrHistogram.Histogram;
+
+/** 32 parts with 8 effects each at 200 bpm and sixteenth notes: lateness and CPU, live. */
+final class ManyBench {
+    private static final int PARTS = 32;
+    private static final int SECONDS = 20;
+    private static final String CHAIN =
+            "{\"harpel\":1,\"chain\":[{\"effect\":\"chord-keys\"},{\"effect\":\"arpeggio\"},{\"effect\":\"stray\"},"
+                    + "{\"effect\":\"scale-fit\"},{\"effect\":\"echo\",\"repeats\":2},{\"effect\":\"touch\",\"loosen\":6},"
+                    + "{\"effect\":\"humanize\"},{\"effect\":\"voices\",\"most\":6}]}";
+
+    private ManyBench() {}
+
+    public static void main(String[] args) throws InterruptedException {
+        List<Note> notes = new ArrayList<>();
+        long sixteenth = Ticks.PER_QUARTER / 4;
+        for (int i = 0; i < 64; i++) {
+            notes.add(new Note(i * sixteenth, sixteenth - 100, 0, 48 + i % 12, 100, 64));
+        }
+        Piece piece = Piece.empty()
+                .withTime(new TimeMap(TempoMap.of(200), MeterMap.FOUR_FOUR))
+                .withPhrase(new Phrase("p", 64 * sixteenth, notes, List.of()));
+        List<Part> parts = new ArrayList<>();
+        for (int i = 0; i < PARTS; i++) {
+            Part part = Part.of("Part " + (i + 1), Material.chain(CHAIN)).withPhrase("p");
+            parts.add(part.withChannel(i % 16));
+        }
+        Piece many = new Piece(piece.name(), piece.key(), 1, piece.time(), parts, piece.phrases(), List.of(), Map.of());
+        Histogram late = new Histogram(10_000_000_000L, 3);
+        LiveOutput output = new LiveOutput() {
+            @Override
+            public void send(String part, Event event, long dueNanos) {
+                if (event instanceof NoteStart) {
+                    late.recordValue(Math.max(0, System.nanoTime() - dueNanos));
+                }
+            }
+
+            @Override
+            public void silence() {
+                // nothing sounds
+            }
+        };
+        try (LiveEngine live = new LiveEngine(many, output, Tap.NONE)) {
+            live.start();
+            Thread.sleep(3000);
+            live.play();
+            Thread.sleep(5000);
+            late.reset();
+            double cpu = LiveBench.cpuOver(SECONDS * 1000L);
+            System.out.printf(
+                    "%d parts, 8 effects each, 200 bpm, sixteenths: %d notes/s%n",
+                    PARTS, late.getTotalCount() / SECONDS);
+            System.out.printf(
+                    "lateness µs: p50 %.0f  p99 %.0f  p99.9 %.0f  worst %.0f; CPU of the engine's thread %.0f %% of a core%n",
+                    late.getValueAtPercentile(50) / 1e3,
+                    late.getValueAtPercentile(99) / 1e3,
+                    late.getValueAtPercentile(99.9) / 1e3,
+                    late.getMaxValue() / 1e3,
+                    cpu);
+        }
+    }
+}
