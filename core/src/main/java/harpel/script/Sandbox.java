@@ -21,7 +21,7 @@ final class Sandbox extends ContextFactory {
     /** The name that the limits have among a script's sources. */
     static final String LIMITS_NAME = "limits";
 
-    private static final int LOOK_EVERY_STEPS = 1_000;
+    static final int LOOK_EVERY_STEPS = 1_000;
     private static final int DEEPEST_CALLS = 1_000;
 
     /** What the language has and scripts do not. */

@@ -52,7 +52,7 @@ final class ScriptRun implements Effect {
     /** Takes the new script; one with an error leaves the last good one in its place. */
     private void load() {
         ScriptSource source = ScriptSource.of(code);
-        ScriptInstance loaded = source.error() == null ? source.newInstance() : null;
+        ScriptInstance loaded = source.error() == null ? source.newInstance(this::complain) : null;
         if (loaded != null) {
             instance = loaded;
             off = false;

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.Consumer;
 import org.mozilla.javascript.Script;
 
 /** A text compiled once: its controls, or what is wrong with it. Equal texts are one source. */
@@ -87,13 +88,19 @@ final class ScriptSource {
         return hearsControllers;
     }
 
-    /** A run of its own, with a fresh state. One is made ready ahead, so that the engine does not wait. */
-    ScriptInstance newInstance() {
+    /**
+     * A run of its own, with a fresh state. One is made ready ahead, so that the engine does not wait.
+     *
+     * @param complain takes what is wrong when the script does not start
+     * @return null when it does not start
+     */
+    ScriptInstance newInstance(Consumer<String> complain) {
         ScriptInstance instance = ready.poll();
         if (instance == null) {
             instance = new ScriptInstance(spec);
             Throwable thrown = start(instance);
             if (thrown != null) {
+                complain.accept(ScriptError.of(thrown).shown());
                 return null;
             }
         }

@@ -45,7 +45,8 @@ final class ScriptThread extends Thread {
 
         /** Called on the script's thread: what the call has too much of, or null. */
         String over(int more) {
-            steps += more;
+            // What calls before this one left uncounted is reported with it.
+            steps += Math.min(more, 2 * Sandbox.LOOK_EVERY_STEPS);
             if (steps > budget.steps) {
                 return "the script took more than " + budget.steps + " steps in one call";
             }
