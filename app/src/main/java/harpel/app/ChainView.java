@@ -53,7 +53,7 @@ final class ChainView extends BorderPane {
         pointedWords.setId("pointed");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(12, title, about, space, pointedWords);
+        HBox head = new HBox(12, title, about, PresetMenu.ofChains(session), space, pointedWords);
         head.setAlignment(javafx.geometry.Pos.BASELINE_LEFT);
         head.setPadding(new Insets(8, 12, 4, 12));
         rows.setPadding(new Insets(0, 10, 6, 12));

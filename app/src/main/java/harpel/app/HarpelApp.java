@@ -100,8 +100,13 @@ public final class HarpelApp extends Application {
     }
 
     static void loadFonts() {
-        for (String name :
-                List.of("Lato-Regular", "Lato-Bold", "Lato-Semibold", "Vollkorn-SemiBold", "Vollkorn-Italic")) {
+        for (String name : List.of(
+                "Lato-Regular",
+                "Lato-Bold",
+                "Lato-Semibold",
+                "Vollkorn-SemiBold",
+                "Vollkorn-Italic",
+                "FiraCode-Regular")) {
             Font.loadFont(HarpelApp.class.getResourceAsStream("fonts/" + name + ".ttf"), 12);
         }
     }

@@ -21,6 +21,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.fxmisc.richtext.CodeArea;
 
 /** The whole window: the views, and every action with its key. */
 final class HarpelPane extends BorderPane {
@@ -31,6 +32,7 @@ final class HarpelPane extends BorderPane {
     private final TopBar top;
     private final ChainView chain;
     private final KeysView keys;
+    private final Inspector inspector;
     private final Label keysInfo = new Label();
     private final MenuButton menu = new MenuButton("Piece");
 
@@ -41,7 +43,7 @@ final class HarpelPane extends BorderPane {
         top = new TopBar(session, menu);
         chain = new ChainView(session);
         keys = new KeysView(session);
-        Inspector inspector = new Inspector(session);
+        inspector = new Inspector(session);
         inspector.setPrefWidth(292);
         inspector.setMinWidth(280);
         setTop(top);
@@ -140,7 +142,8 @@ final class HarpelPane extends BorderPane {
     }
 
     private boolean typing() {
-        return getScene() != null && getScene().getFocusOwner() instanceof TextInputControl;
+        Node owner = getScene() == null ? null : getScene().getFocusOwner();
+        return owner instanceof TextInputControl || owner instanceof CodeArea;
     }
 
     private void pressed(KeyEvent event) {
@@ -222,6 +225,7 @@ final class HarpelPane extends BorderPane {
     void draw(long nanos) {
         top.draw(nanos);
         chain.draw(nanos);
+        inspector.draw();
         keys.draw();
         long inKey = java.util.stream.IntStream.range(0, 12)
                 .filter(session.piece().get().key()::contains)

@@ -11,6 +11,7 @@ import harpel.param.ParamException;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
+import harpel.script.Script;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -33,7 +34,9 @@ final class Inspector extends BorderPane {
     private final List<ParamTile<?>> tiles = new ArrayList<>();
     private final List<RowsEditor> rowEditors = new ArrayList<>();
     private StageAddress shown;
-    private EffectKind shownKind;
+    private ParamSpec shownSpec;
+    private MovesEditor moves;
+    private ScriptEditor script;
 
     Inspector(Session session) {
         this.session = session;
@@ -57,15 +60,23 @@ final class Inspector extends BorderPane {
             showNothing();
             return;
         }
-        EffectKind kind = stage.get().kind();
-        if (!address.equals(shown) || kind != shownKind) {
+        ParamSpec spec = stage.get().params().spec();
+        if (!address.equals(shown) || spec != shownSpec) {
+            boolean sameScript = address.equals(shown) && script != null && spec.has(Script.CODE);
             shown = address;
-            shownKind = kind;
-            build(address, stage.get());
+            shownSpec = spec;
+            build(address, stage.get(), sameScript);
+        }
+        if (moves != null) {
+            moves.show(stage.get());
+        }
+        if (script != null) {
+            script.show(address, stage.get());
         }
         ParamSet values = valuesOf(address, stage.get());
         for (ParamTile<?> tile : tiles) {
             tile.show(values);
+            tile.showMovers(isBranch(address) ? List.of() : stage.get().moves().of(tile.param()));
         }
         for (RowsEditor editor : rowEditors) {
             editor.show(values);
@@ -95,8 +106,12 @@ final class Inspector extends BorderPane {
                 : Split.TAKES.defaults();
     }
 
-    private void build(StageAddress address, Stage stage) {
+    private void build(StageAddress address, Stage stage, boolean sameScript) {
         tiles.clear();
+        moves = null;
+        // The text being written is not taken from under the hand when it declares another control.
+        ScriptEditor scripts = sameScript ? script : new ScriptEditor(session);
+        script = null;
         rowEditors.clear();
         boolean branch = isBranch(address);
         Label name = new Label(branch ? "Branch" : stage.name());
@@ -106,13 +121,26 @@ final class Inspector extends BorderPane {
         does.getStyleClass().add("soft");
         does.setWrapText(true);
         VBox head = new VBox(0, name, does);
-        content.getChildren().setAll(head);
+        if (sameScript) {
+            content.getChildren().removeIf(node -> node != scripts);
+            content.getChildren().add(0, head);
+        } else {
+            content.getChildren().setAll(head);
+        }
+        if (!branch && stage.isKnown()) {
+            content.getChildren().add(1, PresetMenu.ofStage(session, address, stage));
+        }
         ParamSpec spec = branch ? Split.TAKES : stage.params().spec();
         GridPane grid = twoColumns();
         for (Param<?> param : spec.params()) {
             if (param.type() instanceof ListType<?> list && list.item() instanceof RowType) {
                 RowsEditor editor = rows(param);
                 rowEditors.add(editor);
+            } else if (param == Script.CODE) {
+                script = scripts;
+                if (!sameScript) {
+                    content.getChildren().add(scripts);
+                }
             } else if (param != EffectKind.ON) {
                 ParamTile<?> tile = tile(param);
                 grid.add(tile, tiles.size() % 2, tiles.size() / 2);
@@ -121,6 +149,15 @@ final class Inspector extends BorderPane {
         }
         content.getChildren().add(grid);
         content.getChildren().addAll(rowEditors);
+        if (!branch && stage.isKnown() && !stage.kind().branches()) {
+            moves = new MovesEditor(session, (changed, done) -> {
+                session.editStage("Move controls", address + " move", address, one -> one.withMoves(changed));
+                if (done) {
+                    session.endGesture();
+                }
+            });
+            content.getChildren().add(moves);
+        }
         content.getChildren().add(actions(address, stage, branch));
     }
 
@@ -168,13 +205,14 @@ final class Inspector extends BorderPane {
                                             ? one.withBranches(with(one.branches()))
                                             : one)));
         }
-        if (stage.isKnown() && stage.kind().holdsNotes()) {
+        if (stage.isKnown() && !stage.kind().action().isEmpty()) {
+            String action = stage.kind().action();
             pane.getChildren()
                     .add(button(
-                            "Let go",
-                            "let-go",
-                            "End everything held here that no key holds",
-                            () -> session.letGo(address)));
+                            action,
+                            action.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'),
+                            action + ": the effect’s own action, at once",
+                            () -> session.act(address)));
         }
         pane.getChildren()
                 .add(button(
@@ -185,6 +223,20 @@ final class Inspector extends BorderPane {
         pane.getChildren()
                 .add(button("Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
         return pane;
+    }
+
+    /** Shows what has changed since the last frame without an edit: what a script says, where movers stand. */
+    void draw() {
+        if (shown == null) {
+            return;
+        }
+        if (script != null) {
+            script.draw();
+        }
+        ParamSet moved = session.traces().moved(shown.toString());
+        for (ParamTile<?> tile : tiles) {
+            tile.showMoved(moved);
+        }
     }
 
     private static List<Branch> without(List<Branch> branches, int place) {

@@ -1,13 +1,16 @@
 package harpel.app;
 
+import harpel.move.Mover;
 import harpel.param.ChoiceType;
 import harpel.param.FlagType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ScaleType;
+import harpel.param.WordType;
 import harpel.param.WordsType;
 import java.util.List;
 import java.util.function.BiConsumer;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.geometry.Insets;
 import javafx.geometry.Side;
@@ -39,7 +42,10 @@ final class ParamTile<T> extends VBox {
     private final Label value = new Label();
     private final Region fill = new Region();
     private final StackPane bar = new StackPane(fill);
+    private final Region movedMark = new Region();
+    private final Label movers = new Label();
     private final boolean hasBar;
+    private boolean isMoved;
     private T current;
     private T pressedAt;
     private double pressedX;
@@ -58,7 +64,13 @@ final class ParamTile<T> extends VBox {
         bar.getStyleClass().add("tile-bar");
         fill.getStyleClass().add("tile-fill");
         bar.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        getChildren().addAll(name, value);
+        movers.getStyleClass().add("moved-by");
+        movers.setManaged(false);
+        movers.setVisible(false);
+        movedMark.getStyleClass().add("tile-moved");
+        movedMark.setVisible(false);
+        bar.getChildren().add(movedMark);
+        getChildren().addAll(name, value, movers);
         if (hasBar) {
             getChildren().add(bar);
         }
@@ -108,6 +120,24 @@ final class ParamTile<T> extends VBox {
             double width = Math.max(2, bar.getWidth() * param.type().fraction(current));
             fill.setMinWidth(width);
             fill.setMaxWidth(width);
+        }
+    }
+
+    /** Names what moves it. */
+    void showMovers(List<Mover> newMovers) {
+        isMoved = !newMovers.isEmpty();
+        movers.setText("← " + newMovers.stream().map(Mover::shown).collect(Collectors.joining(", ")));
+        movers.setManaged(isMoved);
+        movers.setVisible(isMoved);
+        movedMark.setVisible(isMoved && movedMark.isVisible());
+    }
+
+    /** Marks where what moves it has brought it; null when that is not known. */
+    void showMoved(ParamSet moved) {
+        boolean known = isMoved && hasBar && moved != null && moved.spec().has(param);
+        movedMark.setVisible(known);
+        if (known) {
+            movedMark.setTranslateX(bar.getWidth() * param.type().fraction(moved.get(param)) - 2);
         }
     }
 
@@ -177,6 +207,9 @@ final class ParamTile<T> extends VBox {
         }
         if (param.type() instanceof WordsType words) {
             return words.values();
+        }
+        if (param.type() instanceof WordType words) {
+            return words.words();
         }
         return param.type() instanceof ScaleType ? ScaleType.words() : List.of();
     }

@@ -88,8 +88,14 @@ public final class Session implements AutoCloseable {
         return piece.getReadOnlyProperty();
     }
 
+    /** Does an edit; one that the piece refuses, such as a circle of routes, is not done and the reason said. */
     public void apply(PieceEdit edit) {
-        history.apply(edit);
+        try {
+            history.apply(edit);
+        } catch (IllegalArgumentException e) {
+            say(e.getMessage());
+            return;
+        }
         show();
     }
 
@@ -250,7 +256,8 @@ public final class Session implements AutoCloseable {
         say("Silence: every note and every waiting repeat has ended.");
     }
 
-    public void letGo(StageAddress address) {
+    /** Does a stage's own action, such as letting go of what no key holds. */
+    public void act(StageAddress address) {
         engine.act(address.part(), address.toString());
     }
 

@@ -3,6 +3,7 @@ package harpel.app;
 import harpel.engine.Tap;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.param.ParamSet;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -17,6 +18,7 @@ import java.util.TreeSet;
 /** The notes that lately left each place, for the traces. Owned by the interface thread. */
 public final class TraceStore {
     private static final int MOST_NOTES = 4000;
+    private static final int MOST_LINES = 200;
 
     /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
     public static final class Drawn {
@@ -42,9 +44,25 @@ public final class TraceStore {
     }
 
     private final Map<String, Row> rows = new HashMap<>();
+    private final Map<String, Deque<String>> said = new HashMap<>();
+    private final Map<String, ParamSet> moved = new HashMap<>();
+    private long saidCount;
     private long count;
 
     public void take(TraceQueue.Left left) {
+        if (left.text() != null) {
+            Deque<String> lines = said.computeIfAbsent(left.place(), place -> new ArrayDeque<>());
+            lines.addLast(left.text());
+            if (lines.size() > MOST_LINES) {
+                lines.removeFirst();
+            }
+            saidCount++;
+            return;
+        }
+        if (left.values() != null) {
+            moved.put(left.place(), left.values());
+            return;
+        }
         if (left.event() == null) {
             rows.clear();
             return;
@@ -68,6 +86,27 @@ public final class TraceStore {
 
     private static String key(String part, String place) {
         return place.equals(Tap.INPUT) || place.equals(Tap.SOUND) ? part + "|" + place : place;
+    }
+
+    /** What a stage has said lately, oldest first. */
+    public List<String> said(String place) {
+        return List.copyOf(said.getOrDefault(place, new ArrayDeque<>()));
+    }
+
+    /** How much has been said in all, to know whether anything is new. */
+    public long saidCount() {
+        return saidCount;
+    }
+
+    /** Forgets what a stage has said. */
+    public void forgetSaid(String place) {
+        said.remove(place);
+        saidCount++;
+    }
+
+    /** The values that a stage was moved to last, or null. */
+    public ParamSet moved(String place) {
+        return moved.get(place);
     }
 
     /** How many notes have been taken in all, to know whether anything is new. */

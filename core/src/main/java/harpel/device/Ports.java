@@ -25,7 +25,10 @@ public final class Ports implements LiveOutput, AutoCloseable {
     /** @param name {@link #BUILT_IN}, or the name by which parts choose it */
     public void add(String name, OutputPort port) {
         ports.put(name, port);
-        parts.values().stream().filter(part -> part.output().equals(name)).forEach(this::sendProgram);
+        parts.values().stream().filter(part -> part.output().equals(name)).forEach(part -> {
+            sendProgram(part);
+            sendLowered(part);
+        });
     }
 
     public void addListener(OutputPort port) {
@@ -50,7 +53,26 @@ public final class Ports implements LiveOutput, AutoCloseable {
                     || !old.output().equals(part.output())
                     || old.channel() != part.channel()) {
                 sendProgram(part);
+                sendLowered(part);
+            } else if (old.mix().level() != part.mix().level()) {
+                sendLevel(part);
             }
+        }
+    }
+
+    /** An instrument's own volume is left alone until a part's level is set. */
+    private void sendLowered(Part part) {
+        if (part.mix().level() != Part.Mix.PLAIN.level()) {
+            sendLevel(part);
+        }
+    }
+
+    /** MIDI 1.0: controller 7 is the channel's volume. */
+    private void sendLevel(Part part) {
+        OutputPort port = ports.get(part.output());
+        if (port != null) {
+            int volume = Math.round(part.mix().level() * 127 / 100f);
+            port.send(MidiBytes.control(part.channel(), Message.VOLUME, volume), System.nanoTime());
         }
     }
 

@@ -11,6 +11,8 @@ import harpel.piece.Piece;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.LongSupplier;
@@ -32,6 +34,9 @@ final class LiveCycle {
     private final Lateness lateness = new Lateness();
     private final Map<String, PhrasePlayer> players = new HashMap<>();
     private final Map<Key, List<Held>> keysDown = new HashMap<>();
+    /** The notes that were sent and not ended, each with its part. */
+    private final Map<NoteStart, String> sounding = new IdentityHashMap<>();
+
     private final Map<String, EventBuffer> inputs = new HashMap<>();
 
     private Piece piece;
@@ -56,6 +61,36 @@ final class LiveCycle {
     }
 
     private void send(String part, Event event) {
+        if (event instanceof NoteStart note) {
+            if (!isHeard(part)) {
+                return;
+            }
+            sounding.put(note, part);
+        } else if (event instanceof NoteEnd end && sounding.remove(end.start()) == null) {
+            return;
+        }
+        sendOut(part, event);
+    }
+
+    private boolean isHeard(String part) {
+        return piece.part(part).map(piece::isHeard).orElse(true);
+    }
+
+    /** Notes of parts that are not heard any more end now. */
+    private void endUnheard() {
+        Map<NoteStart, String> unheard = new LinkedHashMap<>();
+        sounding.forEach((note, part) -> {
+            if (!isHeard(part)) {
+                unheard.put(note, part);
+            }
+        });
+        unheard.forEach((note, part) -> {
+            sounding.remove(note);
+            sendOut(part, NoteEnd.plain(Math.max(renderer.position(), note.tick()), note));
+        });
+    }
+
+    private void sendOut(String part, Event event) {
         long due = mode == Mode.STOPPED ? clock.getAsLong() : nanosAt(event.tick());
         output.send(part, event, due);
         long now = clock.getAsLong();
@@ -86,6 +121,7 @@ final class LiveCycle {
         piece = newPiece;
         renderer.update(Plan.of(piece).withDry(dryPart, true));
         preparePlayers(before);
+        endUnheard();
     }
 
     private void preparePlayers(Piece before) {

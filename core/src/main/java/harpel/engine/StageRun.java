@@ -126,7 +126,11 @@ final class StageRun implements Node, Emitter {
     /** Takes the values that what moves them gives for this tick. */
     private void move() {
         if (!moves.isEmpty() && kind != null) {
-            take(moves.at(base, inputs.size(), now), false);
+            ParamSet moved = moves.at(base, inputs.size(), now);
+            if (!moved.equals(values)) {
+                context.tap().moved(context.part(), address, moved);
+                take(moved, false);
+            }
         }
     }
 

@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.event.Event;
+import harpel.param.ParamSet;
 
 /** Sees every event that leaves a stage; it must not wait. */
 public interface Tap {
@@ -19,6 +20,9 @@ public interface Tap {
 
     /** A stage says something to the user, such as what a script logs. */
     default void said(String part, String place, String text) {}
+
+    /** What moves a stage's parameters has given them these values. */
+    default void moved(String part, String place, ParamSet values) {}
 
     /** Time starts anew at another tick: what comes does not follow what was. */
     default void restarted() {}

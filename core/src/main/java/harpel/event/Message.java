@@ -14,6 +14,7 @@ public final class Message extends Event {
     public static final int BEND_MIDDLE = 8192;
 
     public static final int BEND_MOST = 16383;
+    public static final int VOLUME = 7;
     public static final int SUSTAIN = 64;
     public static final int ALL_SOUND_OFF = 120;
     public static final int ALL_NOTES_OFF = 123;

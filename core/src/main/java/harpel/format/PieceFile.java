@@ -106,6 +106,13 @@ public final class PieceFile {
         return changes;
     }
 
+    private static boolean flag(Object plain) {
+        if (plain instanceof Boolean flag) {
+            return flag;
+        }
+        throw new ParamException("must be true or false but was " + plain);
+    }
+
     private static Part readPart(Object plain, String path, boolean newer) {
         PlainMap fields = new PlainMap(plain, path);
         String name = fields.text("name", "Part");
@@ -122,10 +129,16 @@ public final class PieceFile {
         String sound = fields.text("sound", "Glass harp");
         String output = fields.text("output", "");
         int channel = (int) fields.whole("channel", 1, 1, 16) - 1;
+        Part.Mix mix = new Part.Mix(
+                fields.take("mute", false, PieceFile::flag),
+                fields.take("solo", false, PieceFile::flag),
+                (int) fields.whole("level", 100, 0, 100),
+                (int) fields.whole("colour", 0, 0, Part.Mix.COLOURS - 1));
         var chain = ChainFile.readChain(
                 fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
-        Map<String, Object> unknown = fields.end(newer, "name, id, phrase, input, run, sound, output, channel, chain");
-        return new Part(id, name, phrase, input, run, sound, output, channel, chain, unknown);
+        Map<String, Object> unknown = fields.end(
+                newer, "name, id, phrase, input, run, sound, output, channel, mute, solo, level, colour, chain");
+        return new Part(id, name, phrase, input, run, sound, output, channel, mix, chain, unknown);
     }
 
     private static Part.Input readInput(Object plain) {
@@ -294,6 +307,19 @@ public final class PieceFile {
             plain.put("output", part.output());
         }
         plain.put("channel", part.channel() + 1);
+        Part.Mix mix = part.mix();
+        if (mix.mute()) {
+            plain.put("mute", true);
+        }
+        if (mix.solo()) {
+            plain.put("solo", true);
+        }
+        if (mix.level() != Part.Mix.PLAIN.level()) {
+            plain.put("level", mix.level());
+        }
+        if (mix.colour() != Part.Mix.PLAIN.colour()) {
+            plain.put("colour", mix.colour());
+        }
         plain.put("chain", ChainFile.writeChain(part.chain()));
         plain.putAll(part.unknown());
         return plain;

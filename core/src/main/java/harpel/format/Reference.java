@@ -9,6 +9,7 @@ import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
+import harpel.piece.Part;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -292,6 +293,10 @@ public final class Reference {
                                         Map.of("type", "object", "properties", hears, "additionalProperties", false))));
         properties(part).put("run", Map.of("enum", List.of("keys", "transport")));
         properties(part).put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
+        properties(part).put("mute", Map.of("type", "boolean"));
+        properties(part).put("solo", Map.of("type", "boolean"));
+        properties(part).put("level", Map.of("type", "integer", "minimum", 0, "maximum", 100));
+        properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Part.Mix.COLOURS - 1));
         properties(part).put("chain", ref("chain"));
         Map<String, Object> phrase = object("name", text);
         properties(phrase).put("length", Map.of("type", "integer", "minimum", 0));

@@ -15,6 +15,7 @@ import java.util.Map;
  * @param sound the name of a stand-in instrument
  * @param output the name of an output port; empty for the built-in sounds
  * @param channel 0–15
+ * @param mix how loud it is among the others, and its colour
  * @param unknown what a newer version wrote
  */
 public record Part(
@@ -26,6 +27,7 @@ public record Part(
         String sound,
         String output,
         int channel,
+        Mix mix,
         Chain chain,
         Map<String, Object> unknown) {
     /**
@@ -69,6 +71,44 @@ public record Part(
         }
     }
 
+    /**
+     * A part among the others.
+     *
+     * @param mute whether it is not heard
+     * @param solo whether only it, and others that are solo, are heard
+     * @param level its volume, 0–100 %
+     * @param colour one of {@link #COLOURS}
+     */
+    public record Mix(boolean mute, boolean solo, int level, int colour) {
+        public static final int COLOURS = 8;
+        public static final Mix PLAIN = new Mix(false, false, 100, 0);
+
+        public Mix {
+            if (level < 0 || level > 100) {
+                throw new IllegalArgumentException("level must be 0–100 % but was " + level);
+            }
+            if (colour < 0 || colour >= COLOURS) {
+                throw new IllegalArgumentException("colour must be 0–" + (COLOURS - 1) + " but was " + colour);
+            }
+        }
+
+        public Mix withMute(boolean newMute) {
+            return new Mix(newMute, solo, level, colour);
+        }
+
+        public Mix withSolo(boolean newSolo) {
+            return new Mix(mute, newSolo, level, colour);
+        }
+
+        public Mix withLevel(int newLevel) {
+            return new Mix(mute, solo, newLevel, colour);
+        }
+
+        public Mix withColour(int newColour) {
+            return new Mix(mute, solo, level, newColour);
+        }
+    }
+
     /** What makes the chain's time go. */
     public enum Run {
         KEYS,
@@ -88,7 +128,7 @@ public record Part(
     }
 
     public static Part of(String name, Chain chain) {
-        return new Part(idFor(name), name, "", Input.KEYS, Run.KEYS, "Glass harp", "", 0, chain, Map.of());
+        return new Part(idFor(name), name, "", Input.KEYS, Run.KEYS, "Glass harp", "", 0, Mix.PLAIN, chain, Map.of());
     }
 
     /** An id made from a name: "Harbour bells" is harbour-bells. */
@@ -100,26 +140,38 @@ public record Part(
     }
 
     public Part withChain(Chain newChain) {
-        return new Part(id, name, phrase, input, run, sound, output, channel, newChain, unknown);
+        return new Part(id, name, phrase, input, run, sound, output, channel, mix, newChain, unknown);
     }
 
     public Part withPhrase(String newPhrase) {
-        return new Part(id, name, newPhrase, input, run, sound, output, channel, chain, unknown);
+        return new Part(id, name, newPhrase, input, run, sound, output, channel, mix, chain, unknown);
     }
 
     public Part withInput(Input newInput) {
-        return new Part(id, name, phrase, newInput, run, sound, output, channel, chain, unknown);
+        return new Part(id, name, phrase, newInput, run, sound, output, channel, mix, chain, unknown);
     }
 
     public Part withChannel(int newChannel) {
-        return new Part(id, name, phrase, input, run, sound, output, newChannel, chain, unknown);
+        return new Part(id, name, phrase, input, run, sound, output, newChannel, mix, chain, unknown);
+    }
+
+    public Part withMix(Mix newMix) {
+        return new Part(id, name, phrase, input, run, sound, output, channel, newMix, chain, unknown);
+    }
+
+    public Part withName(String newName) {
+        return new Part(id, newName, phrase, input, run, sound, output, channel, mix, chain, unknown);
+    }
+
+    public Part withId(String newId) {
+        return new Part(newId, name, phrase, input, run, sound, output, channel, mix, chain, unknown);
     }
 
     public Part withSound(String newSound) {
-        return new Part(id, name, phrase, input, run, newSound, output, channel, chain, unknown);
+        return new Part(id, name, phrase, input, run, newSound, output, channel, mix, chain, unknown);
     }
 
     public Part withOutput(String newOutput) {
-        return new Part(id, name, phrase, input, run, sound, newOutput, channel, chain, unknown);
+        return new Part(id, name, phrase, input, run, sound, newOutput, channel, mix, chain, unknown);
     }
 }

@@ -1,6 +1,7 @@
 package harpel.piece;
 
 import harpel.chain.Chain;
+import harpel.theory.GeneralMidi;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
@@ -85,6 +86,50 @@ public record Piece(
                 .map(part -> part.id().equals(id) ? change.apply(part) : part)
                 .toList();
         return new Piece(name, key, variation, time, changed, phrases, levers, unknown);
+    }
+
+    /** With these parts in place of the old ones. */
+    public Piece withParts(List<Part> newParts) {
+        return new Piece(name, key, variation, time, newParts, phrases, levers, unknown);
+    }
+
+    /** An id no part here has: the wanted one, or with the next free number. */
+    public String freeId(String wanted) {
+        String id = wanted;
+        for (int number = 2; part(id).isPresent(); number++) {
+            id = wanted.replaceFirst("-\\d+$", "") + "-" + number;
+        }
+        return id;
+    }
+
+    /** The first channel, 0–15, that no part on an output uses; percussion's is passed over. The wanted one where all are taken. */
+    public int freeChannel(String output, int wanted) {
+        for (int i = 0; i < 16; i++) {
+            int channel = (wanted + i) % 16;
+            boolean taken = parts.stream().anyMatch(part -> part.output().equals(output) && part.channel() == channel);
+            if (!taken && (channel != GeneralMidi.PERCUSSION_CHANNEL || i == 0)) {
+                return channel;
+            }
+        }
+        return wanted;
+    }
+
+    /** With a copy of a part behind it, on the next free channel. */
+    public Piece withDuplicate(String id) {
+        Part part = part(id).orElseThrow();
+        Part copy = part.withId(freeId(id))
+                .withName(part.name() + " 2")
+                .withChannel(freeChannel(part.output(), part.channel()));
+        List<Part> changed = new ArrayList<>(parts);
+        changed.add(parts.indexOf(part) + 1, copy);
+        return withParts(changed);
+    }
+
+    /** Whether a part is heard: it is not mute and, where any is solo, it is. */
+    public boolean isHeard(Part part) {
+        return !part.mix().mute()
+                && (part.mix().solo()
+                        || parts.stream().noneMatch(one -> one.mix().solo()));
     }
 
     public Piece withName(String newName) {

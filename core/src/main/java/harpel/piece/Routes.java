@@ -121,7 +121,7 @@ public final class Routes {
     }
 
     /** Every route among the values, those in rows too. */
-    private static List<Route> routes(ParamSet values) {
+    static List<Route> routes(ParamSet values) {
         List<Route> found = new ArrayList<>();
         for (Param<?> param : values.spec().params()) {
             if (param.type() instanceof RouteType) {
@@ -135,7 +135,7 @@ public final class Routes {
 
     /** Whether any other part sends something to this one. */
     public boolean isFed(String id) {
-        return ways.stream().anyMatch(way -> way.to.equals(id));
+        return ways.stream().anyMatch(way -> way.to.equals(id) && before.containsKey(way.from));
     }
 
     /** The parts, each after those that send to it, else in their order. */

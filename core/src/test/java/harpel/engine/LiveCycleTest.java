@@ -246,6 +246,7 @@ class LiveCycleTest {
                 "",
                 "",
                 4,
+                Part.Mix.PLAIN,
                 part.chain(),
                 java.util.Map.of());
         start(piece.withPart(part.id(), one -> byTransport));

@@ -1,0 +1,121 @@
+package harpel.app;
+
+import harpel.chain.Stage;
+import harpel.chain.StageAddress;
+import harpel.format.AtomicFile;
+import harpel.format.Presets;
+import harpel.format.Presets.Preset;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.control.CustomMenuItem;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextInputDialog;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.VBox;
+
+/** The presets of one effect, or of whole chains; choosing one is heard at once, also while it plays. */
+final class PresetMenu {
+    private PresetMenu() {}
+
+    /** The presets of the stage's kind. */
+    static MenuButton ofStage(Session session, StageAddress address, Stage stage) {
+        MenuButton button = new MenuButton("Presets");
+        button.setId("presets");
+        button.setTooltip(new Tooltip("Settings with a name; what you choose is heard at once and can be undone"));
+        button.setOnShowing(event -> {
+            Presets presets = Presets.with(Presets.userFolder());
+            presets.problems().forEach(session::say);
+            button.getItems()
+                    .setAll(presets.of(stage.kind()).stream()
+                            .map(preset -> item(
+                                    preset,
+                                    () -> session.editStage(
+                                            "Preset " + preset.name(),
+                                            "",
+                                            address,
+                                            before -> taken(before, preset.stage()))))
+                            .toList());
+            MenuItem save = new MenuItem("Save as a preset…");
+            save.setOnAction(saving -> session.stage(address).ifPresent(now -> save(session, now)));
+            button.getItems().addAll(new SeparatorMenuItem(), save);
+        });
+        // A menu without items does not open, so that it would never be filled.
+        button.getItems().add(new MenuItem("…"));
+        return button;
+    }
+
+    /** The stage in its place with the settings, movers and branches of a preset. */
+    private static Stage taken(Stage before, Stage preset) {
+        return before.withParams(preset.params()).withMoves(preset.moves()).withBranches(preset.branches());
+    }
+
+    /** Presets of whole chains, in place of the shown part's. */
+    static MenuButton ofChains(Session session) {
+        MenuButton button = new MenuButton("Chains");
+        button.setId("chain-presets");
+        button.setTooltip(new Tooltip("Ready chains; one takes the place of this part's chain and can be undone"));
+        button.setOnShowing(event -> {
+            Presets presets = Presets.with(Presets.userFolder());
+            presets.problems().forEach(session::say);
+            button.getItems()
+                    .setAll(presets.chains().stream()
+                            .map(preset -> item(preset, () -> {
+                                session.selected().set(null);
+                                session.edit("Chain " + preset.name(), "", List.of(), before -> preset.chain());
+                            }))
+                            .toList());
+        });
+        button.getItems().add(new MenuItem("…"));
+        return button;
+    }
+
+    private static MenuItem item(Preset preset, Runnable choose) {
+        Label name = new Label(preset.name());
+        Label does = new Label(preset.does());
+        does.getStyleClass().add("soft");
+        CustomMenuItem item = new CustomMenuItem(new VBox(0, name, does));
+        item.setText(preset.name());
+        item.setOnAction(event -> choose.run());
+        return item;
+    }
+
+    private static void save(Session session, Stage stage) {
+        TextInputDialog dialog = new TextInputDialog(stage.name());
+        dialog.setTitle("Save as a preset");
+        dialog.setHeaderText("A name for these settings of " + stage.kind().label());
+        dialog.setGraphic(null);
+        dialog.getDialogPane().getStylesheets().setAll(session.theme().get().styles());
+        Optional<String> name = dialog.showAndWait();
+        if (name.isEmpty() || name.get().isBlank()) {
+            return;
+        }
+        try {
+            session.say("Saved “" + name.get() + "” in " + keep(Presets.userFolder(), name.get(), stage));
+        } catch (IOException | IllegalArgumentException e) {
+            session.say("The preset could not be saved: " + e.getMessage());
+        }
+    }
+
+    /** Adds a preset to the user's own file and says which that is. */
+    static Path keep(Path folder, String name, Stage stage) throws IOException {
+        Path file = folder.resolve("my-presets.json");
+        List<Preset> presets = new ArrayList<>();
+        if (Files.exists(file)) {
+            presets.addAll(Presets.read(Files.readString(file, StandardCharsets.UTF_8)));
+        }
+        presets.removeIf(one ->
+                !one.wholeChain() && one.name().equals(name) && one.stage().kind() == stage.kind());
+        presets.add(new Preset(name, "One of your own.", harpel.chain.Chain.EMPTY.plus(0, stage), false));
+        Files.createDirectories(folder);
+        AtomicFile.write(file, Presets.write(presets).getBytes(StandardCharsets.UTF_8));
+        return file;
+    }
+}
