@@ -8,6 +8,7 @@ import harpel.chain.StageAddress.Step;
 import harpel.effect.route.Split;
 import harpel.engine.Tap;
 import harpel.event.NoteStart;
+import harpel.piece.Advice;
 import harpel.piece.Part;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -42,6 +43,7 @@ final class ChainView extends BorderPane {
     private final Label pointedWords = new Label();
     private final Map<String, StageRow> kept = new HashMap<>();
     private final List<StageRow> shown = new ArrayList<>();
+    private List<Advice> advice = List.of();
     private long frame;
 
     ChainView(Session session) {
@@ -83,6 +85,7 @@ final class ChainView extends BorderPane {
         StageRow input = row(null, Tap.INPUT, 0);
         input.showWords("Input", part.phrase().isEmpty() ? "Keys" : "Keys + phrase “" + part.phrase() + "”");
         rows.getChildren().add(input);
+        advice = Advice.chain(session.piece().get(), part);
         addChain(part.chain(), List.of(), 0);
         StageRow sound = row(null, Tap.SOUND, 0);
         sound.showWords(
@@ -154,6 +157,12 @@ final class ChainView extends BorderPane {
             StageAddress address = new StageAddress(part, steps);
             StageRow row = row(address, address.toString(), indent);
             row.showStage(stage);
+            row.showAdvice(
+                    advice.stream()
+                            .filter(one -> way.isEmpty() && one.stage().equals(stage.id()))
+                            .findFirst()
+                            .orElse(null),
+                    session);
             rows.getChildren().add(row);
             for (int b = 0; b < stage.branches().size(); b++) {
                 List<Step> inside = new ArrayList<>(way);

@@ -33,6 +33,7 @@ final class HarpelPane extends BorderPane {
     private final ChainView chain;
     private final KeysView keys;
     private final Inspector inspector;
+    private final PartPanel parts;
     private final Label keysInfo = new Label();
     private final MenuButton menu = new MenuButton("Piece");
 
@@ -47,7 +48,8 @@ final class HarpelPane extends BorderPane {
         inspector.setPrefWidth(292);
         inspector.setMinWidth(280);
         setTop(top);
-        setLeft(new PartPanel(session));
+        parts = new PartPanel(session);
+        setLeft(parts);
         setCenter(chain);
         setRight(inspector);
         setBottom(foot());
@@ -104,6 +106,9 @@ final class HarpelPane extends BorderPane {
         menu.getItems().add(new SeparatorMenuItem());
         action("Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves, true);
         action("Keys and actions", "F1", this::showKeys, true);
+        action("Add a part", "Shortcut+Shift+N", () -> PartActions.add(session), false);
+        action("Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session), false);
+        action("Delete the part", "Shortcut+Shift+Delete", () -> PartActions.delete(session), false);
         action("Undo", "Shortcut+Z", session::undo, false);
         action("Redo", "Shortcut+Shift+Z", session::redo, false);
         action("Redo", "Shortcut+Y", session::redo, false);
@@ -226,6 +231,8 @@ final class HarpelPane extends BorderPane {
         top.draw(nanos);
         chain.draw(nanos);
         inspector.draw();
+        parts.draw();
+        session.takeLearnt();
         keys.draw();
         long inKey = java.util.stream.IntStream.range(0, 12)
                 .filter(session.piece().get().key()::contains)

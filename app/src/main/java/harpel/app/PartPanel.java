@@ -1,20 +1,32 @@
 package harpel.app;
 
 import harpel.device.Instrument;
+import harpel.piece.Advice;
 import harpel.piece.Part;
 import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.Routes;
 import harpel.theory.Key;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
-import javafx.css.PseudoClass;
+import java.util.stream.IntStream;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -24,12 +36,18 @@ import javafx.scene.layout.VBox;
 
 /** The parts at the left, and what the shown one hears and sounds like. */
 final class PartPanel extends VBox {
-    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final String KEYS_ONLY = "keys only";
     private static final String BUILT_IN = "built-in sounds";
 
     private final Session session;
-    private final VBox cards = new VBox(6);
+    private final VBox cards = new VBox(5);
+    private final Map<String, PartCard> kept = new HashMap<>();
+    private final TextField name = new TextField();
+    private final ComboBox<String> input = new ComboBox<>();
+    private final ComboBox<String> channel = new ComboBox<>();
+    private final Label why = new Label();
+    private final Hyperlink help = new Hyperlink();
+    private final VBox levers;
     private final ComboBox<String> phrase = new ComboBox<>();
     private final ComboBox<String> sound = new ComboBox<>();
     private final ComboBox<String> output = new ComboBox<>();
@@ -38,12 +56,36 @@ final class PartPanel extends VBox {
     private boolean showing;
 
     PartPanel(Session session) {
-        super(8);
+        super(0);
         this.session = session;
         getStyleClass().add("part-panel");
-        setPadding(new Insets(12, 10, 10, 10));
-        setPrefWidth(196);
-        setMinWidth(176);
+        setPrefWidth(214);
+        setMinWidth(200);
+        levers = new LeversPanel(session);
+        choice(
+                input,
+                "input",
+                "Where the part takes its notes from, besides its phrase",
+                chosen -> editPart("Choose input", part -> part.withInput(inputs().get(chosen))));
+        choice(
+                channel,
+                "channel",
+                "The channel the part sends on",
+                chosen -> editPart(
+                        "Choose channel", part -> part.withChannel(Integer.parseInt(chosen.substring(8)) - 1)));
+        name.setId("part-name");
+        name.setTooltip(new Tooltip("The part's name; Enter sets it"));
+        name.setOnAction(event -> {
+            String text = name.getText().strip();
+            if (!text.isEmpty()) {
+                editPart("Rename part", part -> part.withName(text));
+            }
+            show();
+        });
+        why.setId("why-silent");
+        why.setWrapText(true);
+        why.getStyleClass().add("problem");
+        help.setId("help-silent");
         choice(
                 phrase,
                 "phrase",
@@ -73,25 +115,90 @@ final class PartPanel extends VBox {
                 PieceEdit.of("Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
         HBox variationRow = new HBox(6, variation, next);
         HBox.setHgrow(variation, Priority.ALWAYS);
-        getChildren()
-                .addAll(
-                        small("Parts"),
-                        cards,
-                        small("Hears"),
-                        phrase,
-                        small("Sound"),
-                        sound,
-                        small("Goes to"),
-                        output,
-                        small("Key"),
-                        key,
-                        small("Variation"),
-                        variationRow);
+        VBox chosen = new VBox(
+                4,
+                name,
+                why,
+                help,
+                row("Keys", input),
+                row("Phrase", phrase),
+                row("Sound", sound),
+                row("Goes to", output),
+                row("on", channel));
+        chosen.getStyleClass().add("chosen-part");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox(4, small("Parts"), space, partMenu());
+        head.setAlignment(Pos.CENTER_LEFT);
+        VBox all = new VBox(
+                7, head, cards, chosen, small("Levers"), levers, row("Key", key), row("Variation", variationRow));
+        all.setPadding(new Insets(10, 10, 10, 10));
+        ScrollPane scroll = new ScrollPane(all);
+        scroll.setFitToWidth(true);
+        scroll.setFocusTraversable(false);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().add(scroll);
         session.piece().addListener((property, before, now) -> show());
         session.partId().addListener((property, before, now) -> show());
         session.noSound().addListener((property, before, now) -> show());
         output.setOnShowing(event -> show());
         show();
+    }
+
+    private static Node row(String text, Region control) {
+        Label label = small(text);
+        label.setMinWidth(58);
+        label.setLabelFor(control);
+        HBox.setHgrow(control, Priority.ALWAYS);
+        HBox row = new HBox(4, label, control);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private MenuButton partMenu() {
+        MenuButton menu = new MenuButton("Part");
+        menu.setId("part-menu");
+        menu.setTooltip(new Tooltip("Add, duplicate, move or delete parts"));
+        item(menu, "Add part    Ctrl+Shift+N", "add-part", () -> PartActions.add(session));
+        item(
+                menu,
+                "Duplicate, on the next free channel    Ctrl+Shift+D",
+                "duplicate-part",
+                () -> PartActions.duplicate(session));
+        item(menu, "Add a part that hears the same", "add-section", () -> PartActions.addSection(session));
+        item(menu, "Next colour", "colour-part", () -> PartActions.colour(session));
+        item(menu, "Move up", "part-up", () -> PartActions.move(session, -1));
+        item(menu, "Move down", "part-down", () -> PartActions.move(session, 1));
+        item(menu, "Delete part    Ctrl+Shift+Delete", "delete-part", () -> PartActions.delete(session));
+        return menu;
+    }
+
+    private static void item(MenuButton menu, String text, String id, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setId(id);
+        item.setOnAction(event -> action.run());
+        menu.getItems().add(item);
+    }
+
+    /** Every input there is, by what it is called here. */
+    private Map<String, Part.Input> inputs() {
+        Map<String, Part.Input> inputs = new LinkedHashMap<>();
+        inputs.put("while it is chosen", Part.Input.KEYS);
+        inputs.put("none", new Part.Input(Part.Input.Source.NONE, "", 0));
+        for (String device : session.inputs()) {
+            inputs.put(device, new Part.Input(Part.Input.Source.DEVICE, device, 0));
+        }
+        for (Part other : session.piece().get().parts()) {
+            if (!other.id().equals(session.partId().get())) {
+                inputs.put(
+                        "what " + other.name() + " hears", new Part.Input(Part.Input.Source.INPUT_OF, other.id(), 0));
+                inputs.put(
+                        "what " + other.name() + " sends", new Part.Input(Part.Input.Source.OUTPUT_OF, other.id(), 0));
+            }
+        }
+        inputs.putIfAbsent(session.part().input().toString(), session.part().input());
+        return inputs;
     }
 
     private static Label small(String text) {
@@ -143,6 +250,24 @@ final class PartPanel extends VBox {
         Piece piece = session.piece().get();
         Part part = session.part();
         cards.getChildren().setAll(piece.parts().stream().map(this::card).toList());
+        kept.keySet().removeIf(id -> piece.part(id).isEmpty());
+        Map<String, Part.Input> inputs = inputs();
+        fill(
+                input,
+                List.copyOf(inputs.keySet()),
+                inputs.entrySet().stream()
+                        .filter(entry -> entry.getValue().equals(part.input()))
+                        .map(Map.Entry::getKey)
+                        .findFirst()
+                        .orElseThrow());
+        fill(
+                channel,
+                IntStream.rangeClosed(1, 16)
+                        .mapToObj(number -> "channel " + number)
+                        .toList(),
+                "channel " + (part.channel() + 1));
+        name.setText(part.name());
+        showAdvice(piece, part);
         List<String> phrases = new ArrayList<>(List.of(KEYS_ONLY));
         phrases.addAll(piece.phrases().stream().map(Phrase::name).toList());
         fill(phrase, phrases, part.phrase().isEmpty() ? KEYS_ONLY : part.phrase());
@@ -162,23 +287,28 @@ final class PartPanel extends VBox {
         box.setValue(value);
     }
 
-    private Button card(Part part) {
-        String hears = part.phrase().isEmpty() ? "Keys" : "Keys · " + part.phrase();
-        Label name = new Label(part.name());
-        name.getStyleClass().add("stage-name");
-        Button card = new Button(
-                "",
-                new VBox(name, small(hears), small("→ " + (part.output().isEmpty() ? part.sound() : part.output()))));
-        card.setAccessibleText(part.name());
-        card.getStyleClass().add("part-card");
-        card.setMaxWidth(Double.MAX_VALUE);
-        card.setId("part-" + part.id());
-        card.setTooltip(new Tooltip("Show this part's chain and play it with the keys"));
-        card.pseudoClassStateChanged(SELECTED, part.id().equals(session.partId().get()));
-        card.setOnAction(event -> {
-            session.selected().set(null);
-            session.partId().set(part.id());
-        });
+    private PartCard card(Part part) {
+        PartCard card = kept.computeIfAbsent(part.id(), id -> new PartCard(session, id));
+        card.show(part, part.id().equals(session.partId().get()));
         return card;
+    }
+
+    /** Says where the notes stop, and offers the one action that helps; names what is wrong with the ways between parts. */
+    private void showAdvice(Piece piece, Part part) {
+        Optional<Advice> advice = Advice.silence(piece, part, session.outputs());
+        List<String> problems = Routes.of(piece).problems(session.outputs());
+        boolean any = advice.isPresent() || !problems.isEmpty();
+        why.setText(advice.map(Advice::text).orElse(problems.isEmpty() ? "" : problems.get(0)));
+        why.setManaged(any);
+        why.setVisible(any);
+        help.setText(advice.map(Advice::action).orElse(""));
+        help.setManaged(advice.isPresent());
+        help.setVisible(advice.isPresent());
+        help.setOnAction(event -> advice.ifPresent(one -> session.apply(PieceEdit.of(one.action(), one.fix()))));
+    }
+
+    /** Draws a frame. */
+    void draw() {
+        kept.values().forEach(PartCard::draw);
     }
 }

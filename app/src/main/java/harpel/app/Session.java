@@ -12,9 +12,11 @@ import harpel.engine.LiveStatus;
 import harpel.format.AtomicFile;
 import harpel.format.PieceFile;
 import harpel.piece.History;
+import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.theory.GeneralMidi;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -24,10 +26,12 @@ import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -46,6 +50,10 @@ public final class Session implements AutoCloseable {
     private final BooleanProperty dry = new SimpleBooleanProperty();
     private final ObjectProperty<Theme> theme = new SimpleObjectProperty<>(Theme.DAY);
     private final BooleanProperty unsaved = new SimpleBooleanProperty();
+
+    private final StringProperty learning = new SimpleStringProperty("");
+    private final LongProperty learnt = new SimpleLongProperty();
+    private long controllersAtLearning;
 
     private final TraceQueue queue = new TraceQueue();
     private final TraceStore traces = new TraceStore();
@@ -282,6 +290,47 @@ public final class Session implements AutoCloseable {
 
     public LiveEngine engine() {
         return engine;
+    }
+
+    /** The names of the devices that can play. */
+    public List<String> inputs() {
+        return engine.inputNames();
+    }
+
+    /** From now on the next controller that comes in moves that lever; asked again it is left as it is. */
+    public void learn(String lever) {
+        learning.set(lever.equals(learning.get()) ? "" : lever);
+        controllersAtLearning = status().controllersIn();
+        learnt.set(learnt.get() + 1);
+    }
+
+    /** The lever that waits for a controller, or empty. */
+    public StringProperty learning() {
+        return learning;
+    }
+
+    /** Counts up whenever learning begins or ends. */
+    public LongProperty learnt() {
+        return learnt;
+    }
+
+    /** Takes the controller that a lever waits for; once a frame. */
+    public void takeLearnt() {
+        LiveStatus status = status();
+        if (learning.get().isEmpty() || status.controllersIn() == controllersAtLearning) {
+            return;
+        }
+        String name = learning.get();
+        learning.set("");
+        learnt.set(learnt.get() + 1);
+        apply(PieceEdit.of(
+                "Learn controller",
+                before -> before.withLevers(before.levers().stream()
+                        .map(lever -> lever.name().equals(name)
+                                ? new Lever(name, lever.value(), status.lastController())
+                                : lever)
+                        .toList())));
+        say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController()) + ".");
     }
 
     public List<String> outputs() {

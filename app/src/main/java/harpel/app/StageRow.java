@@ -4,12 +4,15 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
 import harpel.event.NoteStart;
+import harpel.piece.Advice;
+import harpel.piece.PieceEdit;
 import javafx.beans.property.ObjectProperty;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Button;
+import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -29,6 +32,9 @@ final class StageRow extends HBox {
     private final Label setting = new Label();
     private final Label count = new Label();
     private final Button onOff = new Button();
+    private final Label adviceText = new Label();
+    private final Hyperlink adviceLink = new Hyperlink();
+    private final VBox adviceBox = new VBox(0, adviceText, adviceLink);
     private boolean off;
     private int shownCount = -1;
 
@@ -56,10 +62,21 @@ final class StageRow extends HBox {
         onOff.getStyleClass().add("on-off");
         onOff.setFocusTraversable(false);
         onOff.setVisible(address != null);
-        VBox words = new VBox(1, name, setting);
+        adviceText.setWrapText(true);
+        adviceText.getStyleClass().add("advice");
+        adviceText.setMinHeight(Region.USE_PREF_SIZE);
+        adviceLink.getStyleClass().add("advice-link");
+        adviceLink.setId(address == null ? null : "advice-" + address.stageId());
+        adviceBox.setManaged(false);
+        adviceBox.setVisible(false);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox title = new HBox(6, name, space, count);
+        title.setAlignment(Pos.BASELINE_LEFT);
+        VBox words = new VBox(1, title, setting, adviceBox);
         words.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(words, Priority.ALWAYS);
-        HBox left = new HBox(8, onOff, words, count);
+        HBox left = new HBox(8, onOff, words);
         left.setAlignment(Pos.CENTER_LEFT);
         left.setMinWidth(NAME_WIDTH - indent);
         left.setPrefWidth(NAME_WIDTH - indent);
@@ -96,6 +113,18 @@ final class StageRow extends HBox {
         onOff.setAccessibleText(what);
         onOff.setTooltip(new Tooltip(what + "  (Ctrl+B)"));
         setAccessibleText(stage.name() + ", " + setting.getText() + (off ? ", off" : ""));
+    }
+
+    /** Shows what will surprise here, with the way out; nothing with null. */
+    void showAdvice(Advice advice, Session session) {
+        boolean any = advice != null;
+        adviceBox.setManaged(any);
+        adviceBox.setVisible(any);
+        if (any) {
+            adviceText.setText(advice.text());
+            adviceLink.setText(advice.action());
+            adviceLink.setOnAction(event -> session.apply(PieceEdit.of(advice.action(), advice.fix())));
+        }
     }
 
     void showWords(String title, String words) {

@@ -49,6 +49,8 @@ final class LiveCycle {
     private long transportTick;
     private long arrival;
     private long notesIn;
+    private int lastController = -1;
+    private long controllersIn;
 
     LiveCycle(Piece piece, LongSupplier clock, LiveOutput output, Tap tap) {
         this.piece = piece;
@@ -247,6 +249,10 @@ final class LiveCycle {
             release(keysDown.remove(key(port, played)), played);
             return;
         }
+        if (kind == Message.CONTROL_CHANGE) {
+            lastController = played.data1();
+            controllersIn++;
+        }
         for (Part part : takers(port, (played.status() & 0x0F) + 1)) {
             if (press) {
                 press(part, port, played);
@@ -379,6 +385,15 @@ final class LiveCycle {
 
     LiveStatus status(long now) {
         long tick = mode == Mode.STOPPED ? transportTick : anchorTick;
-        return new LiveStatus(mode, run, tick, anchorNanos, piece.time().tempo(), lateness.worst(now), notesIn);
+        return new LiveStatus(
+                mode,
+                run,
+                tick,
+                anchorNanos,
+                piece.time().tempo(),
+                lateness.worst(now),
+                notesIn,
+                lastController,
+                controllersIn);
     }
 }

@@ -55,6 +55,15 @@ public final class LiveEngine implements AutoCloseable {
         return port;
     }
 
+    /** The names of the ways in there are, but for the window's own keys. */
+    public List<String> inputNames() {
+        return inputs.stream()
+                .map(InputPort::name)
+                .filter(name -> !name.equals(InputPort.KEYS))
+                .distinct()
+                .toList();
+    }
+
     /** Hands over a whole new piece; of several handed over within a cycle the last counts. */
     public void update(Piece piece) {
         waitingPiece.set(piece);

@@ -9,9 +9,19 @@ import harpel.time.TempoMap;
  * @param anchorTick the tick at {@code anchorNanos}; while time runs the position follows from these
  * @param worstLateNanos the worst lateness of a scheduled event in the last minute
  * @param notesIn how many notes have been played in all
+ * @param lastController the controller that came in last, or -1
+ * @param controllersIn how many have come in all
  */
 public record LiveStatus(
-        Mode mode, long run, long anchorTick, long anchorNanos, TempoMap tempo, long worstLateNanos, long notesIn) {
+        Mode mode,
+        long run,
+        long anchorTick,
+        long anchorNanos,
+        TempoMap tempo,
+        long worstLateNanos,
+        long notesIn,
+        int lastController,
+        long controllersIn) {
     /** What makes time go. */
     public enum Mode {
         /** Nothing: it stands. */

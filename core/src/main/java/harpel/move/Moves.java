@@ -58,6 +58,20 @@ public record Moves(Map<String, List<Mover>> byParam) {
         return with(param, movers);
     }
 
+    /** The same where movers by one lever are movers by another. */
+    public Moves withLeverRenamed(String oldName, String newName) {
+        Map<String, List<Mover>> changed = new LinkedHashMap<>();
+        byParam.forEach((id, movers) -> changed.put(
+                id,
+                movers.stream()
+                        .map(mover -> mover.source() == Source.LEVER
+                                        && mover.settings().get(Source.NAME).equals(oldName)
+                                ? new Mover(mover.source(), mover.settings().with(Source.NAME, newName))
+                                : mover)
+                        .toList()));
+        return new Moves(changed);
+    }
+
     /**
      * The parameter of that id, if it can be moved.
      *

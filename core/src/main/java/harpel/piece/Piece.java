@@ -1,5 +1,6 @@
 package harpel.piece;
 
+import harpel.chain.Branch;
 import harpel.chain.Chain;
 import harpel.theory.GeneralMidi;
 import harpel.theory.Key;
@@ -150,6 +151,26 @@ public record Piece(
 
     public Piece withLevers(List<Lever> newLevers) {
         return new Piece(name, key, variation, time, parts, phrases, newLevers, unknown);
+    }
+
+    /** With a lever under another name; what it moves goes on being moved by it. */
+    public Piece withLeverRenamed(int place, String newName) {
+        Lever old = levers.get(place);
+        List<Lever> changed = new ArrayList<>(levers);
+        changed.set(place, new Lever(newName, old.value(), old.controller()));
+        return withParts(parts.stream()
+                        .map(part -> part.withChain(renamed(part.chain(), old.name(), newName)))
+                        .toList())
+                .withLevers(changed);
+    }
+
+    private static Chain renamed(Chain chain, String oldName, String newName) {
+        return new Chain(chain.stages().stream()
+                .map(stage -> stage.withMoves(stage.moves().withLeverRenamed(oldName, newName))
+                        .withBranches(stage.branches().stream()
+                                .map(branch -> new Branch(branch.takes(), renamed(branch.chain(), oldName, newName)))
+                                .toList()))
+                .toList());
     }
 
     /** With a phrase more, in place of one of that name. */

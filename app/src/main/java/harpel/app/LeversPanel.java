@@ -1,0 +1,139 @@
+package harpel.app;
+
+import harpel.piece.Lever;
+import harpel.piece.PieceEdit;
+import harpel.theory.GeneralMidi;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** The piece's levers: each with its name, where it stands and its controller, learnt by moving a knob. */
+final class LeversPanel extends VBox {
+    private final Session session;
+    private List<String> shown = List.of();
+
+    LeversPanel(Session session) {
+        super(4);
+        this.session = session;
+        session.piece().addListener((property, before, now) -> show());
+        session.learnt().addListener((property, before, now) -> show());
+        show();
+    }
+
+    private void show() {
+        List<Lever> levers = session.piece().get().levers();
+        List<String> shape = levers.stream()
+                .map(lever ->
+                        lever.name() + lever.controller() + session.learning().get())
+                .toList();
+        if (!shape.equals(shown) || getChildren().isEmpty()) {
+            shown = shape;
+            getChildren().setAll(levers.stream().map(this::lever).toList());
+            getChildren().add(addButton());
+        }
+        for (int i = 0; i < levers.size(); i++) {
+            Slider slider = (Slider) lookup("#lever-" + i);
+            if (slider != null
+                    && !slider.isPressed()
+                    && slider.getValue() != levers.get(i).value()) {
+                slider.setValue(levers.get(i).value());
+            }
+        }
+    }
+
+    private Button addButton() {
+        Button add = new Button("+ add a lever");
+        add.setId("add-lever");
+        add.setTooltip(new Tooltip("A named control that moves any number of parameters, each by its own amount"));
+        add.setOnAction(event -> {
+            int number = session.piece().get().levers().size() + 1;
+            String name = number == 1 ? "Tide" : "Lever " + number;
+            session.apply(PieceEdit.of("Add lever", piece -> {
+                List<Lever> more = new ArrayList<>(piece.levers());
+                more.add(new Lever(name, 0, -1));
+                return piece.withLevers(more);
+            }));
+        });
+        return add;
+    }
+
+    private VBox lever(Lever lever) {
+        int place = session.piece().get().levers().indexOf(lever);
+        TextField name = new TextField(lever.name());
+        name.setId("lever-name-" + place);
+        name.setAccessibleText("Name of the lever");
+        name.setTooltip(new Tooltip("The lever's name; Enter sets it, and whatever it moves follows"));
+        name.setOnAction(event -> rename(place, name.getText().strip()));
+        Button learn = new Button(
+                lever.name().equals(session.learning().get())
+                        ? "move a knob…"
+                        : lever.controller() < 0 ? "learn" : String.valueOf(lever.controller()));
+        learn.setId("learn-" + place);
+        learn.setTooltip(new Tooltip((lever.controller() < 0
+                        ? "Moved by hand only."
+                        : "Moved by " + GeneralMidi.controller(lever.controller())
+                                + ", once that has come to where the lever stands.")
+                + " Press, then move a knob of your device to take it."));
+        learn.setOnAction(event -> session.learn(lever.name()));
+        Button remove = new Button("×");
+        remove.setAccessibleText("Remove the lever " + lever.name());
+        remove.setTooltip(new Tooltip("Remove the lever"));
+        remove.setOnAction(event -> session.apply(PieceEdit.of("Remove lever " + lever.name(), piece -> {
+            List<Lever> left = new ArrayList<>(piece.levers());
+            left.remove(place);
+            return piece.withLevers(left);
+        })));
+        Slider slider = new Slider(0, 100, lever.value());
+        slider.setId("lever-" + place);
+        slider.setAccessibleText("Lever " + lever.name());
+        slider.valueProperty().addListener((property, before, now) -> {
+            double value = Math.round(now.doubleValue());
+            change(place, "lever " + place, one -> one.value() == value ? one : one.withValue(value));
+        });
+        slider.setOnMouseReleased(event -> session.endGesture());
+        HBox.setHgrow(name, Priority.ALWAYS);
+        HBox head = new HBox(3, name, learn, remove);
+        head.setAlignment(Pos.CENTER_LEFT);
+        Label conflict = new Label(conflict(lever));
+        conflict.getStyleClass().add("problem");
+        conflict.setWrapText(true);
+        VBox box = new VBox(2, head, slider);
+        if (!conflict.getText().isEmpty()) {
+            box.getChildren().add(conflict);
+        }
+        return box;
+    }
+
+    private String conflict(Lever lever) {
+        return session.piece().get().levers().stream()
+                .filter(other -> lever.controller() >= 0
+                        && other.controller() == lever.controller()
+                        && !other.name().equals(lever.name()))
+                .findFirst()
+                .map(other -> "The same knob moves “" + other.name() + "” as well.")
+                .orElse("");
+    }
+
+    private void change(int place, String gesture, UnaryOperator<Lever> change) {
+        session.apply(new PieceEdit("Move lever", gesture, piece -> {
+            List<Lever> levers = new ArrayList<>(piece.levers());
+            if (place < levers.size()) {
+                levers.set(place, change.apply(levers.get(place)));
+            }
+            return piece.withLevers(levers);
+        }));
+    }
+
+    private void rename(int place, String name) {
+        session.apply(PieceEdit.of("Rename lever", piece -> piece.withLeverRenamed(place, name)));
+    }
+}

@@ -1,0 +1,133 @@
+package harpel.app;
+
+import harpel.engine.Tap;
+import harpel.piece.Part;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** One part in the list: its name and colour, what it hears and sounds like, mute, solo and level, and what comes in and goes out. */
+final class PartCard extends VBox {
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+    private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
+
+    private final Session session;
+    private final String id;
+    private final Label name = new Label();
+    private final Label about = new Label();
+    private final Button choose = new Button();
+    private final ToggleButton mute = new ToggleButton("mute");
+    private final ToggleButton solo = new ToggleButton("solo");
+    private final Slider level = new Slider(0, 100, 100);
+    private final Region in = light("What comes in");
+    private final Region out = light("What goes out");
+    private boolean showing;
+
+    PartCard(Session session, String id) {
+        this.session = session;
+        this.id = id;
+        getStyleClass().add("part-card");
+        name.getStyleClass().add("stage-name");
+        about.getStyleClass().add("soft");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Label arrow = new Label("→");
+        arrow.getStyleClass().add("soft");
+        HBox lights = new HBox(3, in, arrow, out);
+        lights.setAlignment(Pos.CENTER);
+        HBox top = new HBox(4, name, space, lights);
+        top.setAlignment(Pos.CENTER_LEFT);
+        VBox words = new VBox(0, top, about);
+        choose.setGraphic(words);
+        choose.setId("part-" + id);
+        choose.getStyleClass().add("part-choose");
+        choose.setMaxWidth(Double.MAX_VALUE);
+        choose.setTooltip(new Tooltip("Show this part's chain and play it with the keys"));
+        choose.setOnAction(event -> {
+            session.selected().set(null);
+            session.partId().set(id);
+        });
+        choose.widthProperty().addListener((property, before, now) -> words.setPrefWidth(now.doubleValue() - 14));
+        toggle(
+                mute,
+                "mute-" + id,
+                "Not heard, while its chain goes on",
+                on -> edit("Mute", "", mix -> mix.withMute(on)));
+        toggle(
+                solo,
+                "solo-" + id,
+                "Only this part, and others that are solo, are heard",
+                on -> edit("Solo", "", mix -> mix.withSolo(on)));
+        level.setId("level-" + id);
+        level.setTooltip(new Tooltip("Level: the volume of the part's channel"));
+        level.setPrefWidth(72);
+        level.valueProperty().addListener((property, before, now) -> {
+            if (!showing) {
+                edit("Set level", "level " + id, mix -> mix.withLevel((int) Math.round(now.doubleValue())));
+            }
+        });
+        level.setOnMouseReleased(event -> session.endGesture());
+        HBox.setHgrow(level, Priority.ALWAYS);
+        HBox mix = new HBox(4, mute, solo, level);
+        mix.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(choose, mix);
+    }
+
+    private static Region light(String what) {
+        Region light = new Region();
+        light.getStyleClass().add("light");
+        Tooltip.install(light, new Tooltip(what));
+        return light;
+    }
+
+    private void toggle(
+            ToggleButton button, String buttonId, String tip, java.util.function.Consumer<Boolean> changed) {
+        button.setId(buttonId);
+        button.getStyleClass().add("small-toggle");
+        button.setTooltip(new Tooltip(tip));
+        button.setOnAction(event -> changed.accept(button.isSelected()));
+    }
+
+    private void edit(String label, String gesture, java.util.function.UnaryOperator<Part.Mix> change) {
+        session.apply(new harpel.piece.PieceEdit(
+                label, gesture, piece -> piece.withPart(id, part -> part.withMix(change.apply(part.mix())))));
+    }
+
+    void show(Part part, boolean selected) {
+        showing = true;
+        name.setText(part.name());
+        String hears = part.input().equals(Part.Input.KEYS) ? "" : part.input() + " ";
+        String phrase = part.phrase().isEmpty() ? "" : "“" + part.phrase() + "” ";
+        about.setText(hears + phrase + "→ " + (part.output().isEmpty() ? part.sound() : part.output()) + " · "
+                + (part.channel() + 1));
+        choose.setAccessibleText(part.name() + ", " + about.getText());
+        mute.setSelected(part.mix().mute());
+        mute.setAccessibleText("Mute " + part.name());
+        solo.setSelected(part.mix().solo());
+        solo.setAccessibleText("Solo " + part.name());
+        level.setAccessibleText("Level of " + part.name());
+        if (Math.round(level.getValue()) != part.mix().level()) {
+            level.setValue(part.mix().level());
+        }
+        pseudoClassStateChanged(SELECTED, selected);
+        getStyleClass().removeIf(style -> style.startsWith("part-colour-"));
+        getStyleClass().add("part-colour-" + part.mix().colour());
+        showing = false;
+    }
+
+    /** Lights up what sounds. */
+    void draw() {
+        in.pseudoClassStateChanged(
+                ACTIVE, !session.traces().sounding(id, Tap.INPUT).isEmpty());
+        out.pseudoClassStateChanged(
+                ACTIVE, !session.traces().sounding(id, Tap.SOUND).isEmpty());
+    }
+}
