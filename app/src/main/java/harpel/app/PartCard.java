@@ -104,7 +104,7 @@ final class PartCard extends VBox {
     void show(Part part, boolean selected) {
         showing = true;
         name.setText(part.name());
-        String hears = part.input().equals(Part.Input.KEYS) ? "" : part.input() + " ";
+        String hears = part.input().equals(Part.Input.KEYS) ? "" : hears(part.input()) + " ";
         String phrase = part.phrase().isEmpty() ? "" : "“" + part.phrase() + "” ";
         about.setText(hears + phrase + "→ " + (part.output().isEmpty() ? part.sound() : part.output()) + " · "
                 + (part.channel() + 1));
@@ -121,6 +121,17 @@ final class PartCard extends VBox {
         getStyleClass().removeIf(style -> style.startsWith("part-colour-"));
         getStyleClass().add("part-colour-" + part.mix().colour());
         showing = false;
+    }
+
+    /** What it hears, with other parts by their names. */
+    private String hears(Part.Input input) {
+        String other = session.piece().get().part(input.from()).map(Part::name).orElse(input.from());
+        return switch (input.source()) {
+            case NONE -> "";
+            case INPUT_OF -> "as " + other;
+            case OUTPUT_OF -> "after " + other;
+            default -> input.toString();
+        };
     }
 
     /** Lights up what sounds. */

@@ -1,0 +1,292 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.chain.StageAddress;
+import harpel.device.RecordingPort;
+import harpel.device.SimulatedController;
+import harpel.effect.EffectCatalog;
+import harpel.effect.held.Arpeggio;
+import harpel.effect.shape.Touch;
+import harpel.engine.InputPort;
+import harpel.event.Message;
+import harpel.format.Presets;
+import harpel.move.Source;
+import harpel.piece.Lever;
+import harpel.piece.Part;
+import harpel.script.Script;
+import harpel.testkit.Wire;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import javafx.scene.control.Hyperlink;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.fxmisc.richtext.CodeArea;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.framework.junit5.ApplicationTest;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Parts, levers, movers, presets, advice and scripts in the real window. */
+class WindowPartsTest extends ApplicationTest {
+    @TempDir
+    Path folder;
+
+    private Session session;
+    private RecordingPort sent;
+
+    @Override
+    public void start(Stage stage) {
+        HarpelApp.loadFonts();
+        session = new Session(WindowTest.piece("""
+                {"harpel":1,"piece":"Test","key":"C major","parts":[
+                  {"name":"Lead","chain":[{"effect":"touch","fixed":77}]},
+                  {"name":"Bass","channel":2,"chain":[{"effect":"transpose","octaves":-1}]}]}"""));
+        sent = session.record();
+        WindowTest.show(stage, session);
+    }
+
+    @AfterEach
+    void end() {
+        session.close();
+    }
+
+    private static void await(Callable<Boolean> condition) {
+        try {
+            WaitForAsyncUtils.waitFor(10, TimeUnit.SECONDS, condition);
+        } catch (TimeoutException e) {
+            throw new AssertionError("it did not happen within 10 s", e);
+        }
+    }
+
+    private List<byte[]> messages() {
+        return sent.sent().stream().map(RecordingPort.Sent::message).toList();
+    }
+
+    private List<String> starts() {
+        return Wire.starts(messages());
+    }
+
+    private List<String> names() {
+        return session.piece().get().parts().stream().map(Part::name).toList();
+    }
+
+    /** Opens a menu and chooses the item of that id or text. */
+    private void choose(String button, String item) {
+        MenuButton menu = lookup(button).queryAs(MenuButton.class);
+        interact(menu::show);
+        MenuItem found = menu.getItems().stream()
+                .filter(one -> item.equals(one.getId()) || item.equals(one.getText()))
+                .findFirst()
+                .orElseThrow(() -> new AssertionError("no " + item + " in " + menu.getItems()));
+        interact(() -> {
+            menu.hide();
+            found.fire();
+        });
+    }
+
+    private void select(String id) {
+        interact(
+                () -> session.selected().set(StageAddress.parse(session.partId().get() + "/" + id)));
+    }
+
+    @Test
+    void partsAreAddedDuplicatedMovedDeletedAndBroughtBack() {
+        choose("#part-menu", "duplicate-part");
+        assertThat(names()).containsExactly("Lead", "Lead 2", "Bass");
+        assertThat(session.part().channel() + 1).as("the next free channel").isEqualTo(3);
+        choose("#part-menu", "part-down");
+        assertThat(names()).containsExactly("Lead", "Bass", "Lead 2");
+        choose("#part-menu", "delete-part");
+        assertThat(names()).containsExactly("Lead", "Bass");
+        press(KeyCode.CONTROL, KeyCode.Z).release(KeyCode.Z, KeyCode.CONTROL);
+        await(() -> names().size() == 3);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N).release(KeyCode.N, KeyCode.SHIFT, KeyCode.CONTROL);
+        await(() -> names().size() == 4);
+        assertThat(session.part().name()).isEqualTo("Part 4");
+    }
+
+    @Test
+    void aSectionHearsWhatAnotherPartHears() {
+        choose("#part-menu", "add-section");
+        clickOn("#part-lead");
+        press(KeyCode.Q);
+        await(() -> starts().size() == 2);
+        release(KeyCode.Q);
+        assertThat(starts()).containsExactlyInAnyOrder("72 77", "72 92");
+        await(() -> Wire.open(messages()).isEmpty());
+    }
+
+    @Test
+    void aMutePartSaysSoAndTheLinkHelps() {
+        clickOn("#mute-lead");
+        assertThat(lookup("#mute-lead").queryAs(ToggleButton.class).isSelected())
+                .isTrue();
+        Label why = lookup("#why-silent").queryAs(Label.class);
+        assertThat(why.getText()).isEqualTo("It is mute.");
+        interact(() -> session.press(60, 100));
+        interact(() -> session.release(60));
+        Hyperlink help = lookup("#help-silent").queryAs(Hyperlink.class);
+        assertThat(help.getText()).isEqualTo("Unmute");
+        clickOn(help);
+        await(() -> !session.part().mix().mute());
+        assertThat(why.isVisible()).isFalse();
+        interact(() -> session.press(62, 100));
+        await(() -> !starts().isEmpty());
+        interact(() -> session.release(62));
+        assertThat(starts()).containsExactly("62 77");
+    }
+
+    @Test
+    void soloIsHeardAloneAndTheLevelIsTheChannelsVolume() {
+        clickOn("#solo-bass");
+        assertThat(lookup("#why-silent").queryAs(Label.class).getText()).isEqualTo("Another part is solo.");
+        Slider level = lookup("#level-bass").queryAs(Slider.class);
+        interact(() -> level.setValue(50));
+        await(() -> session.piece().get().part("bass").orElseThrow().mix().level() == 50);
+    }
+
+    @Test
+    void aLeverIsAddedLearntAndMovesAParameter() {
+        clickOn("#add-lever");
+        await(() -> session.piece().get().levers().size() == 1);
+        clickOn("#learn-0");
+        InputPort knobs = session.engine().openInput("Knobs");
+        knobs.offer(Message.CONTROL_CHANGE, 21, 0, System.nanoTime());
+        await(() -> session.piece().get().levers().get(0).controller() == 21);
+        select("touch");
+        MenuButton add = lookup("#add-mover").queryAs(MenuButton.class);
+        interact(() -> {
+            var fixed = (javafx.scene.control.Menu) add.getItems().stream()
+                    .filter(item -> item.getText().equals("Fixed"))
+                    .findFirst()
+                    .orElseThrow();
+            fixed.getItems().get(fixed.getItems().size() - 1).fire();
+        });
+        var moves = session.part().chain().stages().get(0).moves();
+        assertThat(moves.of(Touch.FIXED)).hasSize(1);
+        assertThat(moves.of(Touch.FIXED).get(0).source()).isEqualTo(Source.LEVER);
+        interact(() -> lookup("#lever-0").queryAs(Slider.class).setValue(100));
+        await(() -> session.piece().get().levers().equals(List.of(new Lever("Tide", 100, 21))));
+        interact(() -> session.press(60, 100));
+        await(() -> !starts().isEmpty());
+        interact(() -> session.release(60));
+        assertThat(starts()).as("77 and half of 127").containsExactly("60 127");
+        assertThat(lookup("#mover-fixed-1").tryQuery()).isPresent();
+    }
+
+    @Test
+    void aPresetIsHeardAtOnceAndUndone() {
+        select("touch");
+        choose("#presets", "Accent of four");
+        assertThat(session.part().chain().stages().get(0).params().get(Touch.ACCENTS))
+                .containsExactly(20, 0, 0, 0);
+        interact(session::undo);
+        assertThat(session.part().chain().stages().get(0).params().get(Touch.FIXED))
+                .isEqualTo(77);
+        choose("#chain-presets", "Crab walk");
+        assertThat(session.part().chain().stages()).hasSize(3);
+    }
+
+    @Test
+    void aPresetOfOnesOwnIsKeptInAFile() throws Exception {
+        Path file = PresetMenu.keep(
+                folder.resolve("presets"),
+                "Mine",
+                session.part().chain().stages().get(0));
+        assertThat(Files.exists(file)).isTrue();
+        var mine = Presets.with(folder.resolve("presets")).of(EffectCatalog.of("touch"));
+        assertThat(mine).last().extracting(Presets.Preset::name).isEqualTo("Mine");
+    }
+
+    @Test
+    void adviceAppearsAtItsStageAndItsLinkHelps() {
+        interact(() -> session.edit(
+                "test",
+                "",
+                List.of(),
+                chain -> chain.plus(1, EffectCatalog.of("arpeggio")).plus(2, EffectCatalog.of("arpeggio"))));
+        Hyperlink link = lookup("#advice-arpeggio-2").queryAs(Hyperlink.class);
+        assertThat(link.getText()).isEqualTo("Start over never");
+        interact(link::fire);
+        assertThat(session.part().chain().stages().get(2).params().get(Arpeggio.START_OVER))
+                .isEqualTo(Arpeggio.StartOver.NEVER);
+        assertThat(lookup("#advice-arpeggio-2")
+                        .queryAs(Hyperlink.class)
+                        .getParent()
+                        .isVisible())
+                .isFalse();
+    }
+
+    @Test
+    void aCircleIsRefusedWithItsPath() {
+        interact(() -> {
+            session.apply(harpel.piece.PieceEdit.of(
+                    "test",
+                    piece -> piece.withPart(
+                            "lead", part -> part.withInput(new Part.Input(Part.Input.Source.OUTPUT_OF, "bass", 0)))));
+            session.apply(harpel.piece.PieceEdit.of(
+                    "test",
+                    piece -> piece.withPart(
+                            "bass", part -> part.withInput(new Part.Input(Part.Input.Source.OUTPUT_OF, "lead", 0)))));
+        });
+        assertThat(session.message().get()).contains("lead → bass → lead");
+        assertThat(session.piece().get().part("bass").orElseThrow().input()).isEqualTo(Part.Input.KEYS);
+    }
+
+    @Test
+    void aScriptIsWrittenSpeaksAndSurvivesAMistake() {
+        interact(() -> session.edit("test", "", List.of(), chain -> chain.plus(1, EffectCatalog.of("script"))));
+        select("script");
+        CodeArea code = lookup("#code").queryAs(CodeArea.class);
+        clickOn(code);
+        interact(() -> code.replaceText(
+                "const up = control('up', {low: 0, high: 24, value: 12});\nfunction onNote(n) {\n  log('up', up.value);\n"
+                        + "  play(n, {pitch: n.pitch + up.value});\n}\n"));
+        await(() -> session.part()
+                .chain()
+                .stages()
+                .get(1)
+                .params()
+                .spec()
+                .byId("up")
+                .isPresent());
+        await(() -> lookup("#param-up").tryQuery().isPresent());
+        interact(() -> session.press(60, 100));
+        interact(() -> session.release(60));
+        await(() -> starts().equals(List.of("72 77")));
+        await(() -> lookup("#script-said").queryAs(Label.class).getText().equals("up 12"));
+        interact(() -> code.replaceText("function onNote(n) {\n  play(n\n}\n"));
+        await(() -> lookup("#script-problem").queryAs(Label.class).getText().startsWith("line 3"));
+        assertThat(session.part().chain().stages().get(1).params().get(Script.CODE))
+                .contains("play(n\n");
+        interact(() -> session.press(62, 100));
+        interact(() -> session.release(62));
+        await(() -> starts().equals(List.of("72 77", "74 77")));
+    }
+
+    @Test
+    void aDeviceIsChosenAsInput() {
+        SimulatedController controller = new SimulatedController(session.engine());
+        interact(() -> session.apply(harpel.piece.PieceEdit.of(
+                "test",
+                piece -> piece.withPart(
+                        "bass",
+                        part -> part.withInput(new Part.Input(
+                                Part.Input.Source.DEVICE, session.inputs().get(0), 0))))));
+        controller.press(60, 90);
+        await(() -> !starts().isEmpty());
+        controller.release(60);
+        assertThat(starts()).as("Bass is an octave lower").containsExactly("48 90");
+    }
+}
