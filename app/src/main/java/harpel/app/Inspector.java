@@ -4,6 +4,7 @@ import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
+import harpel.effect.notes.ChordKeys;
 import harpel.effect.route.Split;
 import harpel.param.ListType;
 import harpel.param.Param;
@@ -37,6 +38,7 @@ final class Inspector extends BorderPane {
     private ParamSpec shownSpec;
     private MovesEditor moves;
     private ScriptEditor script;
+    private ChordLearner chords;
 
     Inspector(Session session) {
         this.session = session;
@@ -72,6 +74,9 @@ final class Inspector extends BorderPane {
         }
         if (script != null) {
             script.show(address, stage.get());
+        }
+        if (chords != null) {
+            chords.show(address, stage.get());
         }
         ParamSet values = valuesOf(address, stage.get());
         for (ParamTile<?> tile : tiles) {
@@ -109,6 +114,7 @@ final class Inspector extends BorderPane {
     private void build(StageAddress address, Stage stage, boolean sameScript) {
         tiles.clear();
         moves = null;
+        chords = null;
         // The text being written is not taken from under the hand when it declares another control.
         ScriptEditor scripts = sameScript ? script : new ScriptEditor(session);
         script = null;
@@ -148,6 +154,10 @@ final class Inspector extends BorderPane {
             }
         }
         content.getChildren().add(grid);
+        if (!branch && spec.has(ChordKeys.KEYS)) {
+            chords = new ChordLearner(session);
+            content.getChildren().add(chords);
+        }
         content.getChildren().addAll(rowEditors);
         if (!branch && stage.isKnown() && !stage.kind().branches()) {
             moves = new MovesEditor(session, (changed, done) -> {
@@ -232,6 +242,9 @@ final class Inspector extends BorderPane {
         }
         if (script != null) {
             script.draw();
+        }
+        if (chords != null) {
+            chords.draw();
         }
         ParamSet moved = session.traces().moved(shown.toString());
         for (ParamTile<?> tile : tiles) {

@@ -7,6 +7,7 @@ import harpel.device.RecordingPort;
 import harpel.device.SimulatedController;
 import harpel.effect.EffectCatalog;
 import harpel.effect.held.Arpeggio;
+import harpel.effect.notes.ChordKeys;
 import harpel.effect.shape.Touch;
 import harpel.engine.InputPort;
 import harpel.event.Message;
@@ -273,6 +274,42 @@ class WindowPartsTest extends ApplicationTest {
         interact(() -> session.press(62, 100));
         interact(() -> session.release(62));
         await(() -> starts().equals(List.of("72 77", "74 77")));
+    }
+
+    @Test
+    void aChordIsLearntByPlayingItsKeyAndThenItsNotes() {
+        interact(() -> session.edit("test", "", List.of(), chain -> chain.plus(0, EffectCatalog.of("chord-keys"))));
+        select("chord-keys");
+        interact(() -> lookup("#learn-chord").queryAs(ToggleButton.class).fire());
+        Label prompt = lookup("#learn-prompt").queryAs(Label.class);
+        interact(() -> session.press(48, 100));
+        await(() -> session.status().notesIn() == 1);
+        interact(() -> session.release(48));
+        await(() -> prompt.getText().startsWith("Now the chord for C3"));
+        for (int pitch : new int[] {57, 60, 64}) {
+            interact(() -> session.press(pitch, 100));
+        }
+        await(() -> session.status().notesIn() == 4);
+        for (int pitch : new int[] {57, 60, 64}) {
+            interact(() -> session.release(pitch));
+        }
+        await(() -> !session.part()
+                .chain()
+                .stages()
+                .get(0)
+                .params()
+                .get(ChordKeys.KEYS)
+                .isEmpty());
+        assertThat(session.part()
+                        .chain()
+                        .stages()
+                        .get(0)
+                        .params()
+                        .get(ChordKeys.KEYS)
+                        .get(48)
+                        .notes())
+                .containsExactly(57, 60, 64);
+        assertThat(session.message().get()).isEqualTo("C3 plays A3 C4 E4.");
     }
 
     @Test

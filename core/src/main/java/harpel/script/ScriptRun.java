@@ -52,13 +52,20 @@ final class ScriptRun implements Effect {
     /** Takes the new script; one with an error leaves the last good one in its place. */
     private void load() {
         ScriptSource source = ScriptSource.of(code);
-        ScriptInstance loaded = source.error() == null ? source.newInstance(this::complain) : null;
+        if (source.error() != null) {
+            complain(source.error().shown());
+            // The values have the controls of the last good script as long as there is one.
+            ScriptSource lastGood = ScriptSource.withControls(values.spec());
+            if (instance == null && lastGood != null) {
+                instance = lastGood.newInstance(this::complain);
+            }
+            return;
+        }
+        ScriptInstance loaded = source.newInstance(this::complain);
         if (loaded != null) {
             instance = loaded;
             off = false;
             lastError = "";
-        } else if (source.error() != null) {
-            complain(source.error().shown());
         }
     }
 

@@ -2,11 +2,13 @@ package harpel.script;
 
 import harpel.param.Param;
 import harpel.param.ParamSpec;
+import java.lang.ref.WeakReference;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Consumer;
 import org.mozilla.javascript.Script;
@@ -26,6 +28,9 @@ final class ScriptSource {
                     return size() > KEPT;
                 }
             });
+
+    private static final Map<ParamSpec, WeakReference<ScriptSource>> GOOD =
+            Collections.synchronizedMap(new WeakHashMap<>());
 
     private final String code;
     private final ConcurrentLinkedQueue<ScriptInstance> ready = new ConcurrentLinkedQueue<>();
@@ -50,6 +55,12 @@ final class ScriptSource {
         return known;
     }
 
+    /** The good source whose controls these are; null for none. */
+    static ScriptSource withControls(ParamSpec spec) {
+        WeakReference<ScriptSource> good = GOOD.get(spec);
+        return good == null ? null : good.get();
+    }
+
     private void load() {
         Throwable thrown = ScriptThread.run(LOADING, context -> {
             Sandbox.check(code);
@@ -65,6 +76,7 @@ final class ScriptSource {
         }
         List<Param<?>> declared = new ArrayList<>(first.declared());
         spec = ParamSpec.of(declared.toArray(Param<?>[]::new)).and(harpel.script.Script.BASE);
+        GOOD.put(spec, new WeakReference<>(this));
         hearsControllers = first.has(ScriptInstance.ON_CONTROLLER);
         first.belongTo(spec);
         ready.add(first);

@@ -291,6 +291,7 @@ class ScriptTest {
         Renderer renderer = new Renderer(plan(good), (part, event) -> heard.add(event), Tap.NONE);
         Stage broken = good.with(Script.CODE, "function onNote(n) { play(n, }");
         renderer.update(plan(broken));
+        renderer.start(0);
         renderer.play("lead", NoteStart.played(0, 0, 0, 60, 100));
         renderer.render(10);
         renderer.update(plan(broken.with(Script.CODE, "function onNote(n) { play(n, {pitch: 74}); }")));
