@@ -191,6 +191,18 @@ class GeneratorsTest {
     }
 
     @Test
+    void withTheTransportTheRootIsFixedUnlessKeysShallSteerIt() {
+        assertThat(through("{'effect':'polymeter','start':'transport','root':52,'pace':'1/4'}")
+                        .note("C3", 1.5, 0.2)
+                        .pitches(1))
+                .containsExactly(52, 52, 48, 52, 52);
+        assertThat(through("{'effect':'polymeter','start':'transport','root':52,'pace':'1/4','follow-keys':'always'}")
+                        .note("C3", 1.5, 0.2)
+                        .pitches(1))
+                .containsExactly(52, 52, 48, 48);
+    }
+
+    @Test
     void allCyclesReAlignAtBars() {
         assertThat(through("{'effect':'polymeter','start':'transport','pace':'1/4','scale':'major','degree':[0,1,2],"
                                 + "'re-align-every':1}")

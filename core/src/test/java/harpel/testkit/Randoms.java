@@ -144,7 +144,8 @@ public final class Randoms {
             return oneOf(List.of("x", "x..x.", "5.x3", "."));
         }
         if (type instanceof PartType) {
-            return oneOf(List.of("", "other"));
+            // Never the other part of a world: who feeds a part cannot listen to it, which is refused as a circle.
+            return oneOf(List.of("", "third"));
         }
         if (type instanceof RouteType) {
             return oneOf(List.of("on", 1, between(1, 16), "other", "output:Pier"));

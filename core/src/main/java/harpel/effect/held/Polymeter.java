@@ -36,6 +36,13 @@ public final class Polymeter extends EffectKind {
         KEY
     }
 
+    /** When a played key becomes the root and does not sound itself. */
+    public enum FollowKeys {
+        WHEN_KEYS_START,
+        ALWAYS,
+        NEVER
+    }
+
     /** How fast a cycle goes against the pace. */
     public enum Speed {
         QUARTER(1, 4),
@@ -96,6 +103,11 @@ public final class Polymeter extends EffectKind {
             ChoiceType.of(Start.class),
             Start.KEY,
             "transport: it plays whenever the transport runs; key: while a key is held, from step 1 at the first key.");
+    public static final Param<FollowKeys> FOLLOW_KEYS = Param.of(
+            "follow-keys",
+            ChoiceType.of(FollowKeys.class),
+            FollowKeys.WHEN_KEYS_START,
+            "A played key becomes the root: with start key, always, or never; a key that does not passes on.");
     public static final Param<Integer> REALIGN_EVERY = Param.of(
             "re-align-every",
             IntType.of(1, 64, "bars").orWord("never"),
@@ -123,6 +135,7 @@ public final class Polymeter extends EffectKind {
                 CHANCE_SPEED,
                 SWING,
                 START,
+                FOLLOW_KEYS,
                 REALIGN_EVERY,
                 Beyond.PARAM,
                 SEED);
@@ -184,7 +197,7 @@ public final class Polymeter extends EffectKind {
     public String notes() {
         return "At step n each cycle gives its value n mod its own length: an octave cycle of 4 against a degree cycle of 3 repeats"
                 + " after 12 steps. A cycle at another speed has come to its own step ⌊n × speed⌋. An empty cycle counts as its"
-                + " default. With start `transport` steps are counted from the start of the piece; a played key becomes the root."
+                + " default. With start `transport` steps are counted from the start of the piece, on the root that is set."
                 + " Re-align (a button on the stage) makes the next step step 1 of all cycles.";
     }
 
@@ -202,7 +215,11 @@ public final class Polymeter extends EffectKind {
 
         @Override
         protected boolean takesKeys() {
-            return true;
+            return switch (values().get(FOLLOW_KEYS)) {
+                case WHEN_KEYS_START -> waitsForKey();
+                case ALWAYS -> true;
+                case NEVER -> false;
+            };
         }
 
         @Override
@@ -238,7 +255,9 @@ public final class Polymeter extends EffectKind {
             }
             long n = stepNumber(out.tick());
             boolean sounds = out.chance().percent(value(CHANCE, CHANCE_SPEED, n));
-            int root = lastKey() == null ? values().get(ROOT) : lastKey().pitch();
+            int root = lastKey() == null || !takesKeys()
+                    ? values().get(ROOT)
+                    : lastKey().pitch();
             key = values().get(SCALE)
                     .map(scale -> new Key(Math.floorMod(root, 12), scale))
                     .orElse(context().key());
