@@ -456,7 +456,7 @@ final class Laws {
 
     static void whatIsNoNotePassesUntouched(EffectKind kind, long seed) {
         Randoms randoms = new Randoms(seed);
-        Stage stage = randoms.stage(kind, 0);
+        Stage stage = randoms.stage(kind, 0).withMoves(Moves.NONE);
         if (kind.changesMessages(stage.params())) {
             return;
         }
