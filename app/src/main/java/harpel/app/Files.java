@@ -3,8 +3,6 @@ package harpel.app;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
 import harpel.engine.Tap;
-import harpel.event.Event;
-import harpel.event.EventOrder;
 import harpel.format.AtomicFile;
 import harpel.format.ChainFile;
 import harpel.format.MidiFile;
@@ -19,7 +17,6 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
@@ -147,26 +144,35 @@ final class Files {
 
     void print() {
         Part part = session.part();
-        if (part.phrase().isEmpty()) {
-            session.say("This part hears no phrase to print. Choose one under “Hears”, or read a MIDI file.");
+        if (printedTicks(session.piece().get(), part) == 0) {
+            session.say("There is no phrase to print. Choose one under “Phrase”, or read a MIDI file.");
             return;
         }
         ask(true, "Print the phrase through the chain", MIDI, part.id() + ".mid")
                 .ifPresent(path -> print(part, path));
     }
 
+    /** How long a print is: once through the part's phrase or, where it has none and hears others, through the longest. */
+    private static long printedTicks(Piece piece, Part part) {
+        return piece.phrase(part.phrase())
+                .map(Phrase::lengthTicks)
+                .orElseGet(() -> piece.parts().stream()
+                        .flatMap(one -> piece.phrase(one.phrase()).stream())
+                        .mapToLong(Phrase::lengthTicks)
+                        .max()
+                        .orElse(0));
+    }
+
     /** Prints in the background; what is printed is what is heard. */
     void print(Part part, Path path) {
         Piece piece = session.piece().get();
-        Phrase phrase = piece.phrase(part.phrase()).orElseThrow().onChannel(part.channel());
-        session.say("Printing " + phrase.name() + " …");
+        long end = printedTicks(piece, part);
+        session.say("Printing " + part.name() + " …");
         Thread printer = new Thread(
                 () -> {
                     try {
-                        List<Event> input = new ArrayList<>(phrase.events(0, 0));
-                        input.sort(EventOrder.INSTANCE);
                         PrintJob.Result result = new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
-                                .print(input, phrase.lengthTicks());
+                                .print(PrintJob.phrases(piece, end), end);
                         AtomicFile.write(
                                 path,
                                 SmfWriter.write(1, piece.time(), List.of(), result.events(), result.lengthTicks()));

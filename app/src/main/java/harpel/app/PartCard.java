@@ -106,8 +106,8 @@ final class PartCard extends VBox {
         name.setText(part.name());
         String hears = part.input().equals(Part.Input.KEYS) ? "" : hears(part.input()) + " ";
         String phrase = part.phrase().isEmpty() ? "" : "“" + part.phrase() + "” ";
-        about.setText(hears + phrase + "→ " + (part.output().isEmpty() ? part.sound() : part.output()) + " · "
-                + (part.channel() + 1));
+        about.setText((hears + phrase).strip() + " → " + (part.output().isEmpty() ? part.sound() : part.output())
+                + " · " + (part.channel() + 1));
         choose.setAccessibleText(part.name() + ", " + about.getText());
         mute.setSelected(part.mix().mute());
         mute.setAccessibleText("Mute " + part.name());

@@ -184,7 +184,7 @@ final class PartPanel extends VBox {
     /** Every input there is, by what it is called here. */
     private Map<String, Part.Input> inputs() {
         Map<String, Part.Input> inputs = new LinkedHashMap<>();
-        inputs.put("while it is chosen", Part.Input.KEYS);
+        inputs.put("when chosen", Part.Input.KEYS);
         inputs.put("none", new Part.Input(Part.Input.Source.NONE, "", 0));
         for (String device : session.inputs()) {
             inputs.put(device, new Part.Input(Part.Input.Source.DEVICE, device, 0));

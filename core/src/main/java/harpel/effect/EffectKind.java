@@ -6,6 +6,8 @@ import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.TextType;
+import java.util.Arrays;
+import java.util.Locale;
 
 /** One kind of effect: its name, what it does, its parameters, and how a running one is made. */
 public abstract class EffectKind {
@@ -100,6 +102,18 @@ public abstract class EffectKind {
     /** Whether values are kept that the spec does not know, as those of a script's controls while the script has an error. */
     public boolean keepsUnknown(ParamSet values) {
         return false;
+    }
+
+    /** Other words by which people look for it, such as "softer". */
+    public String alsoFoundBy() {
+        return "";
+    }
+
+    /** Whether every word typed is part of its name, what it does or what it is also found by. */
+    public final boolean isFoundBy(String typed) {
+        String all = (label + " " + does + " " + family.label() + " " + alsoFoundBy()).toLowerCase(Locale.ROOT);
+        return Arrays.stream(typed.toLowerCase(Locale.ROOT).strip().split("\\s+"))
+                .allMatch(all::contains);
     }
 
     /** What its one action is called on its button, such as "Let go"; empty for a kind that has none. */

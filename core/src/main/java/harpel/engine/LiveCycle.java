@@ -32,7 +32,9 @@ final class LiveCycle {
     private final Tap tap;
     private final Renderer renderer;
     private final Lateness lateness = new Lateness();
-    private final Map<String, PhrasePlayer> players = new HashMap<>();
+    /** In the order of the parts, so that what comes at one tick comes in the same order as in a print. */
+    private final Map<String, PhrasePlayer> players = new LinkedHashMap<>();
+
     private final Map<Key, List<Held>> keysDown = new HashMap<>();
     /** The notes that were sent and not ended, each with its part. */
     private final Map<NoteStart, String> sounding = new IdentityHashMap<>();

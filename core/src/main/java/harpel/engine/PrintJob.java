@@ -2,8 +2,17 @@ package harpel.engine;
 
 import harpel.event.Event;
 import harpel.event.EventBuffer;
+import harpel.event.EventOrder;
 import harpel.event.NoteStart;
+import harpel.piece.Part;
+import harpel.piece.Phrase;
+import harpel.piece.Piece;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.function.DoubleConsumer;
 
 /** Sends written events through a part's chain as fast as it can; what other parts send to it is heard, too. */
@@ -49,6 +58,41 @@ public final class PrintJob {
      * @throws InterruptedException when the thread was interrupted
      */
     public Result print(List<Event> input, long endTick) throws InterruptedException {
+        return print(Map.of(part, input), endTick);
+    }
+
+    /**
+     * What every part hears of its phrase up to a tick, over and over as the transport plays it; for a part that hears others.
+     */
+    public static Map<String, List<Event>> phrases(Piece piece, long endTick) {
+        Map<String, List<Event>> inputs = new LinkedHashMap<>();
+        long arrival = 0;
+        for (Part one : piece.parts()) {
+            Optional<Phrase> phrase = piece.phrase(one.phrase());
+            if (phrase.isPresent()) {
+                PhrasePlayer player = new PhrasePlayer(phrase.get().onChannel(one.channel()));
+                player.locate(0);
+                List<Event> events = new ArrayList<>();
+                while (player.nextTick() <= endTick) {
+                    Event event = player.next(arrival++);
+                    if (event != null) {
+                        events.add(event);
+                    }
+                }
+                events.sort(EventOrder.INSTANCE);
+                inputs.put(one.id(), events);
+            }
+        }
+        return inputs;
+    }
+
+    /**
+     * Prints, with input for several parts, each in the order of events.
+     *
+     * @param endTick where the transport stops; notes that start there or later are not played
+     * @throws InterruptedException when the thread was interrupted
+     */
+    public Result print(Map<String, List<Event>> inputs, long endTick) throws InterruptedException {
         EventBuffer heard = new EventBuffer();
         Renderer renderer = new Renderer(
                 plan,
@@ -59,14 +103,18 @@ public final class PrintJob {
                 },
                 tap);
         renderer.start(0);
-        int next = 0;
+        Map<String, Integer> next = new HashMap<>();
         long bar = 0;
         while (renderer.position() < endTick) {
             bar++;
             long to = Math.min(endTick, plan.time().meter().tickOfBar(bar));
-            while (next < input.size() && input.get(next).tick() < to) {
-                renderer.play(part, input.get(next++));
-            }
+            inputs.forEach((target, input) -> {
+                int i = next.getOrDefault(target, 0);
+                while (i < input.size() && input.get(i).tick() < to) {
+                    renderer.play(target, input.get(i++));
+                }
+                next.put(target, i);
+            });
             renderer.render(to);
             progress.accept(to / (double) endTick);
             if (Thread.interrupted()) {
@@ -74,11 +122,13 @@ public final class PrintJob {
             }
         }
         // Ends and messages at the very end still count; starts there do not.
-        for (; next < input.size() && input.get(next).tick() == endTick; next++) {
-            if (!(input.get(next) instanceof NoteStart)) {
-                renderer.play(part, input.get(next));
+        inputs.forEach((to, input) -> {
+            for (int i = next.get(to); i < input.size() && input.get(i).tick() == endTick; i++) {
+                if (!(input.get(i) instanceof NoteStart)) {
+                    renderer.play(to, input.get(i));
+                }
             }
-        }
+        });
         renderer.render(endTick);
         renderer.stop(ringOut);
         long limit = plan.time().meter().tickOfBar(plan.time().meter().barAt(endTick) + LONGEST_RING_BARS);

@@ -40,7 +40,6 @@ public final class Script extends EffectKind {
         if (source.error() != null) {
             return values.spec() == spec() ? values.onto(BASE) : values;
         }
-        source.prepare();
         return values.onto(source.spec());
     }
 
@@ -63,6 +62,11 @@ public final class Script extends EffectKind {
     public static String problem(String code) {
         ScriptError error = ScriptSource.of(code).error();
         return error == null ? "" : error.shown();
+    }
+
+    @Override
+    public String alsoFoundBy() {
+        return "javascript code own";
     }
 
     @Override

@@ -10,12 +10,22 @@ import java.util.List;
 import java.util.Map;
 import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.Executor;
+import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import org.mozilla.javascript.Script;
 
 /** A text compiled once: its controls, or what is wrong with it. Equal texts are one source. */
 final class ScriptSource {
     private static final int KEPT = 300;
+    /** Time starts anew with the first key and with the transport, each time with a fresh run. */
+    private static final int KEPT_READY = 3;
+
+    private static final Executor PREPARING = Executors.newSingleThreadExecutor(work -> {
+        Thread thread = new Thread(work, "harpel-script-prepare");
+        thread.setDaemon(true);
+        return thread;
+    });
     /** Running a script's top level for the first time loads the language, which takes its time. */
     private static final ScriptThread.Budget LOADING = new ScriptThread.Budget(2_000_000, 3_000_000_000L, 64L << 20);
 
@@ -108,6 +118,7 @@ final class ScriptSource {
      */
     ScriptInstance newInstance(Consumer<String> complain) {
         ScriptInstance instance = ready.poll();
+        PREPARING.execute(this::prepare);
         if (instance == null) {
             instance = new ScriptInstance(spec);
             Throwable thrown = start(instance);
@@ -119,13 +130,14 @@ final class ScriptSource {
         return instance;
     }
 
-    /** Makes a run ready for the next who asks; not on the engine's thread. */
+    /** Makes runs ready for the next who ask; not on the engine's thread. */
     void prepare() {
-        if (error == null && ready.isEmpty()) {
+        while (error == null && ready.size() < KEPT_READY) {
             ScriptInstance instance = new ScriptInstance(spec);
-            if (start(instance) == null) {
-                ready.add(instance);
+            if (start(instance) != null) {
+                return;
             }
+            ready.add(instance);
         }
     }
 }

@@ -202,6 +202,11 @@ public final class Arpeggio extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "pattern line broken chord";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         List<String> parts = new ArrayList<>(List.of(ORDER.show(values), PACE.show(values)));
         if (values.get(OCTAVES) > 1) {

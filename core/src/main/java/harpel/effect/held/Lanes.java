@@ -103,6 +103,11 @@ public final class Lanes extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "polyrhythm steps rank";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         List<String> lanes = new ArrayList<>();
         for (ParamSet lane : values.get(LANES)) {

@@ -72,6 +72,11 @@ public final class Latch extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "hold sustain";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return switch (values.get(UNTIL)) {
             case NEXT_CHORD -> "until the next chord";

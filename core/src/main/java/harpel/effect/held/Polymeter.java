@@ -187,6 +187,11 @@ public final class Polymeter extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "cycles sequence steps";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return "octave " + values.get(OCTAVE).size() + " against degree "
                 + values.get(DEGREE).size() + " · " + PACE.show(values) + " · repeats after " + commonPeriod(values)

@@ -74,6 +74,11 @@ public final class Strum extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "guitar harp stroke";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         int curve = values.get(CURVE);
         String shape = curve == 0 ? "" : curve < 0 ? " · slowing" : " · rushing";

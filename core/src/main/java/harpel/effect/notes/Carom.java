@@ -189,6 +189,11 @@ public final class Carom extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "board marbles pads";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         int marbles = values.get(MARBLES).size();
         int pegs = values.get(PEGS).size();

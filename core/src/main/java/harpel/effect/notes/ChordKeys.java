@@ -96,6 +96,11 @@ public final class ChordKeys extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "chords one finger voicing";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         int own = values.get(KEYS).size();
         String table = own == 0 ? "" : own == 1 ? "1 key of its own · " : own + " keys of their own · ";

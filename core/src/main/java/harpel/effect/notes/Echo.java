@@ -84,6 +84,11 @@ public final class Echo extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "delay repeats";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         String shift = values.get(SHIFT).amount() == 0 ? "" : " · " + SHIFT.show(values);
         String chance = values.get(CHANCE) == 100 ? "" : " · chance " + CHANCE.show(values);

@@ -54,6 +54,11 @@ public final class Harmony extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "chord thirds fifths octaves";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         String voices = values.get(VOICES).stream().map(Harmony::shown).collect(Collectors.joining(" · "));
         String played = values.get(KEEP) ? "" : " · without the played note";

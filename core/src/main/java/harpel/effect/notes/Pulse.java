@@ -130,6 +130,11 @@ public final class Pulse extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "rhythm drums beat evenly spread";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         StringBuilder steps = new StringBuilder();
         for (boolean must : mustSteps(values)) {

@@ -44,6 +44,11 @@ public final class Glide extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "slide portamento";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         int curve = values.get(CURVE);
         return "over " + TIME.show(values) + (curve == 0 ? "" : curve > 0 ? " · arriving slowly" : " · leaving slowly");

@@ -94,6 +94,11 @@ public final class NoteBend extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "pitch bend";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         String to = values.get(TO).equals(Route.ON) ? "" : TO.show(values) + " · ";
         return to + "around " + CENTRE.show(values) + " · ±" + BEND_RANGE.show(values);

@@ -83,6 +83,11 @@ public final class ScaleFit extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "in key scale lock";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         String table =
                 values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";

@@ -88,6 +88,11 @@ public final class Stray extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "random pitch chance";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · " + choices(values)
                 + " candidates " + SPACING.show(values) + " " + SIDE.show(values);

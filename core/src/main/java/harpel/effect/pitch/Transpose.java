@@ -36,6 +36,11 @@ public final class Transpose extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "higher lower octave";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         List<String> moves = new ArrayList<>();
         if (values.get(OCTAVES) != 0) {

@@ -90,6 +90,11 @@ public final class Controls extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "cc mod wheel controllers pressure";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         List<String> rules = new ArrayList<>();
         for (ParamSet rule : values.get(RULES)) {

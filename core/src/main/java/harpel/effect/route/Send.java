@@ -50,6 +50,11 @@ public final class Send extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "route channel part output";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return values.get(TO).equals(Route.ON)
                 ? "nowhere yet"

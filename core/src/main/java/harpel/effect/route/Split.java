@@ -59,6 +59,11 @@ public final class Split extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "branches layers dry";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return "branches side by side";
     }

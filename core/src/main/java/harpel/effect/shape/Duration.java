@@ -81,6 +81,11 @@ public final class Duration extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "length gate legato short long staccato";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         if (values.get(SOUNDS_ON) == SoundsOn.RELEASE) {
             return "sounds on release for " + FIXED.show(values);

@@ -40,6 +40,11 @@ public final class Humanize extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "loose timing";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return "0–" + LATE.show(values) + " late · velocity ±" + values.get(VELOCITY) + " · length ±"
                 + LENGTH.show(values);

@@ -70,6 +70,11 @@ public final class Sieve extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "filter thin out every other chance";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         List<String> parts = new ArrayList<>();
         if (values.get(CHANCE) < 100) {

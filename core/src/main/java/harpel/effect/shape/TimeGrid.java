@@ -57,6 +57,11 @@ public final class TimeGrid extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "quantize in time swing";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         String late = values.get(LATE_BY).isEmpty() ? "" : " · late by " + LATE_BY.show(values);
         return values.get(TO) == To.NEXT

@@ -67,6 +67,11 @@ public final class Touch extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "softer louder velocity dynamics accents";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         List<String> parts = new ArrayList<>();
         int curve = values.get(CURVE);

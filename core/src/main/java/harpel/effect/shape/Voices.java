@@ -60,6 +60,11 @@ public final class Voices extends EffectKind {
     }
 
     @Override
+    public String alsoFoundBy() {
+        return "mono one voice polyphony";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return values.get(ONE_VOICE) == OneVoice.OFF
                 ? "at most " + MOST.show(values) + " · "

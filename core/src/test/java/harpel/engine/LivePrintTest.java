@@ -1,0 +1,62 @@
+package harpel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.event.Event;
+import harpel.format.PieceFile;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** The whole demo piece, six parts that hear one another: what is printed of each part is what was heard of it. */
+class LivePrintTest {
+    private static final long BARS = 4;
+
+    @Test
+    void everyPartOfTheDemoIsPrintedAsItWasHeard() throws Exception {
+        Piece demo = PieceFile.read(Files.readString(Path.of("../demo/the-salt-clock.harpel")));
+        Piece piece = demo.withParts(
+                demo.parts().stream().map(part -> part.withMix(Part.Mix.PLAIN)).toList());
+        long end = piece.time().meter().tickOfBar(BARS);
+        Map<String, List<String>> heard = new HashMap<>();
+        long[] now = {0};
+        LiveCycle cycle = new LiveCycle(
+                piece,
+                () -> now[0],
+                new LiveOutput() {
+                    @Override
+                    public void send(String part, Event event, long dueNanos) {
+                        if (event.tick() < end) {
+                            heard.computeIfAbsent(part, id -> new ArrayList<>()).add(event.toString());
+                        }
+                    }
+
+                    @Override
+                    public void silence() {
+                        throw new AssertionError("nobody asked for silence");
+                    }
+                },
+                Tap.NONE);
+        cycle.play(0);
+        long last = (long) Math.ceil(piece.time().tempo().nanosAt(end)) + 1;
+        while (now[0] < last) {
+            cycle.render(now[0]);
+            now[0] = Math.max(now[0] + 1, Math.min(last, cycle.nextNanos()));
+        }
+        cycle.render(last);
+        for (Part part : piece.parts()) {
+            List<String> printed = new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
+                    .print(PrintJob.phrases(piece, end), end).events().stream()
+                            .filter(event -> event.tick() < end)
+                            .map(Event::toString)
+                            .toList();
+            assertThat(printed).as(part.name()).isNotEmpty().isEqualTo(heard.get(part.id()));
+        }
+    }
+}
