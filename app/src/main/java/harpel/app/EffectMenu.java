@@ -7,12 +7,15 @@ import harpel.chain.StageAddress.Step;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
+import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextField;
 
 /** The list of effects to add, by family. */
 final class EffectMenu {
@@ -20,24 +23,51 @@ final class EffectMenu {
 
     static void show(Node anchor, Session session, List<Step> way, int place) {
         ContextMenu menu = new ContextMenu();
+        TextField search = new TextField();
+        search.setId("find-effect");
+        search.setPromptText("type what you want: softer, echo, in key");
+        search.setPrefColumnCount(24);
+        CustomMenuItem top = new CustomMenuItem(search, false);
+        search.textProperty().addListener((property, before, now) -> fill(menu, top, session, way, place, now));
+        search.setOnAction(event -> found(search.getText()).stream().findFirst().ifPresent(kind -> {
+            menu.hide();
+            add(session, way, place, kind);
+        }));
+        menu.setOnShown(event -> search.requestFocus());
+        fill(menu, top, session, way, place, "");
+        menu.show(anchor, Side.BOTTOM, 40, 0);
+    }
+
+    /** The effects that are found by what was typed, those whose name begins with it first. */
+    static List<EffectKind> found(String typed) {
+        String start = typed.strip().toLowerCase(Locale.ROOT);
+        List<EffectKind> found = new ArrayList<>();
+        EffectCatalog.kinds().stream().filter(kind -> kind.isFoundBy(typed)).forEach(found::add);
+        if (!start.isEmpty()) {
+            found.sort(Comparator.comparing(
+                    kind -> kind.label().toLowerCase(Locale.ROOT).startsWith(start) ? 0 : 1));
+        }
+        return found;
+    }
+
+    private static void fill(
+            ContextMenu menu, CustomMenuItem top, Session session, List<Step> way, int place, String typed) {
+        List<MenuItem> items = new ArrayList<>(List.of(top));
         EffectKind.Family family = null;
-        for (EffectKind kind : EffectCatalog.kinds()) {
-            if (kind.family() != family) {
+        for (EffectKind kind : found(typed)) {
+            if (typed.isBlank() && kind.family() != family) {
                 family = kind.family();
                 MenuItem head = new MenuItem(family.label());
                 head.setDisable(true);
                 head.getStyleClass().add("menu-head");
-                if (!menu.getItems().isEmpty()) {
-                    menu.getItems().add(new SeparatorMenuItem());
-                }
-                menu.getItems().add(head);
+                items.add(head);
             }
             MenuItem item = new MenuItem(kind.label() + " – " + kind.does());
             item.setId("add-" + kind.id());
             item.setOnAction(event -> add(session, way, place, kind));
-            menu.getItems().add(item);
+            items.add(item);
         }
-        menu.show(anchor, Side.BOTTOM, 40, 0);
+        menu.getItems().setAll(items);
     }
 
     /** Adds a stage with simple settings and selects it. */

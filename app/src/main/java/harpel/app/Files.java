@@ -13,6 +13,7 @@ import harpel.piece.Part;
 import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.Routes;
 import java.io.File;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -145,7 +146,7 @@ final class Files {
     void print() {
         Part part = session.part();
         if (printedTicks(session.piece().get(), part) == 0) {
-            session.say("There is no phrase to print. Choose one under “Phrase”, or read a MIDI file.");
+            session.say("This part hears no phrase to print. Choose one under “Phrase”, or read a MIDI file.");
             return;
         }
         ask(true, "Print the phrase through the chain", MIDI, part.id() + ".mid")
@@ -154,6 +155,9 @@ final class Files {
 
     /** How long a print is: once through the part's phrase or, where it has none and hears others, through the longest. */
     private static long printedTicks(Piece piece, Part part) {
+        if (part.phrase().isEmpty() && !Routes.of(piece).isFed(part.id())) {
+            return 0;
+        }
         return piece.phrase(part.phrase())
                 .map(Phrase::lengthTicks)
                 .orElseGet(() -> piece.parts().stream()

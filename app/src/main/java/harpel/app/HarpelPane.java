@@ -1,6 +1,11 @@
 package harpel.app;
 
+import harpel.piece.Phrase;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.piece.TestPhrases;
 import harpel.theory.OctaveNaming;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import javafx.geometry.Insets;
@@ -10,6 +15,7 @@ import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
@@ -99,6 +105,14 @@ final class HarpelPane extends BorderPane {
         action("Save as…", "Shortcut+Shift+S", files::saveAs, true);
         menu.getItems().add(new SeparatorMenuItem());
         action("Read a phrase from a MIDI file…", "Shortcut+I", files::openPhrase, true);
+        Menu tests = new Menu("Send a test phrase through the chain");
+        tests.setId("test-phrases");
+        for (Phrase phrase : TestPhrases.all(harpel.theory.Key.C_MAJOR, harpel.time.MeterMap.FOUR_FOUR)) {
+            MenuItem item = new MenuItem(phrase.name().replace("Test: ", ""));
+            item.setOnAction(event -> hearTestPhrase(phrase.name()));
+            tests.getItems().add(item);
+        }
+        menu.getItems().add(tests);
         action("Print the phrase to a MIDI file…", "Shortcut+P", files::print, true);
         menu.getItems().add(new SeparatorMenuItem());
         action("Open chain…", "Shortcut+Shift+O", files::openChain, true);
@@ -115,6 +129,8 @@ final class HarpelPane extends BorderPane {
         action("To the start", "Home", session::toStart, false);
         action("Silence", "Escape", session::silence, false);
         action("Add an effect after the selected stage", "Shortcut+E", this::addEffect, false);
+        action("Copy the selected stage, or the chain, as text", "Shortcut+C", () -> StageActions.copy(session), false);
+        action("Paste stages behind the selected one", "Shortcut+V", () -> StageActions.paste(session), false);
         action("Duplicate the selected stage", "Shortcut+D", () -> StageActions.duplicate(session), false);
         action("Remove the selected stage", "Shortcut+Delete", () -> StageActions.remove(session), false);
         action("Switch the selected stage off or on", "Shortcut+B", () -> StageActions.toggle(session), false);
@@ -140,6 +156,19 @@ final class HarpelPane extends BorderPane {
         }
     }
 
+    /** The shown part hears a test phrase, in the piece's own key and meter, and the transport plays it. */
+    private void hearTestPhrase(String name) {
+        Piece now = session.piece().get();
+        Phrase phrase = TestPhrases.all(now.key(), now.time().meter()).stream()
+                .filter(one -> one.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+        String id = session.partId().get();
+        session.apply(PieceEdit.of(
+                "Hear " + name, piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(name))));
+        session.play();
+    }
+
     private void otherOctaves() {
         OctaveNaming other = OctaveNaming.shown() == OctaveNaming.C4 ? OctaveNaming.C3 : OctaveNaming.C4;
         OctaveNaming.show(other);
@@ -153,7 +182,9 @@ final class HarpelPane extends BorderPane {
 
     private void pressed(KeyEvent event) {
         if (typing()
-                && (!event.isShortcutDown() || event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.Z)) {
+                && (!event.isShortcutDown()
+                        || EnumSet.of(KeyCode.DELETE, KeyCode.Z, KeyCode.Y, KeyCode.C, KeyCode.V)
+                                .contains(event.getCode()))) {
             return;
         }
         for (Map.Entry<KeyCombination, Action> action : actions.entrySet()) {

@@ -14,6 +14,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The piece's levers: each with its name, where it stands and its controller, learnt by moving a knob. */
@@ -70,6 +71,7 @@ final class LeversPanel extends VBox {
         int place = session.piece().get().levers().indexOf(lever);
         TextField name = new TextField(lever.name());
         name.setId("lever-name-" + place);
+        name.setPrefColumnCount(5);
         name.setAccessibleText("Name of the lever");
         name.setTooltip(new Tooltip("The lever's name; Enter sets it, and whatever it moves follows"));
         name.setOnAction(event -> rename(place, name.getText().strip()));
@@ -78,6 +80,7 @@ final class LeversPanel extends VBox {
                         ? "move a knob…"
                         : lever.controller() < 0 ? "learn" : String.valueOf(lever.controller()));
         learn.setId("learn-" + place);
+        learn.setMinWidth(Region.USE_PREF_SIZE);
         learn.setTooltip(new Tooltip((lever.controller() < 0
                         ? "Moved by hand only."
                         : "Moved by " + GeneralMidi.controller(lever.controller())

@@ -130,20 +130,36 @@ final class PartPanel extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox head = new HBox(4, small("Parts"), space, partMenu());
         head.setAlignment(Pos.CENTER_LEFT);
-        VBox all = new VBox(
-                7, head, cards, chosen, small("Levers"), levers, row("Key", key), row("Variation", variationRow));
-        all.setPadding(new Insets(10, 10, 10, 10));
-        ScrollPane scroll = new ScrollPane(all);
-        scroll.setFitToWidth(true);
-        scroll.setFocusTraversable(false);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        VBox.setVgrow(scroll, Priority.ALWAYS);
-        getChildren().add(scroll);
+        ScrollPane list = scrolled(cards);
+        VBox.setVgrow(list, Priority.ALWAYS);
+        list.setMinHeight(80);
+        ScrollPane leverList = scrolled(levers);
+        leverList.setMaxHeight(112);
+        leverList.setMinHeight(60);
+        setSpacing(6);
+        setPadding(new Insets(8, 8, 8, 10));
+        getChildren()
+                .addAll(
+                        head,
+                        list,
+                        chosen,
+                        small("Levers"),
+                        leverList,
+                        row("Key", key),
+                        row("Variation", variationRow));
         session.piece().addListener((property, before, now) -> show());
         session.partId().addListener((property, before, now) -> show());
         session.noSound().addListener((property, before, now) -> show());
         output.setOnShowing(event -> show());
         show();
+    }
+
+    private static ScrollPane scrolled(Region content) {
+        ScrollPane scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.setFocusTraversable(false);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        return scroll;
     }
 
     private static Node row(String text, Region control) {

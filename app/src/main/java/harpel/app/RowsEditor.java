@@ -80,6 +80,7 @@ final class RowsEditor extends VBox {
         });
         Button remove = new Button("×");
         remove.setAccessibleText("Remove " + param.label() + " " + (number + 1));
+        remove.getStyleClass().add("row-remove");
         remove.setTooltip(new Tooltip("Remove"));
         remove.setOnAction(event -> {
             List<ParamSet> shorter = new ArrayList<>(rows);

@@ -5,8 +5,13 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
 import harpel.effect.EffectKind;
+import harpel.format.ChainFile;
+import harpel.format.FileException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 
 /** What can be done with the selected stage; does nothing where none is selected. */
 final class StageActions {
@@ -51,6 +56,39 @@ final class StageActions {
         String id = chain.freeId(stage.id());
         session.edit("Duplicate " + stage.name(), "", address.chainWay(), before -> before.plus(place + 1, stage));
         select(session, address.chainWay(), id);
+    }
+
+    /** Puts the selected stage, or with none selected the whole chain, on the clipboard as the text of a chain file. */
+    static void copy(Session session) {
+        StageAddress address = selected(session);
+        Chain chain = address == null
+                ? session.part().chain()
+                : Chain.EMPTY.plus(0, session.stage(address).orElseThrow());
+        ChainFile file = new ChainFile(ChainFile.PART, null, chain, Map.of());
+        ClipboardContent content = new ClipboardContent();
+        content.putString(file.write());
+        Clipboard.getSystemClipboard().setContent(content);
+        session.say(address == null ? "Copied the chain." : "Copied the stage.");
+    }
+
+    /** Puts the stages of a copied text behind the selected stage, or at the end. */
+    static void paste(Session session) {
+        String text = Clipboard.getSystemClipboard().getString();
+        StageAddress address = selected(session);
+        List<Step> way = address == null ? List.of() : address.chainWay();
+        try {
+            Chain pasted = ChainFile.read(text == null ? "" : text).chain();
+            session.edit("Paste", "", way, chain -> {
+                Chain changed = chain;
+                int place = address == null ? chain.stages().size() : chain.indexOf(address.stageId()) + 1;
+                for (Stage stage : pasted.stages()) {
+                    changed = changed.plus(place++, stage);
+                }
+                return changed;
+            });
+        } catch (FileException | IllegalArgumentException e) {
+            session.say("What was copied is no stage or chain: " + e.getMessage());
+        }
     }
 
     static void move(Session session, int by) {

@@ -250,7 +250,7 @@ class WindowFilesTest extends ApplicationTest {
         clickOn("#stage-harmony .stage-name");
         clickOn("#add-row-voices");
         assertThat(voices()).isEqualTo(3);
-        clickOn("×");
+        clickOn("#param-voices .row-remove");
         assertThat(voices()).isEqualTo(2);
         push(KeyCode.CONTROL, KeyCode.Z);
         assertThat(voices()).isEqualTo(3);

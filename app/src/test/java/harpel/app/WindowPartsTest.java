@@ -313,6 +313,50 @@ class WindowPartsTest extends ApplicationTest {
     }
 
     @Test
+    void effectsAreFoundByWhatPeopleWant() {
+        assertThat(EffectMenu.found("softer")).first().isEqualTo(EffectCatalog.of("touch"));
+        assertThat(EffectMenu.found("in key")).contains(EffectCatalog.of("scale-fit"));
+        assertThat(EffectMenu.found("echo")).first().isEqualTo(EffectCatalog.of("echo"));
+        assertThat(EffectMenu.found("no such thing")).isEmpty();
+        press(KeyCode.CONTROL, KeyCode.E).release(KeyCode.E, KeyCode.CONTROL);
+        await(() -> lookup("#find-effect").tryQuery().isPresent());
+        write("softer");
+        press(KeyCode.ENTER).release(KeyCode.ENTER);
+        await(() -> session.part().chain().stages().size() == 2);
+        assertThat(session.part().chain().stages().get(1).id()).isEqualTo("touch-2");
+    }
+
+    @Test
+    void stagesAndChainsAreCopiedAsText() {
+        select("touch");
+        press(KeyCode.CONTROL, KeyCode.C).release(KeyCode.C, KeyCode.CONTROL);
+        press(KeyCode.CONTROL, KeyCode.V).release(KeyCode.V, KeyCode.CONTROL);
+        await(() -> session.part().chain().stages().size() == 2);
+        assertThat(session.part().chain().stages().get(1).params().get(Touch.FIXED))
+                .isEqualTo(77);
+        String[] text = new String[1];
+        interact(() ->
+                text[0] = javafx.scene.input.Clipboard.getSystemClipboard().getString());
+        assertThat(text[0]).contains("\"effect\": \"touch\"");
+    }
+
+    @Test
+    void aTestPhraseIsHeardThroughTheChain() {
+        MenuButton menu = lookup("#menu").queryAs(MenuButton.class);
+        interact(() -> ((javafx.scene.control.Menu) menu.getItems().stream()
+                        .filter(item -> "test-phrases".equals(item.getId()))
+                        .findFirst()
+                        .orElseThrow())
+                .getItems()
+                .get(0)
+                .fire());
+        await(() -> starts().size() >= 2);
+        interact(session::stop);
+        assertThat(starts()).allMatch(note -> note.equals("60 77"));
+        await(() -> Wire.open(messages()).isEmpty());
+    }
+
+    @Test
     void aDeviceIsChosenAsInput() {
         SimulatedController controller = new SimulatedController(session.engine());
         interact(() -> session.apply(harpel.piece.PieceEdit.of(

@@ -1,0 +1,69 @@
+package harpel.piece;
+
+import harpel.theory.Chord;
+import harpel.theory.Key;
+import harpel.time.MeterMap;
+import harpel.time.Ticks;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Plain phrases that make an effect's work easy to see and hear. */
+public final class TestPhrases {
+    private static final long QUARTER = Ticks.PER_QUARTER;
+
+    private TestPhrases() {}
+
+    /** All of them, for a piece in that key and meter; two or four bars long. */
+    public static List<Phrase> all(Key key, MeterMap meter) {
+        long bar = meter.at(0).barTicks();
+        return List.of(repeated(bar), chromatic(bar), progression(key, bar), drumBar(bar));
+    }
+
+    private static Phrase repeated(long bar) {
+        List<Note> notes = new ArrayList<>();
+        for (long tick = 0; tick < 2 * bar; tick += QUARTER) {
+            notes.add(note(tick, QUARTER / 2, 60, 100));
+        }
+        return new Phrase("Test: one note repeated", 2 * bar, notes, List.of());
+    }
+
+    private static Phrase chromatic(long bar) {
+        List<Note> notes = new ArrayList<>();
+        for (int i = 0; i * QUARTER / 2 < 2 * bar; i++) {
+            notes.add(note(i * QUARTER / 2, QUARTER * 2 / 5, 60 + i % 25, 90));
+        }
+        return new Phrase("Test: chromatic run", 2 * bar, notes, List.of());
+    }
+
+    /** First, sixth, fourth and fifth degree. */
+    private static Phrase progression(Key key, long bar) {
+        List<Note> notes = new ArrayList<>();
+        int[] degrees = {0, 5, 3, 4};
+        for (int i = 0; i < degrees.length; i++) {
+            int root = key.shift(48 + key.root(), degrees[i]);
+            for (int pitch : Chord.stackedThirds(key, root, 3)) {
+                notes.add(note(i * bar, bar - QUARTER / 8, pitch, 90));
+            }
+        }
+        return new Phrase("Test: four chords", 4 * bar, notes, List.of());
+    }
+
+    /** General MIDI percussion: bass drum 36, snare 38, closed hi-hat 42. */
+    private static Phrase drumBar(long bar) {
+        List<Note> notes = new ArrayList<>();
+        for (int i = 0; i * QUARTER / 2 < bar; i++) {
+            long tick = i * QUARTER / 2;
+            notes.add(note(tick, QUARTER / 4, 42, i % 2 == 0 ? 80 : 60));
+            if (i % 4 == 0) {
+                notes.add(note(tick, QUARTER / 4, 36, 110));
+            } else if (i % 4 == 2) {
+                notes.add(note(tick, QUARTER / 4, 38, 100));
+            }
+        }
+        return new Phrase("Test: drum bar", bar, notes, List.of());
+    }
+
+    private static Note note(long tick, long length, int pitch, int velocity) {
+        return new Note(tick, length, 0, pitch, velocity, 64);
+    }
+}
