@@ -117,6 +117,10 @@ final class PartCard extends VBox {
         if (Math.round(level.getValue()) != part.mix().level()) {
             level.setValue(part.mix().level());
         }
+        // What it hears and sounds like is said of the chosen one; of the others when pointed at.
+        about.setManaged(selected);
+        about.setVisible(selected);
+        choose.getTooltip().setText(about.getText() + "\nShow this part's chain and play it with the keys");
         pseudoClassStateChanged(SELECTED, selected);
         getStyleClass().removeIf(style -> style.startsWith("part-colour-"));
         getStyleClass().add("part-colour-" + part.mix().colour());

@@ -37,10 +37,10 @@ import javafx.scene.layout.VBox;
 /** The parts at the left, and what the shown one hears and sounds like. */
 final class PartPanel extends VBox {
     private static final String KEYS_ONLY = "keys only";
-    private static final String BUILT_IN = "built-in sounds";
+    private static final String BUILT_IN = "built-in";
 
     private final Session session;
-    private final VBox cards = new VBox(5);
+    private final VBox cards = new VBox(4);
     private final Map<String, PartCard> kept = new HashMap<>();
     private final TextField name = new TextField();
     private final ComboBox<String> input = new ComboBox<>();
@@ -71,8 +71,7 @@ final class PartPanel extends VBox {
                 channel,
                 "channel",
                 "The channel the part sends on",
-                chosen -> editPart(
-                        "Choose channel", part -> part.withChannel(Integer.parseInt(chosen.substring(8)) - 1)));
+                chosen -> editPart("Choose channel", part -> part.withChannel(Integer.parseInt(chosen) - 1)));
         name.setId("part-name");
         name.setTooltip(new Tooltip("The part's name; Enter sets it"));
         name.setOnAction(event -> {
@@ -115,20 +114,15 @@ final class PartPanel extends VBox {
                 PieceEdit.of("Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
         HBox variationRow = new HBox(6, variation, next);
         HBox.setHgrow(variation, Priority.ALWAYS);
+        channel.setPrefWidth(56);
+        channel.setMinWidth(56);
+        HBox.setHgrow(output, Priority.ALWAYS);
+        HBox goesTo = new HBox(4, output, channel);
         VBox chosen = new VBox(
-                4,
-                name,
-                why,
-                help,
-                row("Keys", input),
-                row("Phrase", phrase),
-                row("Sound", sound),
-                row("Goes to", output),
-                row("on", channel));
+                4, why, help, row("Keys", input), row("Phrase", phrase), row("Sound", sound), row("To", goesTo));
         chosen.getStyleClass().add("chosen-part");
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(4, small("Parts"), space, partMenu());
+        HBox.setHgrow(name, Priority.ALWAYS);
+        HBox head = new HBox(4, name, partMenu());
         head.setAlignment(Pos.CENTER_LEFT);
         ScrollPane list = scrolled(cards);
         VBox.setVgrow(list, Priority.ALWAYS);
@@ -164,7 +158,7 @@ final class PartPanel extends VBox {
 
     private static Node row(String text, Region control) {
         Label label = small(text);
-        label.setMinWidth(58);
+        label.setMinWidth(50);
         label.setLabelFor(control);
         HBox.setHgrow(control, Priority.ALWAYS);
         HBox row = new HBox(4, label, control);
@@ -175,6 +169,7 @@ final class PartPanel extends VBox {
     private MenuButton partMenu() {
         MenuButton menu = new MenuButton("Part");
         menu.setId("part-menu");
+        menu.setMinWidth(Region.USE_PREF_SIZE);
         menu.setTooltip(new Tooltip("Add, duplicate, move or delete parts"));
         item(menu, "Add part    Ctrl+Shift+N", "add-part", () -> PartActions.add(session));
         item(
@@ -278,10 +273,8 @@ final class PartPanel extends VBox {
                         .orElseThrow());
         fill(
                 channel,
-                IntStream.rangeClosed(1, 16)
-                        .mapToObj(number -> "channel " + number)
-                        .toList(),
-                "channel " + (part.channel() + 1));
+                IntStream.rangeClosed(1, 16).mapToObj(String::valueOf).toList(),
+                String.valueOf(part.channel() + 1));
         name.setText(part.name());
         showAdvice(piece, part);
         List<String> phrases = new ArrayList<>(List.of(KEYS_ONLY));

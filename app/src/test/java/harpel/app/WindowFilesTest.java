@@ -136,7 +136,7 @@ class WindowFilesTest extends ApplicationTest {
     void printingWithoutAPhraseSaysWhatWouldHelp() {
         interact(() -> choose("#phrase", "keys only"));
         push(KeyCode.CONTROL, KeyCode.P);
-        assertThat(session.message().get()).contains("hears no phrase").contains("Hears");
+        assertThat(session.message().get()).contains("hears no phrase").contains("Phrase");
     }
 
     private void choose(String box, String value) {
