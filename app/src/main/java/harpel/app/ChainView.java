@@ -156,7 +156,7 @@ final class ChainView extends BorderPane {
             steps.add(new Step(stage.id(), 0));
             StageAddress address = new StageAddress(part, steps);
             StageRow row = row(address, address.toString(), indent);
-            row.showStage(stage);
+            row.showStage(stage, session.piece().get().key());
             row.showAdvice(
                     advice.stream()
                             .filter(one -> way.isEmpty() && one.stage().equals(stage.id()))

@@ -6,6 +6,7 @@ import harpel.effect.EffectKind;
 import harpel.event.NoteStart;
 import harpel.piece.Advice;
 import harpel.piece.PieceEdit;
+import harpel.theory.Key;
 import javafx.beans.property.ObjectProperty;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
@@ -98,13 +99,13 @@ final class StageRow extends HBox {
         }
     }
 
-    void showStage(Stage stage) {
+    void showStage(Stage stage, Key key) {
         off = stage.isKnown() && !stage.on();
         name.setText(stage.name());
         setting.setText(
                 stage.isKnown()
                         // A number stays with its unit on one line.
-                        ? stage.kind().describe(stage.params()).replace(" %", "\u00A0%")
+                        ? stage.kind().describe(stage.params(), key).replace(" %", "\u00A0%")
                         : "not known to this version; notes pass unchanged and the file keeps it");
         pseudoClassStateChanged(OFF, off);
         onOff.setText(off ? "○" : "●");

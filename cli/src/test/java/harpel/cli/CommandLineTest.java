@@ -177,4 +177,39 @@ class CommandLineTest {
         assertThat(out.toString()).contains("### Touch (`touch`)");
         assertThat(err.toString()).isEmpty();
     }
+
+    @Test
+    void describeListsPresetsAndOnesOwnAndNamesWhatIsWrong() throws Exception {
+        Path presets = Files.createDirectories(folder.resolve("home/presets"));
+        Files.writeString(
+                presets.resolve("mine.json"),
+                "{\"harpel\":1,\"presets\":[{\"name\":\"Pier echo\",\"does\":\"Mine.\",\"stage\":{\"effect\":\"echo\"}}]}");
+        Files.writeString(presets.resolve("torn.json"), "{");
+        String before = System.getProperty("harpel.home");
+        System.setProperty("harpel.home", folder.resolve("home").toString());
+        try {
+            assertThat(run("describe", "--presets")).isZero();
+        } finally {
+            if (before == null) {
+                System.clearProperty("harpel.home");
+            } else {
+                System.setProperty("harpel.home", before);
+            }
+        }
+        assertThat(out.toString())
+                .contains("Dotted eighth", "Pier echo", "Whole chains", "Strummed guitar from single keys");
+        assertThat(err.toString()).contains("torn.json");
+    }
+
+    @Test
+    void aScriptIsPrintedAndItsFaultsAreNamed() throws Exception {
+        Path chain = folder.resolve("script.json");
+        Files.writeString(
+                chain,
+                "{\"harpel\":1,\"chain\":[{\"effect\":\"script\",\"code\":\"const up = control('up', {low: 0, high: 9, value: 4});\","
+                        + "\"up\":12}]}");
+        assertThat(run("print", "--chain", chain.toString(), "x.mid", "-o", "y.mid"))
+                .isEqualTo(1);
+        assertThat(err.toString()).contains("chain[0].up: must be 0–9 but was 12");
+    }
 }

@@ -6,6 +6,7 @@ import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.TextType;
+import harpel.theory.Key;
 import java.util.Arrays;
 import java.util.Locale;
 
@@ -83,6 +84,11 @@ public abstract class EffectKind {
 
     /** What it is set to, in one line: "up down · 1/16 · 2 octaves". */
     public abstract String describe(ParamSet values);
+
+    /** The same in a key, where that says more: the names of notes. */
+    public String describe(ParamSet values, Key key) {
+        return describe(values);
+    }
 
     /** Whether it works on notes as long as they are held, so that one put into a running chain takes over those already held. */
     public boolean holdsNotes() {

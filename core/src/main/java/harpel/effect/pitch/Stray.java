@@ -15,6 +15,9 @@ import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.theory.Interval;
 import harpel.theory.Key;
+import harpel.theory.Pitch;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** Changes some notes to others nearby. */
 @AutoService(EffectKind.class)
@@ -96,6 +99,18 @@ public final class Stray extends EffectKind {
     public String describe(ParamSet values) {
         return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · " + choices(values)
                 + " candidates " + SPACING.show(values) + " " + SIDE.show(values);
+    }
+
+    /** With the candidates by name, for the note at the root of the key. */
+    @Override
+    public String describe(ParamSet values, Key key) {
+        int note = 60 + key.root();
+        String names = IntStream.range(0, choices(values))
+                .map(number -> values.get(SPACING).from(note, spacings(values.get(SIDE), number), key))
+                .filter(Pitch::inRange)
+                .mapToObj(Pitch::shown)
+                .collect(Collectors.joining(" "));
+        return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · " + names;
     }
 
     @Override
