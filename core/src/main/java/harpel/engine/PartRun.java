@@ -150,9 +150,7 @@ final class PartRun {
         chain.process(to, input, fromChain);
         for (Event event : chain.taken()) {
             context.tap().left(id, Tap.INPUT, event);
-            for (String other : plan.inputTo()) {
-                context.renderer().deliver(other, event, false);
-            }
+            deliver(plan.inputTo(), event);
         }
         hear(dry ? chain.taken() : fromChain);
         play(Math.max(to, done + 1));
@@ -168,9 +166,7 @@ final class PartRun {
         List<NoteStart> inputs = chain.openInputs();
         for (NoteStart note : inputs) {
             context.tap().left(id, Tap.INPUT, NoteEnd.plain(tick, note));
-            for (String other : plan.inputTo()) {
-                context.renderer().deliver(other, NoteEnd.plain(tick, note), false);
-            }
+            deliver(plan.inputTo(), NoteEnd.plain(tick, note));
         }
         chain.stop(tick, ringOut, mayRing, fromChain);
         if (dry) {
@@ -196,6 +192,12 @@ final class PartRun {
         play();
     }
 
+    private void deliver(List<String> others, Event event) {
+        for (int i = 0; i < others.size(); i++) {
+            context.renderer().deliver(others.get(i), event, false);
+        }
+    }
+
     private void play() {
         play(Long.MIN_VALUE);
     }
@@ -206,9 +208,7 @@ final class PartRun {
         for (int i = 0; i < sent.size(); i++) {
             context.tap().left(id, Tap.SOUND, sent.get(i));
             context.renderer().sink().send(id, sent.get(i));
-            for (String other : plan.outputTo()) {
-                context.renderer().deliver(other, sent.get(i), false);
-            }
+            deliver(plan.outputTo(), sent.get(i));
         }
     }
 

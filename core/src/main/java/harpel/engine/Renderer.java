@@ -130,7 +130,9 @@ public final class Renderer {
         PartRun run = parts.get(part);
         if (run != null) {
             run.take(event);
-            levers.values().forEach(lever -> lever.hear(event));
+            if (!levers.isEmpty()) {
+                levers.values().forEach(lever -> lever.hear(event));
+            }
         }
     }
 
