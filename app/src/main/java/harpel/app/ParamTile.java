@@ -37,6 +37,8 @@ final class ParamTile<T> extends VBox {
     /** What a tile tells: the new plain value, and whether the hand has left the control. */
     interface Change extends BiConsumer<ParamTile<?>, Boolean> {}
 
+    private static final double LITTLE = 0.08;
+
     private final Param<T> param;
     private final Change change;
     private final Label value = new Label();
@@ -85,6 +87,10 @@ final class ParamTile<T> extends VBox {
         tip.setWrapText(true);
         tip.setMaxWidth(360);
         Tooltip.install(this, tip);
+        setOnContextMenuRequested(event -> {
+            offer();
+            event.consume();
+        });
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> change.accept(this, true));
@@ -151,6 +157,9 @@ final class ParamTile<T> extends VBox {
     private void pressed(MouseEvent event) {
         requestFocus();
         event.consume();
+        if (event.isSecondaryButtonDown()) {
+            return;
+        }
         if (event.isAltDown()) {
             set(param.defaultValue(), true);
         } else if (param.type() instanceof FlagType) {
@@ -212,6 +221,27 @@ final class ParamTile<T> extends VBox {
             return words.words();
         }
         return param.type() instanceof ScaleType ? ScaleType.words() : List.of();
+    }
+
+    /** What can be done with the value besides setting it; also by the keyboard's menu key. */
+    private void offer() {
+        ContextMenu menu = new ContextMenu();
+        menu.setId("tile-menu");
+        offer(menu, "Default", () -> set(param.defaultValue(), true));
+        if (param.type().canShuffle(current)) {
+            offer(menu, "Fill at random", () -> set(param.type().shuffled(current, 1, Math::random), true));
+            offer(
+                    menu,
+                    "Nudge at random, a little",
+                    () -> set(param.type().shuffled(current, LITTLE, Math::random), true));
+        }
+        menu.show(this, Side.BOTTOM, 0, 0);
+    }
+
+    private static void offer(ContextMenu menu, String text, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setOnAction(event -> action.run());
+        menu.getItems().add(item);
     }
 
     private void choose() {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.function.DoubleSupplier;
 
 /** Up to {@code most} values of one type. */
 public record ListType<T>(ParamType<T> item, int most) implements ParamType<List<T>> {
@@ -46,6 +47,18 @@ public record ListType<T>(ParamType<T> item, int most) implements ParamType<List
             throw new ParamException("holds at most " + most + " entries but has " + values.size());
         }
         return values;
+    }
+
+    @Override
+    public boolean canShuffle(List<T> value) {
+        return !value.isEmpty() && value.stream().allMatch(item::canShuffle);
+    }
+
+    @Override
+    public List<T> shuffled(List<T> value, double most, DoubleSupplier unit) {
+        return canShuffle(value)
+                ? value.stream().map(one -> item.shuffled(one, most, unit)).toList()
+                : value;
     }
 
     @Override

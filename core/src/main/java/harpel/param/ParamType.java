@@ -1,6 +1,7 @@
 package harpel.param;
 
 import java.util.Map;
+import java.util.function.DoubleSupplier;
 
 /**
  * What kind of value a parameter holds: how it is read, written, checked, shown and stepped.
@@ -50,6 +51,21 @@ public interface ParamType<T> {
     /** The value so much of the way, 0–1, from one to another. */
     default T between(T from, T to, double way) {
         return atFraction(fraction(from) + (fraction(to) - fraction(from)) * way);
+    }
+
+    /** Whether {@link #shuffled} can change a value. */
+    default boolean canShuffle(T value) {
+        return !Double.isNaN(fraction(value));
+    }
+
+    /**
+     * A value drawn near this one: at most so much of the range away, 1 being anywhere; a list's values one by one.
+     *
+     * @param most 0–1
+     */
+    default T shuffled(T value, double most, DoubleSupplier unit) {
+        double place = most >= 1 ? unit.getAsDouble() : fraction(value) + (2 * unit.getAsDouble() - 1) * most;
+        return canShuffle(value) ? atFraction(Math.max(0, Math.min(1, place))) : value;
     }
 
     /** The next value up (1) or down (-1), finely where the type has finer steps. */

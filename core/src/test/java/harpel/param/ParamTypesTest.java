@@ -21,6 +21,26 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 class ParamTypesTest {
+    @org.junit.jupiter.api.Test
+    void valuesAreFilledAndNudgedAtRandomWithinTheirRange() {
+        java.util.Random random = new java.util.Random(3);
+        IntType percent = IntType.percent(0, 100);
+        ListType<Integer> cycle = new ListType<>(IntType.of(-28, 28, ""), 32);
+        boolean far = false;
+        for (int i = 0; i < 200; i++) {
+            assertThat(percent.shuffled(50, 0.08, random::nextDouble)).isBetween(42, 58);
+            int filled = percent.shuffled(50, 1, random::nextDouble);
+            far |= Math.abs(filled - 50) > 40;
+            assertThat(cycle.shuffled(java.util.List.of(0, 10, -28), 1, random::nextDouble))
+                    .hasSize(3)
+                    .allMatch(value -> value >= -28 && value <= 28);
+        }
+        assertThat(far).isTrue();
+        assertThat(cycle.canShuffle(java.util.List.of())).isFalse();
+        assertThat(new TextType(9).canShuffle("x")).isFalse();
+        assertThat(new TextType(9).shuffled("x", 1, random::nextDouble)).isEqualTo("x");
+    }
+
     private enum Stroke {
         UP,
         DOWN_UP
