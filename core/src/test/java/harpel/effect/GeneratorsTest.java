@@ -203,6 +203,13 @@ class GeneratorsTest {
     }
 
     @Test
+    void withoutWordsAboutItsStartItPlaysWithTheTransport() {
+        assertThat(through(CYCLES.replace("'start':'transport',", "")).bars(1))
+                .isEqualTo(through(CYCLES).bars(1))
+                .hasSize(16);
+    }
+
+    @Test
     void allCyclesReAlignAtBars() {
         assertThat(through("{'effect':'polymeter','start':'transport','pace':'1/4','scale':'major','degree':[0,1,2],"
                                 + "'re-align-every':1}")

@@ -101,13 +101,13 @@ public final class Polymeter extends EffectKind {
     public static final Param<Start> START = Param.of(
             "start",
             ChoiceType.of(Start.class),
-            Start.KEY,
+            Start.TRANSPORT,
             "transport: it plays whenever the transport runs; key: while a key is held, from step 1 at the first key.");
     public static final Param<FollowKeys> FOLLOW_KEYS = Param.of(
             "follow-keys",
             ChoiceType.of(FollowKeys.class),
             FollowKeys.WHEN_KEYS_START,
-            "A played key becomes the root: with start key, always, or never; a key that does not passes on.");
+            "A played key becomes the root: when keys make it play (start key, or the transport stands), always, or never; else it passes on.");
     public static final Param<Integer> REALIGN_EVERY = Param.of(
             "re-align-every",
             IntType.of(1, 64, "bars").orWord("never"),
@@ -221,7 +221,7 @@ public final class Polymeter extends EffectKind {
         @Override
         protected boolean takesKeys() {
             return switch (values().get(FOLLOW_KEYS)) {
-                case WHEN_KEYS_START -> waitsForKey();
+                case WHEN_KEYS_START -> waitsForKey() || !context().running();
                 case ALWAYS -> true;
                 case NEVER -> false;
             };
