@@ -4,9 +4,9 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.notes.ChordKeys;
 import harpel.engine.Tap;
+import harpel.event.NoteStart;
 import harpel.param.ChordTableType.KeyChord;
 import harpel.theory.Pitch;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -35,7 +35,9 @@ final class ChordLearner extends VBox {
     private final VBox list = new VBox(2);
     private StageAddress address;
     private State state = State.OFF;
-    private long seen;
+    /** The last note of the part that was there before this state; null for none. */
+    private NoteStart seen;
+
     private int key;
     private final TreeSet<Integer> chord = new TreeSet<>();
 
@@ -54,7 +56,8 @@ final class ChordLearner extends VBox {
 
     private void go(State newState) {
         state = newState;
-        seen = played();
+        List<NoteStart> notes = notes();
+        seen = notes.isEmpty() ? null : notes.get(notes.size() - 1);
         chord.clear();
         learn.setSelected(state != State.OFF);
         prompt.setText(
@@ -67,12 +70,21 @@ final class ChordLearner extends VBox {
         prompt.setVisible(state != State.OFF);
     }
 
-    private List<TraceStore.Drawn> notes() {
-        return new ArrayList<>(session.traces().notes(session.partId().get(), Tap.INPUT));
+    private List<NoteStart> notes() {
+        return session.traces().notes(session.partId().get(), Tap.INPUT).stream()
+                .map(drawn -> drawn.note)
+                .toList();
     }
 
-    private long played() {
-        return session.status().notesIn();
+    /** What has come to the part since; time may have begun anew meanwhile, and then all of it has. */
+    private List<NoteStart> fresh() {
+        List<NoteStart> notes = notes();
+        for (int i = notes.size() - 1; i >= 0; i--) {
+            if (notes.get(i) == seen) {
+                return notes.subList(i + 1, notes.size());
+            }
+        }
+        return notes;
     }
 
     void show(StageAddress newAddress, Stage stage) {
@@ -122,16 +134,14 @@ final class ChordLearner extends VBox {
         if (state == State.OFF) {
             return;
         }
-        long count = played();
-        List<TraceStore.Drawn> notes = notes();
-        int fresh = (int) Math.min(notes.size(), count - seen);
+        List<NoteStart> fresh = fresh();
         boolean sounding =
                 !session.traces().sounding(session.partId().get(), Tap.INPUT).isEmpty();
-        if (state == State.KEY && fresh > 0 && !sounding) {
-            key = notes.get(notes.size() - fresh).note.pitch();
+        if (state == State.KEY && !fresh.isEmpty() && !sounding) {
+            key = fresh.get(0).pitch();
             go(State.CHORD);
         } else if (state == State.CHORD) {
-            notes.subList(notes.size() - fresh, notes.size()).forEach(drawn -> chord.add(drawn.note.pitch()));
+            fresh.forEach(note -> chord.add(note.pitch()));
             if (!chord.isEmpty() && !sounding) {
                 List<Integer> pitches = List.copyOf(chord);
                 int learnt = key;

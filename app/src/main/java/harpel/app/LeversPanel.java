@@ -21,6 +21,7 @@ import javafx.scene.layout.VBox;
 final class LeversPanel extends VBox {
     private final Session session;
     private List<String> shown = List.of();
+    private boolean showing;
 
     LeversPanel(Session session) {
         super(4);
@@ -31,6 +32,7 @@ final class LeversPanel extends VBox {
     }
 
     private void show() {
+        showing = true;
         List<Lever> levers = session.piece().get().levers();
         List<String> shape = levers.stream()
                 .map(lever ->
@@ -49,6 +51,7 @@ final class LeversPanel extends VBox {
                 slider.setValue(levers.get(i).value());
             }
         }
+        showing = false;
     }
 
     private Button addButton() {
@@ -100,6 +103,9 @@ final class LeversPanel extends VBox {
         slider.setAccessibleText("Lever " + lever.name());
         slider.valueProperty().addListener((property, before, now) -> {
             double value = Math.round(now.doubleValue());
+            if (showing) {
+                return;
+            }
             change(place, "lever " + place, one -> one.value() == value ? one : one.withValue(value));
         });
         slider.setOnMouseReleased(event -> session.endGesture());

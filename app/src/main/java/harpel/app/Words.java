@@ -1,6 +1,7 @@
 package harpel.app;
 
 import harpel.event.NoteStart;
+import harpel.theory.GeneralMidi;
 import harpel.theory.Pitch;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -14,7 +15,7 @@ final class Words {
     static String ancestry(NoteStart note) {
         List<String> pitches = new ArrayList<>();
         for (NoteStart one = note; one != null; one = one.cause()) {
-            String name = Pitch.shown(one.pitch());
+            String name = name(one);
             if (pitches.isEmpty() || !pitches.get(pitches.size() - 1).equals(name)) {
                 pitches.add(name);
             }
@@ -25,6 +26,13 @@ final class Words {
                 ? "velocity " + note.velocity()
                 : "velocity " + origin.velocity() + " → " + note.velocity();
         return String.join(" → ", pitches) + " · " + velocity;
+    }
+
+    /** The pitch's name, or on the percussion channel that of what is struck. */
+    private static String name(NoteStart note) {
+        return note.channel() == GeneralMidi.PERCUSSION_CHANNEL
+                ? GeneralMidi.percussion(note.pitch()).orElse(Pitch.shown(note.pitch()))
+                : Pitch.shown(note.pitch());
     }
 
     /** "0.3 ms". */

@@ -358,6 +358,25 @@ class WindowPartsTest extends ApplicationTest {
     }
 
     @Test
+    void aLeverThatStandsBetweenWholeNumbersIsShownWithoutBeingMoved() {
+        interact(() -> {
+            for (double value : new double[] {10, 33.3}) {
+                session.apply(harpel.piece.PieceEdit.of(
+                        "test", piece -> piece.withLevers(List.of(new Lever("Tide", value, -1)))));
+            }
+        });
+        assertThat(session.piece().get().levers().get(0).value()).isEqualTo(33.3);
+    }
+
+    @Test
+    void aDrumIsCalledByItsName() {
+        var drum = harpel.event.NoteStart.played(0, 0, 9, 42, 80);
+        assertThat(Words.ancestry(drum)).isEqualTo("Closed Hi-Hat · velocity 80");
+        assertThat(Words.ancestry(harpel.event.NoteStart.played(0, 0, 0, 42, 80)))
+                .startsWith("F♯2");
+    }
+
+    @Test
     void aCycleIsFilledAtRandomAndPutBack() {
         interact(() -> session.edit("test", "", List.of(), chain -> chain.plus(0, EffectCatalog.of("polymeter"))));
         select("polymeter");
