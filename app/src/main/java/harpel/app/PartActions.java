@@ -82,6 +82,7 @@ final class PartActions {
             return with.withPart(
                     copy,
                     one -> one.withChain(Chain.EMPTY)
+                            .withCompare(Part.Compare.PLAIN)
                             .withPhrase("")
                             .withInput(new Part.Input(Part.Input.Source.INPUT_OF, part.id(), 0)));
         }));

@@ -1,6 +1,7 @@
 package harpel.chain;
 
 import harpel.effect.EffectKind;
+import harpel.move.Mover;
 import harpel.move.Moves;
 import harpel.param.Param;
 import harpel.param.ParamSet;
@@ -65,6 +66,33 @@ public record Stage(
 
     public Stage withBranches(List<Branch> newBranches) {
         return new Stage(id, kind, params, moves, newBranches, unknown);
+    }
+
+    /** Another effect in this place, with what was set here and fits there: values by name, movers, branches. */
+    public Stage replacedBy(EffectKind other) {
+        Stage fresh = of(id, other);
+        if (!isKnown()) {
+            return fresh;
+        }
+        ParamSet kept = fresh.params();
+        for (Param<?> param : params.spec().params()) {
+            if (!params.isDefault(param)) {
+                kept = kept.withIfItFits(param.id(), params);
+            }
+        }
+        Map<String, List<Mover>> movers = new LinkedHashMap<>();
+        for (Param<?> param : kept.spec().params()) {
+            boolean sameType = params.spec()
+                    .byId(param.id())
+                    .filter(own -> own.type().equals(param.type()))
+                    .isPresent();
+            if (sameType && Moves.canMove(other, param)) {
+                movers.put(param.id(), moves.of(param));
+            }
+        }
+        return fresh.withParams(kept)
+                .withMoves(new Moves(movers))
+                .withBranches(other.branches() ? branches : List.of());
     }
 
     public Stage withId(String newId) {

@@ -19,6 +19,14 @@ public interface EffectContext {
     /** Says something to the user at this stage, such as what a script logs. */
     void say(String text);
 
+    /**
+     * Shows which step is played now, where a row of steps is drawn.
+     *
+     * @param row which of the effect's rows, counted from 0
+     * @param step its step within the row, counted from 0
+     */
+    void step(int row, int step);
+
     /** The lowest note held at the input of a part after the events of {@code tick}, or -1 when none is or there is no such part. */
     int lowestHeld(String partId, long tick);
 }

@@ -1,12 +1,15 @@
 package harpel.effect;
 
+import harpel.event.NoteStart;
 import harpel.param.FlagType;
 import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.TextType;
+import harpel.theory.Interval;
 import harpel.theory.Key;
+import harpel.time.TimeMap;
 import java.util.Arrays;
 import java.util.Locale;
 
@@ -120,6 +123,16 @@ public abstract class EffectKind {
         String all = (label + " " + does + " " + family.label() + " " + alsoFoundBy()).toLowerCase(Locale.ROOT);
         return Arrays.stream(typed.toLowerCase(Locale.ROOT).strip().split("\\s+"))
                 .allMatch(all::contains);
+    }
+
+    /**
+     * What a stage of this kind did to a note, in words: "harmony up two degrees".
+     *
+     * @param made a note made from {@code from}
+     */
+    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+        String away = Interval.told(from.pitch(), made.pitch(), key);
+        return (label.toLowerCase(Locale.ROOT) + " " + away).strip();
     }
 
     /** What its one action is called on its button, such as "Let go"; empty for a kind that has none. */

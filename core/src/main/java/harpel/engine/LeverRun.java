@@ -44,7 +44,7 @@ final class LeverRun {
     }
 
     /** Takes note of what comes in; in the order of events for each part. */
-    void hear(Event event) {
+    void hear(Event event, Tap tap) {
         if (lever.controller() < 0
                 || !(event instanceof Message message)
                 || !message.isController(lever.controller())) {
@@ -62,6 +62,7 @@ final class LeverRun {
             }
             ticks[size] = event.tick();
             values[size++] = control;
+            tap.lever(lever.name(), control);
         }
     }
 

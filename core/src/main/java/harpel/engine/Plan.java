@@ -38,8 +38,8 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
             return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false);
         }
 
-        private PartPlan withDry(boolean newDry) {
-            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, newDry);
+        private PartPlan withDry() {
+            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true);
         }
     }
 
@@ -70,7 +70,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
                 piece.hearing(Part.Input.Source.INPUT_OF, part.id()),
                 input.ofPart() ? input.toString() : "",
                 routes.isFed(part.id()),
-                false);
+                part.compare().chainOff());
     }
 
     /** A single chain, whose stages have {@code partId} in their addresses. */
@@ -78,14 +78,14 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
         return new Plan(key, time, variation, List.of(PartPlan.of(partId, chain)), List.of());
     }
 
-    /** The same plan with one part heard without its chain, or with it again. */
+    /** The same plan with one part heard without its chain where {@code dry}. */
     public Plan withDry(String partId, boolean dry) {
         return new Plan(
                 key,
                 time,
                 variation,
                 parts.stream()
-                        .map(part -> part.id.equals(partId) ? part.withDry(dry) : part)
+                        .map(part -> dry && part.id.equals(partId) ? part.withDry() : part)
                         .toList(),
                 levers);
     }

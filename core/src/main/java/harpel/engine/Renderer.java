@@ -131,7 +131,7 @@ public final class Renderer {
         if (run != null) {
             run.take(event);
             if (!levers.isEmpty()) {
-                levers.values().forEach(lever -> lever.hear(event));
+                levers.values().forEach(lever -> lever.hear(event, tap));
             }
         }
     }

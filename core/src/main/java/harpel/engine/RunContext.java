@@ -37,6 +37,11 @@ record RunContext(
         tap.said(part, place, text);
     }
 
+    @Override
+    public void step(int row, int step) {
+        tap.stepped(part, place, row, step);
+    }
+
     RunContext withAside(Inbox newAside) {
         return new RunContext(key, time, variation, renderer, part, place, channel, tap, newAside);
     }

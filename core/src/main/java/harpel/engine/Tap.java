@@ -24,6 +24,12 @@ public interface Tap {
     /** What moves a stage's parameters has given them these values. */
     default void moved(String part, String place, ParamSet values) {}
 
+    /** A stage has come to a step of one of its rows, both counted from 0. */
+    default void stepped(String part, String place, int row, int step) {}
+
+    /** A controller has brought a lever to this value, 0–1. */
+    default void lever(String name, double value) {}
+
     /** Time starts anew at another tick: what comes does not follow what was. */
     default void restarted() {}
 }

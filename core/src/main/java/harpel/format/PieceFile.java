@@ -113,6 +113,13 @@ public final class PieceFile {
         throw new ParamException("must be true or false but was " + plain);
     }
 
+    private static char letter(Object plain) {
+        if (plain instanceof String text && text.length() == 1) {
+            return text.charAt(0);
+        }
+        throw new ParamException("must be \"A\" or \"B\" but was " + plain);
+    }
+
     private static Part readPart(Object plain, String path, boolean newer) {
         PlainMap fields = new PlainMap(plain, path);
         String name = fields.text("name", "Part");
@@ -136,9 +143,17 @@ public final class PieceFile {
                 (int) fields.whole("colour", 0, 0, Part.Mix.COLOURS - 1));
         var chain = ChainFile.readChain(
                 fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
+        Part.Compare compare = new Part.Compare(
+                fields.take("chain-off", false, PieceFile::flag),
+                fields.take("heard", 'A', PieceFile::letter),
+                fields.has("other-chain")
+                        ? ChainFile.readChain(fields.take("other-chain"), fields.path("other-chain"), newer)
+                        : null);
         Map<String, Object> unknown = fields.end(
-                newer, "name, id, phrase, input, run, sound, output, channel, mute, solo, level, colour, chain");
-        return new Part(id, name, phrase, input, run, sound, output, channel, mix, chain, unknown);
+                newer,
+                "name, id, phrase, input, run, sound, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
+                        + " other-chain");
+        return new Part(id, name, phrase, input, run, sound, output, channel, mix, chain, compare, unknown);
     }
 
     private static Part.Input readInput(Object plain) {
@@ -321,6 +336,14 @@ public final class PieceFile {
             plain.put("colour", mix.colour());
         }
         plain.put("chain", ChainFile.writeChain(part.chain()));
+        Part.Compare compare = part.compare();
+        if (compare.chainOff()) {
+            plain.put("chain-off", true);
+        }
+        if (compare.other() != null) {
+            plain.put("heard", String.valueOf(compare.letter()));
+            plain.put("other-chain", ChainFile.writeChain(compare.other()));
+        }
         plain.putAll(part.unknown());
         return plain;
     }

@@ -298,6 +298,9 @@ public final class Reference {
         properties(part).put("level", Map.of("type", "integer", "minimum", 0, "maximum", 100));
         properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Part.Mix.COLOURS - 1));
         properties(part).put("chain", ref("chain"));
+        properties(part).put("chain-off", Map.of("type", "boolean"));
+        properties(part).put("heard", Map.of("enum", List.of("A", "B")));
+        properties(part).put("other-chain", ref("chain"));
         Map<String, Object> phrase = object("name", text);
         properties(phrase).put("length", Map.of("type", "integer", "minimum", 0));
         Map<String, Object> whole = Map.of("type", "integer");

@@ -71,16 +71,23 @@ public final class ParamSet {
         }
         ParamSet result = other.defaults();
         for (Param<?> param : other.params()) {
-            Param<?> own = spec.byId(param.id()).orElse(null);
-            if (own != null) {
-                try {
-                    result = result.withPlain(param, writeOne(own));
-                } catch (ParamException e) {
-                    continue; // it does not fit there: the default stays
-                }
-            }
+            result = result.withIfItFits(param.id(), this);
         }
         return result;
+    }
+
+    /** With the value that another set has under that id, if both have one of it and it fits here. */
+    public ParamSet withIfItFits(String id, ParamSet other) {
+        Param<?> here = spec.byId(id).orElse(null);
+        Param<?> there = other.spec.byId(id).orElse(null);
+        if (here == null || there == null) {
+            return this;
+        }
+        try {
+            return withPlain(here, other.writeOne(there));
+        } catch (ParamException e) {
+            return this;
+        }
     }
 
     /** The plain form of every value that is not the default. */

@@ -1,9 +1,14 @@
 package harpel.piece;
 
 import harpel.chain.Stage;
+import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.held.Arpeggio;
 import harpel.param.RouteType;
+import harpel.theory.GeneralMidi;
+import harpel.theory.Pitch;
+import harpel.time.TimeMap;
+import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -11,7 +16,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.ToIntFunction;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 
 /**
  * Something that will surprise: what and why, and the one action that helps.
@@ -21,6 +28,9 @@ import java.util.function.UnaryOperator;
  */
 public record Advice(String stage, String text, String action, UnaryOperator<Piece> fix) {
     private static final Set<String> PATTERNS = Set.of("arpeggio", "lanes", "polymeter", "pulse", "carom", "echo");
+    /** So many notes without any that goes on are no accident. */
+    private static final int FEW = 3;
+
     private static final Set<String> LEAVE_THE_KEY =
             Set.of("harmony", "chord-keys", "transpose", "stray", "echo", "carom");
 
@@ -82,6 +92,90 @@ public record Advice(String stage, String text, String action, UnaryOperator<Pie
         return Optional.empty();
     }
 
+    /** Why the built-in sounds are not heard on a machine without a sound device; with the first MIDI output as the way out. */
+    public static Optional<Advice> noSound(Part part, String noSound, List<String> outputs) {
+        Optional<String> output =
+                outputs.stream().filter(name -> !name.isEmpty()).findFirst();
+        if (noSound.isEmpty() || !part.output().isEmpty() || output.isEmpty()) {
+            return Optional.empty();
+        }
+        return Optional.of(of(
+                "",
+                "No sound device is connected.",
+                "Send to " + output.get(),
+                part.id(),
+                one -> one.withOutput(output.get())));
+    }
+
+    /**
+     * The stage at which the notes of a part stop, if they do.
+     *
+     * @param came how many notes lately came in
+     * @param left how many lately left the stage of that id
+     */
+    public static Optional<Advice> notesStop(Part part, int came, ToIntFunction<String> left) {
+        int before = came;
+        for (Stage stage : part.chain().stages()) {
+            int after = left.applyAsInt(stage.id());
+            if (before >= FEW && after == 0 && stage.on() && !leads(stage)) {
+                return Optional.of(stopped(part, stage, before));
+            }
+            before = after;
+        }
+        return Optional.empty();
+    }
+
+    /** Whether what comes in may well go elsewhere than on. */
+    private static boolean leads(Stage stage) {
+        return stage.kind().changesMessages(stage.params())
+                || stage.kind().branches()
+                || Routes.routes(stage.params()).stream().anyMatch(RouteType.Route::leaves);
+    }
+
+    private static Advice stopped(Part part, Stage stage, int came) {
+        if (stage.kind().id().equals("arpeggio")) {
+            return ofStage(
+                    stage,
+                    "Notes stop here: " + came + " came and were let go before a step.",
+                    "Keep them until the next chord",
+                    part,
+                    one -> one.with(Arpeggio.LATCH, Arpeggio.LatchMode.REPLACE));
+        }
+        return ofStage(
+                stage,
+                "Notes stop here: " + came + " came in, none went out.",
+                "Switch it off",
+                part,
+                one -> one.with(EffectKind.ON, false));
+    }
+
+    /**
+     * How many of the pitches that lately sounded leave the key.
+     *
+     * @param pitches 0–127
+     */
+    public static Optional<Advice> leavesTheKey(Piece piece, Part part, Set<Integer> pitches) {
+        List<Integer> outside = new TreeSet<>(pitches)
+                .stream().filter(pitch -> !piece.key().contains(pitch)).toList();
+        List<Stage> stages = part.chain().stages().stream().filter(Stage::on).toList();
+        boolean fitted =
+                !stages.isEmpty() && stages.get(stages.size() - 1).kind().id().equals("scale-fit");
+        if (outside.isEmpty() || fitted || part.channel() == GeneralMidi.PERCUSSION_CHANNEL) {
+            return Optional.empty();
+        }
+        String names = outside.stream().limit(4).map(Pitch::shown).collect(Collectors.joining(" "));
+        boolean one = outside.size() == 1;
+        EffectKind fit = EffectCatalog.of("scale-fit");
+        return Optional.of(of(
+                "",
+                outside.size() + " of " + pitches.size() + (one ? " pitches leaves" : " pitches leave") + " the key: "
+                        + names + (outside.size() > 4 ? " …" : ""),
+                "Fit them at the end",
+                part.id(),
+                before -> before.withChain(
+                        before.chain().plus(before.chain().stages().size(), fit))));
+    }
+
     private static boolean playsByItself(Stage stage) {
         return stage.on()
                 && Set.of("pulse", "carom", "polymeter", "script")
@@ -130,11 +224,34 @@ public record Advice(String stage, String text, String action, UnaryOperator<Pie
         }
         return Optional.of(ofStage(
                 stage,
-                "It is fed by " + feeding.get().name()
-                        + " and starts over with its notes, so that it never gets past its beginning.",
+                "It is fed by " + feeding.get().name() + " and starts over with its notes, so that "
+                        + neverReached(stage, feeding.get()),
                 "Start over never",
                 part,
                 one -> one.with(Arpeggio.START_OVER, Arpeggio.StartOver.NEVER)));
+    }
+
+    /** "steps 3–8 are never reached", where the paces of both say so. */
+    private static String neverReached(Stage stage, Stage feeding) {
+        int steps = stage.params().get(Arpeggio.PATTERN).size();
+        Optional<TimeValue> between = feeding.params()
+                .spec()
+                .byId("pace")
+                .map(param -> feeding.params().get(param))
+                .filter(TimeValue.class::isInstance)
+                .map(TimeValue.class::cast);
+        if (between.isPresent()) {
+            double fed = between.get().ticksAt(0, TimeMap.DEFAULT);
+            double own = stage.params().get(Arpeggio.PACE).ticksAt(0, TimeMap.DEFAULT);
+            int reached = (int) Math.max(1, Math.ceil(fed / own - 1e-9));
+            if (reached < steps) {
+                return (reached + 1 == steps
+                                ? "step " + steps + " is"
+                                : "steps " + (reached + 1) + "–" + steps + " are")
+                        + " never reached.";
+            }
+        }
+        return "it never gets past its beginning.";
     }
 
     /** Chords of unequal size shift the rhythm of an order. */

@@ -16,6 +16,7 @@ import java.util.Map;
  * @param output the name of an output port; empty for the built-in sounds
  * @param channel 0–15
  * @param mix how loud it is among the others, and its colour
+ * @param compare whether the chain is heard, and the other one it is compared with
  * @param unknown what a newer version wrote
  */
 public record Part(
@@ -29,6 +30,7 @@ public record Part(
         int channel,
         Mix mix,
         Chain chain,
+        Compare compare,
         Map<String, Object> unknown) {
     /**
      * Where a part takes its notes from, besides its phrase.
@@ -109,6 +111,27 @@ public record Part(
         }
     }
 
+    /**
+     * The two chains of a part, A and B, of which one is its chain and the other waits.
+     *
+     * @param chainOff whether the part is heard without its chain
+     * @param letter of the chain that is heard, A or B
+     * @param other the chain of the other letter; null while there is only one
+     */
+    public record Compare(boolean chainOff, char letter, Chain other) {
+        public static final Compare PLAIN = new Compare(false, 'A', null);
+
+        public Compare {
+            if (letter != 'A' && letter != 'B') {
+                throw new IllegalArgumentException("the chain that is heard is A or B but was \"" + letter + "\"");
+            }
+        }
+
+        public char otherLetter() {
+            return letter == 'A' ? 'B' : 'A';
+        }
+    }
+
     /** What makes the chain's time go. */
     public enum Run {
         KEYS,
@@ -128,7 +151,19 @@ public record Part(
     }
 
     public static Part of(String name, Chain chain) {
-        return new Part(idFor(name), name, "", Input.KEYS, Run.KEYS, "Glass harp", "", 0, Mix.PLAIN, chain, Map.of());
+        return new Part(
+                idFor(name),
+                name,
+                "",
+                Input.KEYS,
+                Run.KEYS,
+                "Glass harp",
+                "",
+                0,
+                Mix.PLAIN,
+                chain,
+                Compare.PLAIN,
+                Map.of());
     }
 
     /** An id made from a name: "Harbour bells" is harbour-bells. */
@@ -140,38 +175,58 @@ public record Part(
     }
 
     public Part withChain(Chain newChain) {
-        return new Part(id, name, phrase, input, run, sound, output, channel, mix, newChain, unknown);
+        return new Part(id, name, phrase, input, run, sound, output, channel, mix, newChain, compare, unknown);
     }
 
     public Part withPhrase(String newPhrase) {
-        return new Part(id, name, newPhrase, input, run, sound, output, channel, mix, chain, unknown);
+        return new Part(id, name, newPhrase, input, run, sound, output, channel, mix, chain, compare, unknown);
     }
 
     public Part withInput(Input newInput) {
-        return new Part(id, name, phrase, newInput, run, sound, output, channel, mix, chain, unknown);
+        return new Part(id, name, phrase, newInput, run, sound, output, channel, mix, chain, compare, unknown);
     }
 
     public Part withChannel(int newChannel) {
-        return new Part(id, name, phrase, input, run, sound, output, newChannel, mix, chain, unknown);
+        return new Part(id, name, phrase, input, run, sound, output, newChannel, mix, chain, compare, unknown);
     }
 
     public Part withMix(Mix newMix) {
-        return new Part(id, name, phrase, input, run, sound, output, channel, newMix, chain, unknown);
+        return new Part(id, name, phrase, input, run, sound, output, channel, newMix, chain, compare, unknown);
     }
 
     public Part withName(String newName) {
-        return new Part(id, newName, phrase, input, run, sound, output, channel, mix, chain, unknown);
+        return new Part(id, newName, phrase, input, run, sound, output, channel, mix, chain, compare, unknown);
     }
 
     public Part withId(String newId) {
-        return new Part(newId, name, phrase, input, run, sound, output, channel, mix, chain, unknown);
+        return new Part(newId, name, phrase, input, run, sound, output, channel, mix, chain, compare, unknown);
     }
 
     public Part withSound(String newSound) {
-        return new Part(id, name, phrase, input, run, newSound, output, channel, mix, chain, unknown);
+        return new Part(id, name, phrase, input, run, newSound, output, channel, mix, chain, compare, unknown);
     }
 
     public Part withOutput(String newOutput) {
-        return new Part(id, name, phrase, input, run, sound, newOutput, channel, mix, chain, unknown);
+        return new Part(id, name, phrase, input, run, sound, newOutput, channel, mix, chain, compare, unknown);
+    }
+
+    public Part withCompare(Compare newCompare) {
+        return new Part(id, name, phrase, input, run, sound, output, channel, mix, chain, newCompare, unknown);
+    }
+
+    /** Heard without its chain, or with it again. */
+    public Part withChainOff(boolean off) {
+        return withCompare(new Compare(off, compare.letter, compare.other));
+    }
+
+    /** With the other chain in place of this one, which waits; the first time both are alike. */
+    public Part withOtherChain() {
+        Chain next = compare.other == null ? chain : compare.other;
+        return withChain(next).withCompare(new Compare(compare.chainOff, compare.otherLetter(), chain));
+    }
+
+    /** With the other chain made like this one. */
+    public Part withOtherAlike() {
+        return withCompare(new Compare(compare.chainOff, compare.letter, chain));
     }
 }

@@ -159,7 +159,13 @@ public record Piece(
         List<Lever> changed = new ArrayList<>(levers);
         changed.set(place, new Lever(newName, old.value(), old.controller()));
         return withParts(parts.stream()
-                        .map(part -> part.withChain(renamed(part.chain(), old.name(), newName)))
+                        .map(part -> {
+                            Part.Compare compare = part.compare();
+                            Chain other =
+                                    compare.other() == null ? null : renamed(compare.other(), old.name(), newName);
+                            return part.withChain(renamed(part.chain(), old.name(), newName))
+                                    .withCompare(new Part.Compare(compare.chainOff(), compare.letter(), other));
+                        })
                         .toList())
                 .withLevers(changed);
     }

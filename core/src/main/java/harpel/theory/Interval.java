@@ -21,6 +21,9 @@ public record Interval(int amount, Unit unit) {
             "major seventh",
             "octave");
 
+    private static final List<String> NUMBERS = List.of(
+            "no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve");
+
     /** What an interval counts. */
     public enum Unit {
         SEMITONES,
@@ -38,6 +41,30 @@ public record Interval(int amount, Unit unit) {
     /** The pitch that lies this interval, taken {@code times} times, from {@code pitch}; it may lie outside 0–127. */
     public int from(int pitch, int times, Key key) {
         return unit == Unit.SEMITONES ? pitch + amount * times : key.shift(pitch, amount * times);
+    }
+
+    /** How one pitch lies to another, in words: "up two degrees" in the key, else "up a major third"; empty for the same pitch. */
+    public static String told(int from, int to, Key key) {
+        int size = Math.abs(to - from);
+        if (size == 0) {
+            return "";
+        }
+        String way = to > from ? "up " : "down ";
+        if (size % 12 == 0) {
+            return way + (size == 12 ? "an octave" : number(size / 12) + " octaves");
+        }
+        if (key.contains(from) && key.contains(to)) {
+            int degrees = 1;
+            while (key.shift(Math.min(from, to), degrees) < Math.max(from, to)) {
+                degrees++;
+            }
+            return way + (degrees == 1 ? "a degree" : number(degrees) + " degrees");
+        }
+        return way + (size <= 12 ? "a " + NAMES.get(size) : size + " semitones");
+    }
+
+    private static String number(int value) {
+        return value < NUMBERS.size() ? NUMBERS.get(value) : String.valueOf(value);
     }
 
     /** "+7 st (fifth)", st for semitones, or "−2 degrees". */

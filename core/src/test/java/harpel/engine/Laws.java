@@ -319,7 +319,18 @@ final class Laws {
                 world.music.stream().filter(event -> event.channel() == 0).toList();
         Piece piece = Piece.empty().withTime(world.time).withKey(world.key).withVariation(7);
         Part part = new Part(
-                PART, "Lead", "", Part.Input.KEYS, Part.Run.KEYS, "", "", 0, Part.Mix.PLAIN, world.chain, Map.of());
+                PART,
+                "Lead",
+                "",
+                Part.Input.KEYS,
+                Part.Run.KEYS,
+                "",
+                "",
+                0,
+                Part.Mix.PLAIN,
+                world.chain,
+                Part.Compare.PLAIN,
+                Map.of());
         Piece live = new Piece(
                 piece.name(),
                 piece.key(),

@@ -248,6 +248,7 @@ class LiveCycleTest {
                 4,
                 Part.Mix.PLAIN,
                 part.chain(),
+                Part.Compare.PLAIN,
                 java.util.Map.of());
         start(piece.withPart(part.id(), one -> byTransport));
         press(60);

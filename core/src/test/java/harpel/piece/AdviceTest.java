@@ -2,10 +2,14 @@ package harpel.piece;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.chain.Stage;
+import harpel.effect.held.Arpeggio;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -121,5 +125,72 @@ class AdviceTest {
         assertThat(copy.id()).isEqualTo("bells-2");
         assertThat(copy.name()).isEqualTo("Bells 2");
         assertThat(copy.channel() + 1).as("10 is percussion's, 11 taken").isEqualTo(12);
+    }
+
+    @Test
+    void aPatternThatStartsOverSaysWhichOfItsStepsAreNeverReached() {
+        String second = "{'effect':'arpeggio','id':'second','pace':'1/16','pattern':[{},{},{},{},{},{},{},{}]}";
+        advisesAndHelps(
+                withChain("{'effect':'pulse','pace':'1/8'}," + second, ""),
+                "It is fed by Pulse and starts over with its notes, so that steps 3–8 are never reached.");
+        assertThat(texts(withChain("{'effect':'pulse','pace':'2/1'}," + second, ""))
+                        .get(0))
+                .endsWith("it never gets past its beginning.");
+    }
+
+    @Test
+    void pitchesThatLeaveTheKeyAreCountedAndNamed() {
+        Piece piece = withChain("{'effect':'harmony'}", "");
+        Part part = piece.parts().get(0);
+        Set<Integer> pitches = Set.of(60, 62, 64, 66, 67, 69, 71, 70, 72);
+        Advice advice = Advice.leavesTheKey(piece, part, pitches).orElseThrow();
+        assertThat(advice.text()).isEqualTo("2 of 9 pitches leave the key: F♯4 A♯4");
+        Part helped = advice.fix().apply(piece).parts().get(0);
+        assertThat(helped.chain().stages()).hasSize(2);
+        assertThat(Advice.leavesTheKey(piece, helped, pitches)).isEmpty();
+        assertThat(Advice.leavesTheKey(piece, part, Set.of(60, 64))).isEmpty();
+        assertThat(Advice.leavesTheKey(piece, part.withChannel(9), pitches))
+                .as("drums have no key")
+                .isEmpty();
+    }
+
+    @Test
+    void theStageWhereNotesStopIsNamed() {
+        Piece piece = withChain("{'effect':'transpose'},{'effect':'sieve'},{'effect':'touch'}", "");
+        Part part = piece.parts().get(0);
+        Map<String, Integer> left = Map.of("transpose", 8, "sieve", 0, "touch", 0);
+        Advice advice = Advice.notesStop(part, 8, left::get).orElseThrow();
+        assertThat(advice.stage()).isEqualTo("sieve");
+        assertThat(advice.text()).isEqualTo("Notes stop here: 8 came in, none went out.");
+        Part helped = advice.fix().apply(piece).parts().get(0);
+        assertThat(helped.chain().find("sieve").orElseThrow().on()).isFalse();
+        assertThat(Advice.notesStop(part, 8, id -> 8)).isEmpty();
+        assertThat(Advice.notesStop(part, 0, id -> 0)).as("nothing came in").isEmpty();
+    }
+
+    @Test
+    void notesThatAreLetGoBeforeAStepAreLatched() {
+        Piece piece = withChain("{'effect':'arpeggio','pace':'1/1'}", "");
+        Part part = piece.parts().get(0);
+        Advice advice = Advice.notesStop(part, 5, id -> 0).orElseThrow();
+        assertThat(advice.text()).isEqualTo("Notes stop here: 5 came and were let go before a step.");
+        Stage helped = advice.fix().apply(piece).parts().get(0).chain().stages().get(0);
+        assertThat(helped.params().get(Arpeggio.LATCH)).isEqualTo(Arpeggio.LatchMode.REPLACE);
+        Piece sends = piece(
+                "{'name':'Bells','chain':[{'effect':'send','to':'gull'}]},{'name':'Gull','chain':[]}", "");
+        assertThat(Advice.notesStop(sends.parts().get(0), 9, id -> 0))
+                .as("they go elsewhere")
+                .isEmpty();
+    }
+
+    @Test
+    void aMissingSoundDeviceOffersAnOutputThatIsThere() {
+        Piece piece = withChain("", "");
+        Part part = piece.parts().get(0);
+        Advice advice = Advice.noSound(part, "no device", List.of("", "Pier")).orElseThrow();
+        assertThat(advice.action()).isEqualTo("Send to Pier");
+        assertThat(advice.fix().apply(piece).parts().get(0).output()).isEqualTo("Pier");
+        assertThat(Advice.noSound(part, "", List.of("Pier"))).isEmpty();
+        assertThat(Advice.noSound(part, "no device", List.of(""))).isEmpty();
     }
 }

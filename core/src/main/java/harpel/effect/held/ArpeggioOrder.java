@@ -123,6 +123,11 @@ final class ArpeggioOrder {
         }
     }
 
+    /** After how many steps the order begins again. */
+    int length() {
+        return order == Order.TOGETHER ? levels.size() : entries.size();
+    }
+
     /** What a step plays. {@code counter} is how many steps before it took the next note. */
     List<Entry> at(Play play, ParamSet step, long counter, Chance chance) {
         if (ascending.isEmpty()) {

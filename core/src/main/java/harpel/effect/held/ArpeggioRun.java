@@ -187,6 +187,7 @@ final class ArpeggioRun implements Effect {
             order = ArpeggioOrder.of(held.notes(), values, context.key());
         }
         List<ParamSet> pattern = values.get(Arpeggio.PATTERN);
+        context.step(0, (int) (counter % Math.max(1, pattern.isEmpty() ? order.length() : pattern.size())));
         ParamSet step = pattern.isEmpty() ? null : pattern.get((int) (counter % pattern.size()));
         Play play = step == null ? Play.NEXT : step.get(Arpeggio.PLAY);
         boolean beforeTie = !pattern.isEmpty()

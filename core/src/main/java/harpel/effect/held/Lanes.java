@@ -129,11 +129,13 @@ public final class Lanes extends EffectKind {
         private final List<StepClock> clocks = new ArrayList<>();
         private boolean gathering = true;
         private ParamSet values;
+        private EffectContext context;
         private MeterMap meter;
 
         @Override
-        public void configure(ParamSet newValues, EffectContext context, long tick) {
+        public void configure(ParamSet newValues, EffectContext newContext, long tick) {
             values = newValues;
+            context = newContext;
             meter = context.time().meter();
             clocks.clear();
             for (ParamSet lane : values.get(LANES)) {
@@ -216,20 +218,22 @@ public final class Lanes extends EffectKind {
                     NoteStart note =
                             values.get(RANK) == Rank.STAY ? fixed[i] : i < ranked.size() ? ranked.get(i) : null;
                     if (note != null) {
-                        play(values.get(LANES).get(i), clock, note, out);
+                        play(i, clock, note, out);
                     }
                     clock.advance();
                 }
             }
         }
 
-        private void play(ParamSet lane, StepClock clock, NoteStart note, Emitter out) {
+        private void play(int number, StepClock clock, NoteStart note, Emitter out) {
+            ParamSet lane = values.get(LANES).get(number);
             long n = clock.index();
             int bars = values.get(START_OVER_EVERY);
             if (bars > 0) {
                 long bar = meter.barAt(clock.tick()) / bars * bars;
                 n -= clock.grid().indexAtOrAfter(meter.tickOfBar(bar));
             }
+            context.step(number, (int) Math.floorMod(n, (long) lane.get(STEPS).length()));
             double share = StepsType.at(lane.get(STEPS), n);
             if (share > 0 && lane.get(LANE_ON)) {
                 double velocity = note.velocity() * share * lane.get(VELOCITY) / 100;

@@ -88,6 +88,9 @@ public final class Polymeter extends EffectKind {
             cycle("velocity", IntType.of(1, 127, ""), 100, "Velocities, step by step.");
     public static final Param<List<Integer>> CHANCE =
             cycle("chance", IntType.percent(0, 100), 100, "How often each step sounds.");
+    /** The five cycles, in the order in which they are drawn. */
+    public static final List<Param<List<Integer>>> CYCLES = List.of(DEGREE, OCTAVE, VELOCITY, LENGTH, CHANCE);
+
     public static final Param<Speed> OCTAVE_SPEED = speed(OCTAVE);
     public static final Param<Speed> DEGREE_SPEED = speed(DEGREE);
     public static final Param<Speed> LENGTH_SPEED = speed(LENGTH);
@@ -295,7 +298,9 @@ public final class Polymeter extends EffectKind {
         private int value(Param<List<Integer>> cycle, Param<Speed> speed, long n) {
             List<Integer> values = values().get(cycle);
             List<Integer> used = values.isEmpty() ? cycle.defaultValue() : values;
-            return used.get((int) Math.floorMod(values().get(speed).at(n), (long) used.size()));
+            int step = (int) Math.floorMod(values().get(speed).at(n), (long) used.size());
+            context().step(CYCLES.indexOf(cycle), step);
+            return used.get(step);
         }
 
         @Override

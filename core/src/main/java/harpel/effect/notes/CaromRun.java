@@ -181,9 +181,11 @@ final class CaromRun extends Generator {
                 marble.clock.advance();
             }
         }
-        for (Marble marble : marbles) {
+        for (int i = 0; i < marbles.size(); i++) {
+            Marble marble = marbles.get(i);
             if (marble.moved) {
                 meet(marble);
+                context().step(i, marble.row * size + marble.column);
             }
         }
         for (Marble marble : marbles) {

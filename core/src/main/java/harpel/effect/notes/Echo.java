@@ -16,7 +16,9 @@ import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.TimeType;
 import harpel.theory.Interval;
+import harpel.theory.Key;
 import harpel.time.Ticks;
+import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
@@ -86,6 +88,17 @@ public final class Echo extends EffectKind {
     @Override
     public String alsoFoundBy() {
         return "delay repeats";
+    }
+
+    @Override
+    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+        for (int k = 1; k <= values.get(REPEATS); k++) {
+            if (time.after(from.tick(), values.get(TIME), k) == made.tick()) {
+                String away = Interval.told(from.pitch(), made.pitch(), key);
+                return "echo " + k + " of " + values.get(REPEATS) + (away.isEmpty() ? "" : " " + away);
+            }
+        }
+        return "echo";
     }
 
     @Override

@@ -178,7 +178,9 @@ public final class Pulse extends EffectKind {
 
         @Override
         public void step(Emitter out) {
-            boolean always = must[(int) (clock.index() % must.length)];
+            int step = (int) (clock.index() % must.length);
+            context().step(0, step);
+            boolean always = must[step];
             boolean fills = out.chance().percent(values().get(FILL));
             if (always || fills) {
                 double velocity = values().get(VELOCITY) + (always ? values().get(ACCENT) : 0);

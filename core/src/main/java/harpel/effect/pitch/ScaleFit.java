@@ -14,9 +14,11 @@ import harpel.param.PartType;
 import harpel.param.PitchTableType;
 import harpel.param.ScaleType;
 import harpel.param.WordsType;
+import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Scale;
+import harpel.time.TimeMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -85,6 +87,11 @@ public final class ScaleFit extends EffectKind {
     @Override
     public String alsoFoundBy() {
         return "in key scale lock";
+    }
+
+    @Override
+    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+        return (Interval.told(from.pitch(), made.pitch(), key) + " into the key").strip();
     }
 
     @Override

@@ -77,7 +77,7 @@ public final class Stray extends EffectKind {
     }
 
     /** How many spacings candidate {@code number} lies away; on both sides the near ones come first, above before below. */
-    static int spacings(Side side, int number) {
+    public static int spacings(Side side, int number) {
         return switch (side) {
             case ABOVE -> number;
             case BELOW -> -number;

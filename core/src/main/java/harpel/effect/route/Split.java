@@ -15,6 +15,8 @@ import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.SpanType;
 import harpel.param.SpanType.Span;
+import harpel.theory.Key;
+import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -41,8 +43,14 @@ public final class Split extends EffectKind {
             0,
             "Takes a drawn share: one draw for each note among the branches with a share; what they leave of 100 % goes nowhere.");
 
+    public static final Param<Boolean> SOLO = Param.of(
+            "solo",
+            FlagType.FLAG,
+            false,
+            "Only this branch, and others that are solo, take notes; the draws stay as they are.");
+
     /** What one branch takes; everything by default. All conditions must hold. */
-    public static final ParamSpec TAKES = ParamSpec.of(KEYS, VELOCITY, FROM_CHANNEL, TURN, SHARE);
+    public static final ParamSpec TAKES = ParamSpec.of(KEYS, VELOCITY, FROM_CHANNEL, TURN, SHARE, SOLO);
 
     public Split() {
         super("split", "Split", Family.ROUTE, "branches side by side, merged again", SEED);
@@ -64,6 +72,11 @@ public final class Split extends EffectKind {
     }
 
     @Override
+    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+        return "branch";
+    }
+
+    @Override
     public String describe(ParamSet values) {
         return "branches side by side";
     }
@@ -73,7 +86,7 @@ public final class Split extends EffectKind {
         List<String> parts = new ArrayList<>();
         for (Param<?> param : TAKES.params()) {
             if (!takes.isDefault(param)) {
-                parts.add(param == TURN ? "its turn" : param.id() + " " + param.show(takes));
+                parts.add(param == TURN ? "its turn" : param == SOLO ? "solo" : param.id() + " " + param.show(takes));
             }
         }
         return parts.isEmpty() ? "every note" : String.join(" · ", parts);
@@ -109,7 +122,9 @@ public final class Split extends EffectKind {
         public void choose(NoteStart note, List<ParamSet> takes, Chance chance, boolean[] taken) {
             int turns = 0;
             int shares = 0;
+            boolean anySolo = false;
             for (ParamSet one : takes) {
+                anySolo |= one.get(SOLO);
                 turns += one.get(TURN) ? 1 : 0;
                 shares += one.get(SHARE);
             }
@@ -129,7 +144,7 @@ public final class Split extends EffectKind {
                     fits &= drawn >= sharesSeen && drawn < sharesSeen + one.get(SHARE);
                     sharesSeen += one.get(SHARE);
                 }
-                taken[i] = fits;
+                taken[i] = fits && (!anySolo || one.get(SOLO));
             }
         }
     }

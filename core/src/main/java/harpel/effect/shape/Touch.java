@@ -14,6 +14,8 @@ import harpel.param.ParamSet;
 import harpel.param.PointsType;
 import harpel.param.SpanType;
 import harpel.param.SpanType.Span;
+import harpel.theory.Key;
+import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -69,6 +71,12 @@ public final class Touch extends EffectKind {
     @Override
     public String alsoFoundBy() {
         return "softer louder velocity dynamics accents";
+    }
+
+    @Override
+    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+        // The velocities at both ends say it.
+        return "";
     }
 
     @Override
