@@ -1,12 +1,12 @@
 package harpel.app;
 
+import harpel.app.Places.Place;
 import harpel.chain.Branch;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
 import harpel.effect.route.Split;
-import harpel.engine.Tap;
 import harpel.event.NoteStart;
 import harpel.piece.Advice;
 import harpel.piece.Part;
@@ -14,33 +14,38 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.SetChangeListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The chain of the shown part as a score: input at the top, stages one under another, sound at the bottom. */
 final class ChainView extends BorderPane {
-    private static final double INDENT = 22;
+    private static final int MOST_COLUMNS = 3;
+    private static final int COUNT_EVERY = 15;
+    private static final int ADVISE_EVERY = 60;
 
     private final Session session;
     private final TimeWindow window = new TimeWindow();
     private final ObjectProperty<NoteStart> pointed = new SimpleObjectProperty<>();
+    private final ChainHead head;
     private final VBox rows = new VBox();
-    private final Label title = new Label();
-    private final Label about = new Label();
-    private final Label pointedWords = new Label();
     private final Map<String, StageRow> kept = new HashMap<>();
     private final List<StageRow> shown = new ArrayList<>();
     private List<Advice> advice = List.of();
@@ -49,17 +54,10 @@ final class ChainView extends BorderPane {
     ChainView(Session session) {
         this.session = session;
         getStyleClass().add("chain-view");
-        title.getStyleClass().add("part-title");
-        about.getStyleClass().add("soft");
-        pointedWords.getStyleClass().add("soft");
-        pointedWords.setId("pointed");
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(12, title, about, PresetMenu.ofChains(session), space, pointedWords);
-        head.setAlignment(javafx.geometry.Pos.BASELINE_LEFT);
-        head.setPadding(new Insets(8, 12, 4, 12));
+        head = new ChainHead(session, window);
         rows.setPadding(new Insets(0, 10, 6, 12));
         rows.setId("rows");
+        rows.getStyleClass().add("rows");
         ScrollPane scroll = new ScrollPane(rows);
         scroll.setFitToWidth(true);
         scroll.setFocusTraversable(false);
@@ -69,25 +67,33 @@ final class ChainView extends BorderPane {
         session.piece().addListener((property, before, now) -> build());
         session.partId().addListener((property, before, now) -> build());
         session.selected().addListener((property, before, now) -> select());
-        pointed.addListener((property, before, now) -> pointedWords.setText(now == null ? "" : Words.ancestry(now)));
+        session.folded().addListener((SetChangeListener<StageAddress>) change -> build());
+        head.difference().addListener((property, before, now) -> select());
+        pointed.addListener((property, before, now) -> head.point(now));
         build();
+    }
+
+    TimeWindow window() {
+        return window;
+    }
+
+    void toggleDifference() {
+        head.difference().set(!head.difference().get());
     }
 
     private void build() {
         Part part = session.part();
-        title.setText(part.name());
-        int stages = part.chain().stages().size();
-        about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
-                + session.piece().get().key().name() + " · variation "
-                + session.piece().get().variation());
+        head.show();
         rows.getChildren().clear();
+        rows.pseudoClassStateChanged(
+                javafx.css.PseudoClass.getPseudoClass("off"), part.compare().chainOff());
         shown.clear();
-        StageRow input = row(null, Tap.INPUT, 0);
+        StageRow input = row(null, Places.input(part.id()), false);
         input.showWords("Input", part.phrase().isEmpty() ? "Keys" : "Keys + phrase “" + part.phrase() + "”");
         rows.getChildren().add(input);
         advice = Advice.chain(session.piece().get(), part);
-        addChain(part.chain(), List.of(), 0);
-        StageRow sound = row(null, Tap.SOUND, 0);
+        addChain(rows, part.chain(), List.of());
+        StageRow sound = row(null, Places.sound(part.id()), false);
         sound.showWords(
                 "Sound",
                 (part.output().isEmpty() ? part.sound() : part.output()) + " · channel " + (part.channel() + 1));
@@ -96,15 +102,15 @@ final class ChainView extends BorderPane {
         select();
     }
 
-    private StageRow row(StageAddress address, String place, double indent) {
+    private StageRow row(StageAddress address, Place place, boolean narrow) {
         StageRow row = kept.computeIfAbsent(
-                session.partId().get() + "|" + place + "|" + indent, key -> makeRow(address, place, indent));
+                place.part() + "|" + place.name() + "|" + narrow, key -> makeRow(address, place, narrow));
         shown.add(row);
         return row;
     }
 
-    private StageRow makeRow(StageAddress address, String place, double indent) {
-        StageRow row = new StageRow(session, window, pointed, address, place, indent);
+    private StageRow makeRow(StageAddress address, Place place, boolean narrow) {
+        StageRow row = new StageRow(session, window, pointed, address, place, narrow);
         if (address != null) {
             row.setOnMousePressed(event -> {
                 row.requestFocus();
@@ -147,46 +153,77 @@ final class ChainView extends BorderPane {
                 chain -> chain.moved(address.stageId(), target));
     }
 
-    private void addChain(Chain chain, List<Step> way, double indent) {
+    private void addChain(VBox column, Chain chain, List<Step> way) {
         String part = session.partId().get();
         for (int i = 0; i < chain.stages().size(); i++) {
             Stage stage = chain.stages().get(i);
-            rows.getChildren().add(insertLine(way, i, indent));
-            List<Step> steps = new ArrayList<>(way);
-            steps.add(new Step(stage.id(), 0));
-            StageAddress address = new StageAddress(part, steps);
-            StageRow row = row(address, address.toString(), indent);
+            column.getChildren().add(insertLine(way, i));
+            StageAddress address = StageAddress.of(part, way, stage.id());
+            StageRow row = row(address, Places.at(address), !way.isEmpty());
             row.showStage(stage, session.piece().get().key());
-            row.showAdvice(
-                    advice.stream()
-                            .filter(one -> way.isEmpty() && one.stage().equals(stage.id()))
-                            .findFirst()
-                            .orElse(null),
-                    session);
-            rows.getChildren().add(row);
-            for (int b = 0; b < stage.branches().size(); b++) {
-                List<Step> inside = new ArrayList<>(way);
-                inside.add(new Step(stage.id(), b + 1));
-                rows.getChildren().add(branchHead(stage, b, new StageAddress(part, inside), indent + INDENT));
-                addChain(stage.branches().get(b).chain(), inside, indent + 2 * INDENT);
+            row.showAdvice(advice.stream()
+                    .filter(one -> way.isEmpty() && one.stage().equals(stage.id()))
+                    .findFirst()
+                    .orElse(null));
+            column.getChildren().add(row);
+            if (!stage.branches().isEmpty() && !session.isFolded(address)) {
+                column.getChildren().add(branches(stage, address));
             }
         }
-        rows.getChildren().add(insertLine(way, chain.stages().size(), indent));
+        column.getChildren().add(insertLine(way, chain.stages().size()));
     }
 
-    private Node branchHead(Stage stage, int number, StageAddress address, double indent) {
+    /** The branches of a split side by side; one under another where they lie in a branch themselves. */
+    private GridPane branches(Stage stage, StageAddress address) {
+        GridPane grid = new GridPane();
+        grid.setHgap(6);
+        grid.setVgap(2);
+        int columns = address.chainWay().isEmpty()
+                ? Math.min(MOST_COLUMNS, stage.branches().size())
+                : 1;
+        for (int i = 0; i < columns; i++) {
+            ColumnConstraints share = new ColumnConstraints();
+            share.setPercentWidth(100.0 / columns);
+            grid.getColumnConstraints().add(share);
+        }
+        for (int b = 0; b < stage.branches().size(); b++) {
+            VBox column = new VBox();
+            column.getStyleClass().add("branch");
+            column.getChildren().add(branchHead(stage, b, address.branch(b + 1)));
+            addChain(column, stage.branches().get(b).chain(), address.branchWay(b + 1));
+            grid.add(column, b % columns, b / columns);
+        }
+        return grid;
+    }
+
+    private Node branchHead(Stage stage, int number, StageAddress address) {
         Branch branch = stage.branches().get(number);
-        Button head = new Button("Branch " + (number + 1) + " takes " + Split.describeTakes(branch.takes())
+        Button head = new Button((number + 1) + " takes " + Split.describeTakes(branch.takes())
                 + (branch.chain().stages().isEmpty() ? " · dry" : ""));
         head.getStyleClass().add("branch-head");
         head.setId("branch-" + stage.id() + "-" + (number + 1));
-        head.setTooltip(new Tooltip("Choose which notes this branch takes"));
+        head.setTooltip(new Tooltip("Choose which notes branch " + (number + 1) + " takes"));
         head.setOnAction(event -> session.selected().set(address));
-        VBox.setMargin(head, new Insets(2, 0, 0, indent));
-        return head;
+        head.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(head, Priority.ALWAYS);
+        ToggleButton solo = new ToggleButton("solo");
+        solo.setId("solo-" + stage.id() + "-" + (number + 1));
+        solo.getStyleClass().add("small-toggle");
+        solo.setMinWidth(USE_PREF_SIZE);
+        solo.setAccessibleText("Solo branch " + (number + 1));
+        solo.setTooltip(new Tooltip("Hear only this branch, and others that are solo"));
+        solo.setSelected(branch.takes().get(Split.SOLO));
+        solo.setOnAction(event -> session.editStage(
+                "Solo branch " + (number + 1),
+                "",
+                address,
+                one -> SplitEditor.with(one, number, takes -> takes.with(Split.SOLO, solo.isSelected()))));
+        HBox line = new HBox(4, head, solo);
+        line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        return line;
     }
 
-    private Node insertLine(List<Step> way, int place, double indent) {
+    private Node insertLine(List<Step> way, int place) {
         Button line = new Button("+ add effect");
         line.getStyleClass().add("insert-line");
         line.setId("insert-"
@@ -197,32 +234,71 @@ final class ChainView extends BorderPane {
         line.setMaxWidth(Double.MAX_VALUE);
         line.setTooltip(new Tooltip("Add an effect here  (Ctrl+E adds after the selected stage)"));
         line.setOnAction(event -> EffectMenu.show(line, session, way, place));
-        VBox.setMargin(line, new Insets(0, 0, 0, indent));
         return line;
     }
 
     private void select() {
+        boolean difference = head.difference().get();
         for (StageRow row : shown) {
             row.setSelected(
-                    row.address != null && row.address.equals(session.selected().get()));
+                    row.address != null && row.address.equals(session.selected().get()), difference);
         }
     }
 
     /** Draws a frame. */
     void draw(long nanos) {
         window.follow(session.status(), session.piece().get(), nanos);
-        if (frame++ % 15 == 0) {
-            window.resetPitches();
-            for (TraceStore.Drawn drawn : session.traces()
-                    .within(session.partId().get(), Tap.SOUND, (long) window.fromTick(), (long) window.toTick())) {
-                window.include(drawn.note.pitch());
-            }
-            for (TraceStore.Drawn drawn : session.traces()
-                    .within(session.partId().get(), Tap.INPUT, (long) window.fromTick(), (long) window.toTick())) {
-                window.include(drawn.note.pitch());
-            }
-            shown.forEach(StageRow::showCount);
+        if (frame % COUNT_EVERY == 0) {
+            fitPitches();
+            shown.forEach(row -> row.showCount(
+                    row.address == null
+                            ? -1
+                            : within(Places.before(session, row.address), window.toTick())
+                                    .size()));
+            head.draw();
+        }
+        if (frame++ % ADVISE_EVERY == 0) {
+            advise();
         }
         shown.forEach(StageRow::draw);
+    }
+
+    private List<TraceStore.Drawn> within(Place place, double to) {
+        return session.traces().within(place.part(), place.name(), (long) window.fromTick(), (long) to);
+    }
+
+    private void fitPitches() {
+        String part = session.partId().get();
+        window.resetPitches();
+        for (Place place : List.of(Places.input(part), Places.sound(part))) {
+            within(place, window.toTick()).forEach(drawn -> window.include(drawn.note.pitch()));
+        }
+    }
+
+    /** Says what the notes of the last bars show: where they stop, and how many leave the key. */
+    private void advise() {
+        Part part = session.part();
+        // What came in within the last bar may still be on its way.
+        double settled = window.toTick() - (window.toTick() - window.fromTick()) / window.bars();
+        Optional<Advice> stop = part.compare().chainOff()
+                ? Optional.empty()
+                : Advice.notesStop(
+                        part,
+                        within(Places.input(part.id()), settled).size(),
+                        id -> within(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick())
+                                .size());
+        Set<Integer> pitches = new TreeSet<>();
+        within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
+        Advice leaves =
+                Advice.leavesTheKey(session.piece().get(), part, pitches).orElse(null);
+        for (StageRow row : shown) {
+            if (row.address != null) {
+                row.showLiveAdvice(stop.filter(one ->
+                                row.address.chainWay().isEmpty() && one.stage().equals(row.address.stageId()))
+                        .orElse(null));
+            } else if (row.place().equals(Places.sound(part.id()))) {
+                row.showLiveAdvice(leaves);
+            }
+        }
     }
 }

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Consumer;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
@@ -21,20 +22,33 @@ import javafx.scene.control.TextField;
 final class EffectMenu {
     private EffectMenu() {}
 
+    /** Offers the effects to add at a place of a chain. */
     static void show(Node anchor, Session session, List<Step> way, int place) {
+        show(anchor, kind -> add(session, way, place, kind));
+    }
+
+    /** Offers the effects that can take the place of a stage. */
+    static void showReplace(Node anchor, Session session, StageAddress address) {
+        show(
+                anchor,
+                kind -> session.editStage(
+                        "Replace by " + kind.label(), "", address, stage -> ready(stage.replacedBy(kind))));
+    }
+
+    private static void show(Node anchor, Consumer<EffectKind> choose) {
         ContextMenu menu = new ContextMenu();
         TextField search = new TextField();
         search.setId("find-effect");
         search.setPromptText("type what you want: softer, echo, in key");
         search.setPrefColumnCount(24);
         CustomMenuItem top = new CustomMenuItem(search, false);
-        search.textProperty().addListener((property, before, now) -> fill(menu, top, session, way, place, now));
+        search.textProperty().addListener((property, before, now) -> fill(menu, top, choose, now));
         search.setOnAction(event -> found(search.getText()).stream().findFirst().ifPresent(kind -> {
             menu.hide();
-            add(session, way, place, kind);
+            choose.accept(kind);
         }));
         menu.setOnShown(event -> search.requestFocus());
-        fill(menu, top, session, way, place, "");
+        fill(menu, top, choose, "");
         menu.show(anchor, Side.BOTTOM, 40, 0);
     }
 
@@ -50,8 +64,7 @@ final class EffectMenu {
         return found;
     }
 
-    private static void fill(
-            ContextMenu menu, CustomMenuItem top, Session session, List<Step> way, int place, String typed) {
+    private static void fill(ContextMenu menu, CustomMenuItem top, Consumer<EffectKind> choose, String typed) {
         List<MenuItem> items = new ArrayList<>(List.of(top));
         EffectKind.Family family = null;
         for (EffectKind kind : found(typed)) {
@@ -64,7 +77,7 @@ final class EffectMenu {
             }
             MenuItem item = new MenuItem(kind.label() + " – " + kind.does());
             item.setId("add-" + kind.id());
-            item.setOnAction(event -> add(session, way, place, kind));
+            item.setOnAction(event -> choose.accept(kind));
             items.add(item);
         }
         menu.getItems().setAll(items);
@@ -73,11 +86,14 @@ final class EffectMenu {
     /** Adds a stage with simple settings and selects it. */
     static void add(Session session, List<Step> way, int place, EffectKind kind) {
         String id = session.chainAt(way).freeId(kind.id());
-        Stage stage = Stage.of(id, kind);
-        Stage ready = kind.branches() ? stage.withBranches(List.of(Branch.DRY, Branch.DRY)) : stage;
-        session.edit("Add " + kind.label(), "", way, chain -> chain.plus(place, ready));
-        List<Step> steps = new ArrayList<>(way);
-        steps.add(new Step(id, 0));
-        session.selected().set(new StageAddress(session.partId().get(), steps));
+        Stage stage = ready(Stage.of(id, kind));
+        session.edit("Add " + kind.label(), "", way, chain -> chain.plus(place, stage));
+        session.selected().set(StageAddress.of(session.partId().get(), way, id));
+    }
+
+    /** A split begins with two dry branches. */
+    private static Stage ready(Stage stage) {
+        boolean bare = stage.kind().branches() && stage.branches().isEmpty();
+        return bare ? stage.withBranches(List.of(Branch.DRY, Branch.DRY)) : stage;
     }
 }

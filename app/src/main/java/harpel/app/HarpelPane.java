@@ -33,6 +33,8 @@ import org.fxmisc.richtext.CodeArea;
 final class HarpelPane extends BorderPane {
     private record Action(String name, Runnable run) {}
 
+    private static final double ZOOM = 1.4;
+
     private final Session session;
     private final Map<KeyCombination, Action> actions = new LinkedHashMap<>();
     private final TopBar top;
@@ -99,6 +101,7 @@ final class HarpelPane extends BorderPane {
 
     /** Gives every action its key and fills the menu. */
     void setActions(Files files) {
+        TimeWindow window = chain.window();
         action("New piece", "Shortcut+N", files::newPiece, true);
         action("Open…", "Shortcut+O", files::open, true);
         action("Save", "Shortcut+S", files::save, true);
@@ -131,6 +134,19 @@ final class HarpelPane extends BorderPane {
         action("Add an effect after the selected stage", "Shortcut+E", this::addEffect, false);
         action("Copy the selected stage, or the chain, as text", "Shortcut+C", () -> StageActions.copy(session), false);
         action("Paste stages behind the selected one", "Shortcut+V", () -> StageActions.paste(session), false);
+        action("Replace the selected stage", "Shortcut+R", () -> StageActions.replace(session, chain), false);
+        action("Fold or unfold the selected stage", "Shortcut+F", () -> StageActions.fold(session), false);
+        action("Hear the other chain, A or B", "F2", session::hearOther, false);
+        action("Whole chain off or on", "Shortcut+Shift+B", session::switchChain, false);
+        action("Freeze the traces, or let them go on", "F4", () -> window.freeze(!window.isFrozen()), false);
+        action("Go a bar back in the traces", "Alt+Left", () -> window.back(1), false);
+        action("Go a bar forth in the traces", "Alt+Right", () -> window.back(-1), false);
+        action("Show fewer bars", "Shortcut+Equals", () -> window.zoomTime(1 / ZOOM), false);
+        action("Show more bars", "Shortcut+Minus", () -> window.zoomTime(ZOOM), false);
+        action("Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(ZOOM), false);
+        action("Show more pitches", "Alt+Minus", () -> window.zoomPitch(1 / ZOOM), false);
+        action("Show bars and pitches as at first", "Shortcut+Digit0", window::reset, false);
+        action("The selected stage’s difference", "Shortcut+J", chain::toggleDifference, false);
         action("Duplicate the selected stage", "Shortcut+D", () -> StageActions.duplicate(session), false);
         action("Remove the selected stage", "Shortcut+Delete", () -> StageActions.remove(session), false);
         action("Switch the selected stage off or on", "Shortcut+B", () -> StageActions.toggle(session), false);
@@ -211,7 +227,8 @@ final class HarpelPane extends BorderPane {
 
     /** Digits typed on a control set its value. */
     private boolean onTile(KeyEvent event) {
-        return getScene().getFocusOwner() instanceof ParamTile<?>
+        Node owner = getScene().getFocusOwner();
+        return (owner instanceof ParamTile<?> || owner instanceof Drawing)
                 && event.getCode().isDigitKey();
     }
 

@@ -4,19 +4,21 @@ import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
-import harpel.effect.notes.ChordKeys;
 import harpel.effect.route.Split;
+import harpel.move.Moves;
 import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamException;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import harpel.param.ParamType;
 import harpel.param.RowType;
 import harpel.script.Script;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.UnaryOperator;
+import java.util.Set;
+import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -38,7 +40,9 @@ final class Inspector extends BorderPane {
     private ParamSpec shownSpec;
     private MovesEditor moves;
     private ScriptEditor script;
-    private ChordLearner chords;
+    private StageEditor editor;
+    private final List<StepRow<?>> stepRows = new ArrayList<>();
+    private final List<Consumer<ParamSet>> stepRowShows = new ArrayList<>();
 
     Inspector(Session session) {
         this.session = session;
@@ -51,6 +55,7 @@ final class Inspector extends BorderPane {
         setCenter(scroll);
         session.selected().addListener((property, before, now) -> show());
         session.piece().addListener((property, before, now) -> show());
+        session.picking().addListener((property, before, now) -> showPickable());
         show();
     }
 
@@ -75,17 +80,19 @@ final class Inspector extends BorderPane {
         if (script != null) {
             script.show(address, stage.get());
         }
-        if (chords != null) {
-            chords.show(address, stage.get());
+        if (editor != null) {
+            editor.show(address, stage.get());
         }
         ParamSet values = valuesOf(address, stage.get());
         for (ParamTile<?> tile : tiles) {
             tile.show(values);
             tile.showMovers(isBranch(address) ? List.of() : stage.get().moves().of(tile.param()));
         }
-        for (RowsEditor editor : rowEditors) {
-            editor.show(values);
+        for (RowsEditor rows : rowEditors) {
+            rows.show(values);
         }
+        stepRowShows.forEach(one -> one.accept(values));
+        showPickable();
     }
 
     private void showNothing() {
@@ -98,14 +105,14 @@ final class Inspector extends BorderPane {
     }
 
     private static boolean isBranch(StageAddress address) {
-        return address.way().get(address.way().size() - 1).branch() > 0;
+        return address.branch() > 0;
     }
 
     private static ParamSet valuesOf(StageAddress address, Stage stage) {
         if (!isBranch(address)) {
             return stage.params();
         }
-        int number = address.way().get(address.way().size() - 1).branch();
+        int number = address.branch();
         return number <= stage.branches().size()
                 ? stage.branches().get(number - 1).takes()
                 : Split.TAKES.defaults();
@@ -114,7 +121,9 @@ final class Inspector extends BorderPane {
     private void build(StageAddress address, Stage stage, boolean sameScript) {
         tiles.clear();
         moves = null;
-        chords = null;
+        editor = null;
+        stepRows.clear();
+        stepRowShows.clear();
         // The text being written is not taken from under the hand when it declares another control.
         ScriptEditor scripts = sameScript ? script : new ScriptEditor(session);
         script = null;
@@ -138,10 +147,22 @@ final class Inspector extends BorderPane {
         }
         ParamSpec spec = branch ? Split.TAKES : stage.params().spec();
         GridPane grid = twoColumns();
+        if (!branch) {
+            editor = StageEditor.of(session, stage, this::set).orElse(null);
+        }
+        if (editor != null) {
+            content.getChildren().add(editor);
+        }
+        Set<Param<?>> drawn = editor == null ? Set.of() : editor.instead(spec);
         for (Param<?> param : spec.params()) {
+            if (drawn.contains(param)) {
+                continue;
+            }
             if (param.type() instanceof ListType<?> list && list.item() instanceof RowType) {
                 RowsEditor editor = rows(param);
                 rowEditors.add(editor);
+            } else if (param.type() instanceof ListType<?> list && hasBar(list.item())) {
+                stepRows.add(stepRow(param));
             } else if (param == Script.CODE) {
                 script = scripts;
                 if (!sameScript) {
@@ -154,10 +175,7 @@ final class Inspector extends BorderPane {
             }
         }
         content.getChildren().add(grid);
-        if (!branch && spec.has(ChordKeys.KEYS)) {
-            chords = new ChordLearner(session);
-            content.getChildren().add(chords);
-        }
+        content.getChildren().addAll(stepRows);
         content.getChildren().addAll(rowEditors);
         if (!branch && stage.isKnown() && !stage.kind().branches()) {
             moves = new MovesEditor(session, (changed, done) -> {
@@ -187,7 +205,7 @@ final class Inspector extends BorderPane {
     private FlowPane actions(StageAddress address, Stage stage, boolean branch) {
         FlowPane pane = new FlowPane(6, 6);
         if (branch) {
-            int number = address.way().get(address.way().size() - 1).branch();
+            int number = address.branch();
             Button remove = button(
                     "Remove branch",
                     "remove-branch",
@@ -224,6 +242,10 @@ final class Inspector extends BorderPane {
                             action + ": the effect’s own action, at once",
                             () -> session.act(address)));
         }
+        Button replace =
+                button("Replace…", "replace", "Another effect in its place, keeping what fits  (Ctrl+R)", () -> {});
+        replace.setOnAction(event -> EffectMenu.showReplace(replace, session, address));
+        pane.getChildren().add(replace);
         pane.getChildren()
                 .add(button(
                         "Duplicate",
@@ -243,9 +265,13 @@ final class Inspector extends BorderPane {
         if (script != null) {
             script.draw();
         }
-        if (chords != null) {
-            chords.draw();
+        if (editor != null) {
+            editor.draw();
         }
+        if (moves != null) {
+            moves.draw();
+        }
+        stepRows.forEach(StepRow::draw);
         ParamSet moved = session.traces().moved(shown.toString());
         for (ParamTile<?> tile : tiles) {
             tile.showMoved(moved);
@@ -273,13 +299,68 @@ final class Inspector extends BorderPane {
     }
 
     private <T> ParamTile<T> tile(Param<T> param) {
-        return new ParamTile<>(param, (tile, done) -> change(param, tile.plain(), done));
+        ParamTile<T> tile = new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done));
+        tile.onPick(() -> session.picked(shown, param));
+        return tile;
+    }
+
+    private void showPickable() {
+        boolean any = !session.picking().get().isEmpty() && shown != null && !isBranch(shown);
+        for (ParamTile<?> tile : tiles) {
+            tile.showPickable(any
+                    && session.stage(shown)
+                            .filter(stage -> stage.isKnown() && Moves.canMove(stage.kind(), tile.param()))
+                            .isPresent());
+        }
     }
 
     @SuppressWarnings("unchecked") // a list of rows is a List<ParamSet>
     private RowsEditor rows(Param<?> param) {
         Param<List<ParamSet>> rows = (Param<List<ParamSet>>) param;
         return new RowsEditor(rows, (list, done) -> change(rows, rows.type().write(list), done));
+    }
+
+    private static <T> boolean hasBar(ParamType<T> type) {
+        try {
+            type.atFraction(0);
+            return true;
+        } catch (UnsupportedOperationException e) {
+            return false;
+        }
+    }
+
+    /** A list of values of which each has a place on a bar, as a row of steps. */
+    @SuppressWarnings("unchecked") // a list's values are a List
+    private <T> StepRow<T> stepRow(Param<?> param) {
+        Param<List<T>> list = (Param<List<T>>) param;
+        ListType<T> type = (ListType<T>) list.type();
+        T fresh = list.defaultValue().isEmpty()
+                ? middle(type.item())
+                : list.defaultValue().get(0);
+        StepRow<T> row = new StepRow<>(
+                session,
+                "param-" + param.id(),
+                param.label(),
+                type.item(),
+                fresh,
+                type.most(),
+                40,
+                (values, done) -> set(list, values, done));
+        stepRowShows.add(values -> row.show(values.get(list)));
+        return row;
+    }
+
+    /** Nought, or where there is none the middle. */
+    private static <T> T middle(ParamType<T> type) {
+        try {
+            return type.parse("0");
+        } catch (IllegalArgumentException e) {
+            return type.atFraction(0.5);
+        }
+    }
+
+    private <T> void set(Param<T> param, T value, boolean done) {
+        change(param, param.type().write(value), done);
     }
 
     private void change(Param<?> param, Object plain, boolean done) {
@@ -291,7 +372,7 @@ final class Inspector extends BorderPane {
                     gesture,
                     address,
                     stage -> isBranch(address)
-                            ? withTakes(stage, address, values -> values.withPlain(param, plain))
+                            ? SplitEditor.with(stage, address.branch() - 1, values -> values.withPlain(param, plain))
                             : stage.withParams(stage.params().withPlain(param, plain)));
         } catch (ParamException e) {
             session.say(e.getMessage());
@@ -299,13 +380,5 @@ final class Inspector extends BorderPane {
         if (done) {
             session.endGesture();
         }
-    }
-
-    private static Stage withTakes(Stage stage, StageAddress address, UnaryOperator<ParamSet> change) {
-        int place = address.way().get(address.way().size() - 1).branch() - 1;
-        List<Branch> branches = new ArrayList<>(stage.branches());
-        Branch branch = branches.get(place);
-        branches.set(place, new Branch(change.apply(branch.takes()), branch.chain()));
-        return stage.withBranches(branches);
     }
 }

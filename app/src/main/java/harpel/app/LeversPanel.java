@@ -5,6 +5,7 @@ import harpel.piece.PieceEdit;
 import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalDouble;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -28,6 +29,7 @@ final class LeversPanel extends VBox {
         this.session = session;
         session.piece().addListener((property, before, now) -> show());
         session.learnt().addListener((property, before, now) -> show());
+        session.picking().addListener((property, before, now) -> show());
         show();
     }
 
@@ -35,8 +37,10 @@ final class LeversPanel extends VBox {
         showing = true;
         List<Lever> levers = session.piece().get().levers();
         List<String> shape = levers.stream()
-                .map(lever ->
-                        lever.name() + lever.controller() + session.learning().get())
+                .map(lever -> lever.name()
+                        + lever.controller()
+                        + session.learning().get()
+                        + session.picking().get())
                 .toList();
         if (!shape.equals(shown) || getChildren().isEmpty()) {
             shown = shape;
@@ -47,11 +51,26 @@ final class LeversPanel extends VBox {
             Slider slider = (Slider) lookup("#lever-" + i);
             if (slider != null
                     && !slider.isPressed()
+                    && session.traces().lever(levers.get(i).name()).isEmpty()
                     && slider.getValue() != levers.get(i).value()) {
                 slider.setValue(levers.get(i).value());
             }
         }
         showing = false;
+    }
+
+    /** Lets the sliders follow the controllers that move their levers. */
+    void draw() {
+        List<Lever> levers = session.piece().get().levers();
+        for (int i = 0; i < levers.size(); i++) {
+            Slider slider = (Slider) lookup("#lever-" + i);
+            OptionalDouble at = session.traces().lever(levers.get(i).name());
+            if (slider != null && at.isPresent() && !slider.isPressed()) {
+                showing = true;
+                slider.setValue(at.getAsDouble() * 100);
+                showing = false;
+            }
+        }
     }
 
     private Button addButton() {
@@ -90,6 +109,12 @@ final class LeversPanel extends VBox {
                                 + ", once that has come to where the lever stands.")
                 + " Press, then move a knob of your device to take it."));
         learn.setOnAction(event -> session.learn(lever.name()));
+        Button pick = new Button(lever.name().equals(session.picking().get()) ? "press one…" : "to…");
+        pick.setId("pick-" + place);
+        pick.setMinWidth(Region.USE_PREF_SIZE);
+        pick.setTooltip(new Tooltip("Press this, then the control it shall move"));
+        pick.setAccessibleText("Choose what the lever " + lever.name() + " moves");
+        pick.setOnAction(event -> session.pick(lever.name()));
         Button remove = new Button("×");
         remove.setAccessibleText("Remove the lever " + lever.name());
         remove.setTooltip(new Tooltip("Remove the lever"));
@@ -106,11 +131,12 @@ final class LeversPanel extends VBox {
             if (showing) {
                 return;
             }
+            session.traces().forgetLever(lever.name());
             change(place, "lever " + place, one -> one.value() == value ? one : one.withValue(value));
         });
         slider.setOnMouseReleased(event -> session.endGesture());
         HBox.setHgrow(name, Priority.ALWAYS);
-        HBox head = new HBox(3, name, learn, remove);
+        HBox head = new HBox(3, name, pick, learn, remove);
         head.setAlignment(Pos.CENTER_LEFT);
         Label conflict = new Label(conflict(lever));
         conflict.getStyleClass().add("problem");

@@ -4,11 +4,15 @@ import harpel.chain.Stage;
 import harpel.move.Mover;
 import harpel.move.Moves;
 import harpel.move.Source;
+import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.piece.Lever;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.function.BiConsumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -28,6 +32,10 @@ final class MovesEditor extends VBox {
     private final BiConsumer<Moves, Boolean> change;
     private final MenuButton add = new MenuButton("Move a control…");
     private final VBox list = new VBox(6);
+    /** The drawn ones, by parameter and place. */
+    private final Map<String, CurveEditor> curves = new HashMap<>();
+
+    private final Map<String, StepRow<Integer>> steps = new HashMap<>();
     private Stage stage;
     private Moves built;
 
@@ -48,6 +56,14 @@ final class MovesEditor extends VBox {
             build();
         }
         built = newStage.moves();
+        built.byParam().forEach((id, movers) -> {
+            for (int i = 0; i < movers.size(); i++) {
+                Mover mover = movers.get(i);
+                Optional.ofNullable(curves.get(id + i)).ifPresent(curve -> curve.show(mover));
+                Optional.ofNullable(steps.get(id + i))
+                        .ifPresent(row -> row.show(mover.settings().get(Source.VALUES)));
+            }
+        });
     }
 
     private boolean sameSpec(Stage newStage) {
@@ -91,6 +107,8 @@ final class MovesEditor extends VBox {
             }
         }
         list.getChildren().clear();
+        curves.clear();
+        steps.clear();
         stage.moves()
                 .byParam()
                 .forEach((id, movers) -> stage.params().spec().byId(id).ifPresent(param -> {
@@ -113,24 +131,74 @@ final class MovesEditor extends VBox {
         });
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        GridPane tiles = Inspector.twoColumns();
-        List<Param<?>> params = mover.settings().spec().params();
-        for (int i = 0; i < params.size(); i++) {
-            tiles.add(tile(param, params.get(i), place), i % 2, i / 2);
+        VBox box = new VBox(3, new HBox(6, name, space, remove));
+        String key = param.id() + place;
+        CurveEditor curve = CurveEditor.of(
+                session,
+                "curve-" + param.id() + "-" + (place + 1),
+                param,
+                mover.source(),
+                (settings, done) -> take(param, place, settings, done));
+        if (curve != null) {
+            curves.put(key, curve);
+            box.getChildren().add(curve);
         }
-        VBox box = new VBox(3, new HBox(6, name, space, remove), tiles);
+        if (mover.source() == Source.STEPS) {
+            StepRow<Integer> row = row(param, place);
+            steps.put(key, row);
+            box.getChildren().add(row);
+        }
+        GridPane tiles = Inspector.twoColumns();
+        int count = 0;
+        for (Param<?> setting : mover.settings().spec().params()) {
+            boolean drawn = curve != null && setting.id().equals("points") || setting == Source.VALUES;
+            if (!drawn) {
+                tiles.add(tile(param, setting, place), count % 2, count / 2);
+                count++;
+            }
+        }
+        box.getChildren().add(tiles);
         box.setId("mover-" + param.id() + "-" + (place + 1));
         return box;
     }
 
+    /** Draws a frame. */
+    void draw() {
+        long now = System.nanoTime();
+        curves.values().forEach(curve -> curve.follow(now));
+        curves.values().forEach(CurveEditor::draw);
+        steps.values().forEach(StepRow::draw);
+    }
+
+    private StepRow<Integer> row(Param<?> moved, int place) {
+        ListType<Integer> type = (ListType<Integer>) Source.VALUES.type();
+        return new StepRow<>(
+                session,
+                "mover-steps-" + moved.id(),
+                Source.VALUES.label(),
+                type.item(),
+                0,
+                type.most(),
+                44,
+                (values, done) -> take(
+                        moved,
+                        place,
+                        stage.moves().of(moved).get(place).settings().with(Source.VALUES, values),
+                        done));
+    }
+
+    /** Takes other settings for one of the movers of a parameter. */
+    private void take(Param<?> moved, int place, ParamSet settings, boolean done) {
+        List<Mover> movers = new ArrayList<>(stage.moves().of(moved));
+        movers.set(place, new Mover(movers.get(place).source(), settings));
+        change.accept(stage.moves().with(moved, movers), done);
+    }
+
     private <T> ParamTile<T> tile(Param<?> moved, Param<T> setting, int place) {
         ParamTile<T> tile = new ParamTile<>(setting, (changed, done) -> {
-            List<Mover> movers = new ArrayList<>(stage.moves().of(moved));
-            Mover before = movers.get(place);
-            ParamSet settings = before.settings().withPlain(setting, changed.plain());
-            movers.set(place, new Mover(before.source(), settings));
+            ParamSet settings = stage.moves().of(moved).get(place).settings().withPlain(setting, changed.plain());
             changed.show(settings);
-            change.accept(stage.moves().with(moved, movers), done);
+            take(moved, place, settings, done);
         });
         tile.show(stage.moves().of(moved).get(place).settings());
         return tile;

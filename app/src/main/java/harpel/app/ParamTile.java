@@ -1,6 +1,7 @@
 package harpel.app;
 
 import harpel.move.Mover;
+import harpel.move.Source;
 import harpel.param.ChoiceType;
 import harpel.param.FlagType;
 import harpel.param.Param;
@@ -10,8 +11,10 @@ import harpel.param.WordType;
 import harpel.param.WordsType;
 import java.util.List;
 import java.util.function.BiConsumer;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Side;
 import javafx.scene.AccessibleRole;
@@ -37,6 +40,7 @@ final class ParamTile<T> extends VBox {
     /** What a tile tells: the new plain value, and whether the hand has left the control. */
     interface Change extends BiConsumer<ParamTile<?>, Boolean> {}
 
+    private static final PseudoClass PICKABLE = PseudoClass.getPseudoClass("pickable");
     private static final double LITTLE = 0.08;
 
     private final Param<T> param;
@@ -45,6 +49,10 @@ final class ParamTile<T> extends VBox {
     private final Region fill = new Region();
     private final StackPane bar = new StackPane(fill);
     private final Region movedMark = new Region();
+    private final Region reach = new Region();
+    private double reachLow;
+    private double reachHigh;
+    private BooleanSupplier taker = () -> false;
     private final Label movers = new Label();
     private final boolean hasBar;
     private boolean isMoved;
@@ -71,7 +79,9 @@ final class ParamTile<T> extends VBox {
         movers.setVisible(false);
         movedMark.getStyleClass().add("tile-moved");
         movedMark.setVisible(false);
-        bar.getChildren().add(movedMark);
+        reach.getStyleClass().add("tile-reach");
+        reach.setVisible(false);
+        bar.getChildren().addAll(reach, movedMark);
         getChildren().addAll(name, value, movers);
         if (hasBar) {
             getChildren().add(bar);
@@ -121,17 +131,49 @@ final class ParamTile<T> extends VBox {
         showBar();
     }
 
+    private void showText(String text) {
+        if (!value.getText().equals(text)) {
+            value.setText(text);
+        }
+    }
+
     private void showBar() {
         if (hasBar) {
             double width = Math.max(2, bar.getWidth() * param.type().fraction(current));
             fill.setMinWidth(width);
             fill.setMaxWidth(width);
+            double place = param.type().fraction(current);
+            double low = Drawing.clamp(place + reachLow, 0, 1) * bar.getWidth();
+            double high = Drawing.clamp(place + reachHigh, 0, 1) * bar.getWidth();
+            reach.setTranslateX(low);
+            reach.setMinWidth(high - low);
+            reach.setMaxWidth(high - low);
         }
     }
 
-    /** Names what moves it. */
+    /** What a press does instead while a lever waits for a control; it says whether it was taken. */
+    void onPick(BooleanSupplier newTaker) {
+        taker = newTaker;
+    }
+
+    /** Marks the control as one that can be pointed at. */
+    void showPickable(boolean pickable) {
+        pseudoClassStateChanged(PICKABLE, pickable);
+    }
+
+    /** Names what moves it, and marks how far. */
     void showMovers(List<Mover> newMovers) {
         isMoved = !newMovers.isEmpty();
+        reachLow = 0;
+        reachHigh = 0;
+        for (Mover mover : newMovers) {
+            if (mover.source() != Source.AUTOMATION) {
+                reachLow += Math.min(mover.offset(0), mover.offset(1));
+                reachHigh += Math.max(mover.offset(0), mover.offset(1));
+            }
+        }
+        reach.setVisible(hasBar && reachHigh > reachLow);
+        showBar();
         movers.setText("← " + newMovers.stream().map(Mover::shown).collect(Collectors.joining(", ")));
         movers.setManaged(isMoved);
         movers.setVisible(isMoved);
@@ -143,7 +185,13 @@ final class ParamTile<T> extends VBox {
         boolean known = isMoved && hasBar && moved != null && moved.spec().has(param);
         movedMark.setVisible(known);
         if (known) {
-            movedMark.setTranslateX(bar.getWidth() * param.type().fraction(moved.get(param)) - 2);
+            T now = moved.get(param);
+            movedMark.setTranslateX(bar.getWidth() * param.type().fraction(now) - 2);
+            String base = param.type().show(current);
+            String at = param.type().show(now);
+            showText(at.equals(base) ? base : base + " → " + at);
+        } else if (isMoved) {
+            showText(param.type().show(current));
         }
     }
 
@@ -157,7 +205,7 @@ final class ParamTile<T> extends VBox {
     private void pressed(MouseEvent event) {
         requestFocus();
         event.consume();
-        if (event.isSecondaryButtonDown()) {
+        if (event.isSecondaryButtonDown() || taker.getAsBoolean()) {
             return;
         }
         if (event.isAltDown()) {
@@ -194,7 +242,9 @@ final class ParamTile<T> extends VBox {
             set(param.defaultValue(), true);
             event.consume();
         } else if (event.getCode() == KeyCode.ENTER) {
-            choose();
+            if (!taker.getAsBoolean()) {
+                choose();
+            }
             event.consume();
         }
     }

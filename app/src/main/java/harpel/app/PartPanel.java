@@ -47,7 +47,7 @@ final class PartPanel extends VBox {
     private final ComboBox<String> channel = new ComboBox<>();
     private final Label why = new Label();
     private final Hyperlink help = new Hyperlink();
-    private final VBox levers;
+    private final LeversPanel levers;
     private final ComboBox<String> phrase = new ComboBox<>();
     private final ComboBox<String> sound = new ComboBox<>();
     private final ComboBox<String> output = new ComboBox<>();
@@ -304,7 +304,8 @@ final class PartPanel extends VBox {
 
     /** Says where the notes stop, and offers the one action that helps; names what is wrong with the ways between parts. */
     private void showAdvice(Piece piece, Part part) {
-        Optional<Advice> advice = Advice.silence(piece, part, session.outputs());
+        Optional<Advice> advice = Advice.silence(piece, part, session.outputs())
+                .or(() -> Advice.noSound(part, session.noSound().get(), session.outputs()));
         List<String> problems = Routes.of(piece).problems(session.outputs());
         boolean any = advice.isPresent() || !problems.isEmpty();
         why.setText(advice.map(Advice::text).orElse(problems.isEmpty() ? "" : problems.get(0)));
@@ -319,5 +320,6 @@ final class PartPanel extends VBox {
     /** Draws a frame. */
     void draw() {
         kept.values().forEach(PartCard::draw);
+        levers.draw();
     }
 }

@@ -11,6 +11,10 @@ import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.format.AtomicFile;
 import harpel.format.PieceFile;
+import harpel.move.Mover;
+import harpel.move.Moves;
+import harpel.move.Source;
+import harpel.param.Param;
 import harpel.piece.History;
 import harpel.piece.Lever;
 import harpel.piece.Part;
@@ -35,6 +39,8 @@ import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableSet;
 
 /** The open piece, its history, the engine that plays it, and what is selected. The only class that joins them. Interface thread. */
 public final class Session implements AutoCloseable {
@@ -51,7 +57,10 @@ public final class Session implements AutoCloseable {
     private final ObjectProperty<Theme> theme = new SimpleObjectProperty<>(Theme.DAY);
     private final BooleanProperty unsaved = new SimpleBooleanProperty();
 
+    private final ObservableSet<StageAddress> folded = FXCollections.observableSet();
+
     private final StringProperty learning = new SimpleStringProperty("");
+    private final StringProperty picking = new SimpleStringProperty("");
     private final LongProperty learnt = new SimpleLongProperty();
     private long controllersAtLearning;
 
@@ -199,6 +208,38 @@ public final class Session implements AutoCloseable {
         edit(label, gesture, address.chainWay(), chain -> chain.withStage(address.stageId(), change));
     }
 
+    /** Folds a stage's row, or unfolds it; a matter of the view alone. */
+    public void fold(StageAddress address) {
+        if (!folded.remove(address)) {
+            folded.add(address);
+        }
+    }
+
+    public boolean isFolded(StageAddress address) {
+        return folded.contains(address);
+    }
+
+    /** The stages whose rows are folded. */
+    public ObservableSet<StageAddress> folded() {
+        return folded;
+    }
+
+    /** Hears the other of the part's two chains, from now on, in time. */
+    public void hearOther() {
+        String id = partId.get();
+        char letter = part().compare().otherLetter();
+        apply(PieceEdit.of("Hear chain " + letter, before -> before.withPart(id, Part::withOtherChain)));
+    }
+
+    /** Hears the part without its whole chain, or with it again. */
+    public void switchChain() {
+        String id = partId.get();
+        boolean off = !part().compare().chainOff();
+        apply(PieceEdit.of(
+                off ? "Switch the chain off" : "Switch the chain on",
+                before -> before.withPart(id, part -> part.withChainOff(off))));
+    }
+
     // Files
 
     /** Opens a piece in place of this one; undo brings the old one back. */
@@ -261,6 +302,7 @@ public final class Session implements AutoCloseable {
 
     public void silence() {
         engine.silence();
+        picking.set("");
         say("Silence: every note and every waiting repeat has ended.");
     }
 
@@ -331,6 +373,37 @@ public final class Session implements AutoCloseable {
                                 : lever)
                         .toList())));
         say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController()) + ".");
+    }
+
+    /** The lever that waits to be shown a control to move, or empty. */
+    public StringProperty picking() {
+        return picking;
+    }
+
+    /** From now on the next control that is pressed is moved by that lever; asked again it is left as it is. */
+    public void pick(String lever) {
+        boolean again = lever.equals(picking.get());
+        picking.set(again ? "" : lever);
+        say(again ? "" : "Press the control that “" + lever + "” shall move. Escape leaves it.");
+    }
+
+    /** Lets the lever that waits move a parameter; false when none waits or that cannot be moved. */
+    public boolean picked(StageAddress address, Param<?> param) {
+        String lever = picking.get();
+        Optional<Stage> stage = stage(address).filter(Stage::isKnown);
+        if (lever.isEmpty() || stage.isEmpty() || !Moves.canMove(stage.get().kind(), param)) {
+            return false;
+        }
+        picking.set("");
+        Mover plain = Mover.of(Source.LEVER, param);
+        Mover mover = new Mover(Source.LEVER, plain.settings().with(Source.NAME, lever));
+        editStage(
+                "Let " + lever + " move " + param.label().toLowerCase(java.util.Locale.ROOT),
+                "",
+                address,
+                one -> one.withMoves(one.moves().plus(param, mover)));
+        say("“" + lever + "” moves " + param.label() + " now, by half of its range; set how much below.");
+        return true;
     }
 
     public List<String> outputs() {

@@ -7,9 +7,9 @@ import harpel.chain.StageAddress.Step;
 import harpel.effect.EffectKind;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import javafx.scene.Node;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 
@@ -19,9 +19,7 @@ final class StageActions {
 
     private static StageAddress selected(Session session) {
         StageAddress address = session.selected().get();
-        boolean stage =
-                address != null && address.way().get(address.way().size() - 1).branch() == 0;
-        return stage ? address : null;
+        return address != null && address.branch() == 0 ? address : null;
     }
 
     static void remove(Session session) {
@@ -114,6 +112,21 @@ final class StageActions {
         }
     }
 
+    /** Offers other effects for the place of the selected stage. */
+    static void replace(Session session, Node anchor) {
+        StageAddress address = selected(session);
+        if (address != null) {
+            EffectMenu.showReplace(anchor, session, address);
+        }
+    }
+
+    static void fold(Session session) {
+        StageAddress address = selected(session);
+        if (address != null) {
+            session.fold(address);
+        }
+    }
+
     /** Selects the stage above or below in the same chain, or the first. */
     static void step(Session session, int by) {
         StageAddress address = selected(session);
@@ -130,8 +143,6 @@ final class StageActions {
     }
 
     static void select(Session session, List<Step> way, String id) {
-        List<Step> steps = new ArrayList<>(way);
-        steps.add(new Step(id, 0));
-        session.selected().set(new StageAddress(session.partId().get(), steps));
+        session.selected().set(StageAddress.of(session.partId().get(), way, id));
     }
 }

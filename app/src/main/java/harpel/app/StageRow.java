@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.Places.Place;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
@@ -7,6 +8,7 @@ import harpel.event.NoteStart;
 import harpel.piece.Advice;
 import harpel.piece.PieceEdit;
 import harpel.theory.Key;
+import java.util.Objects;
 import javafx.beans.property.ObjectProperty;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
@@ -17,91 +19,136 @@ import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
 
 /** One row of the chain: a name, what it is set to, how many notes, and the trace. Shows the input, a stage, or the sound. */
-final class StageRow extends HBox {
+final class StageRow extends StackPane {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass OFF = PseudoClass.getPseudoClass("off");
     private static final double NAME_WIDTH = 276;
+    private static final double TALL = 58;
+    private static final double END_TALL = 50;
+    private static final double COLLAPSED = 16;
 
     final StageAddress address;
+    private final Session session;
+    private final Place place;
     private final TraceCanvas trace;
     private final Label name = new Label();
+    private final Label kind = new Label();
     private final Label setting = new Label();
     private final Label count = new Label();
     private final Button onOff = new Button();
+    private final FontIcon foldIcon = new FontIcon(Feather.CHEVRON_DOWN);
+    private final Button fold = new Button("", foldIcon);
     private final Label adviceText = new Label();
     private final Hyperlink adviceLink = new Hyperlink();
     private final VBox adviceBox = new VBox(0, adviceText, adviceLink);
+    private Advice advice;
+    private Advice liveAdvice;
     private boolean off;
-    private int shownCount = -1;
+    private String shownCount = "";
 
-    /** @param address null for the input and the sound */
+    /**
+     * @param address null for the input and the sound
+     * @param narrow whether the words stand above the trace, as in a branch
+     */
     StageRow(
             Session session,
             TimeWindow window,
             ObjectProperty<NoteStart> pointed,
             StageAddress address,
-            String place,
-            double indent) {
+            Place place,
+            boolean narrow) {
+        this.session = session;
         this.address = address;
+        this.place = place;
         getStyleClass().add("stage-row");
-        setAlignment(Pos.CENTER_LEFT);
-        setPadding(new Insets(4, 12, 4, 9));
-        setSpacing(8);
-        VBox.setMargin(this, new Insets(0, 0, 0, indent));
-        trace = new TraceCanvas(session, window, pointed, place, address == null ? 52 : 62);
+        setPadding(new Insets(3, narrow ? 6 : 12, 3, narrow ? 4 : 9));
+        trace = new TraceCanvas(session, window, pointed, place, address == null ? END_TALL : TALL);
         name.getStyleClass().add("stage-name");
+        name.setMinWidth(40);
+        kind.getStyleClass().add("soft");
         setting.getStyleClass().add("soft");
         setting.setWrapText(true);
         setting.setMaxHeight(34);
         count.getStyleClass().add("soft");
         count.setMinWidth(Region.USE_PREF_SIZE);
+        count.setTooltip(new Tooltip("How many of the notes shown came in and went out, and the step that is played"));
         onOff.getStyleClass().add("on-off");
         onOff.setFocusTraversable(false);
-        onOff.setVisible(address != null);
+        fold.getStyleClass().add("fold");
+        fold.setFocusTraversable(false);
         adviceText.setWrapText(true);
         adviceText.getStyleClass().add("advice");
-        adviceText.setMinHeight(Region.USE_PREF_SIZE);
+        adviceText.setMinHeight(USE_PREF_SIZE);
         adviceLink.getStyleClass().add("advice-link");
-        adviceLink.setId(address == null ? null : "advice-" + address.stageId());
-        adviceBox.setManaged(false);
-        adviceBox.setVisible(false);
+        String adviceName = address == null ? place.name() : address.stageId();
+        adviceText.setId("advice-text-" + adviceName);
+        adviceLink.setId("advice-" + adviceName);
+        adviceLink.setOnAction(event -> {
+            Advice shown = advice != null ? advice : liveAdvice;
+            session.apply(PieceEdit.of(shown.action(), shown.fix()));
+        });
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox title = new HBox(6, name, space, count);
+        HBox title = new HBox(6, name, kind, space, count);
         title.setAlignment(Pos.BASELINE_LEFT);
-        VBox words = new VBox(1, title, setting, adviceBox);
+        VBox words = new VBox(0, title, setting, adviceBox);
         words.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(words, Priority.ALWAYS);
-        HBox left = new HBox(8, onOff, words);
+        HBox left = new HBox(narrow ? 3 : 6, words);
         left.setAlignment(Pos.CENTER_LEFT);
-        left.setMinWidth(NAME_WIDTH - indent);
-        left.setPrefWidth(NAME_WIDTH - indent);
-        left.setMaxWidth(NAME_WIDTH - indent);
-        HBox.setHgrow(trace, Priority.ALWAYS);
-        getChildren().addAll(left, trace);
-        if (address != null) {
-            setFocusTraversable(true);
-            setAccessibleRole(AccessibleRole.LIST_ITEM);
-            setId("stage-" + address.stageId());
-            onOff.setId("onoff-" + address.stageId());
-            onOff.setOnAction(event -> session.editStage(
-                    off ? "Switch on" : "Switch off", "", address, stage -> stage.with(EffectKind.ON, off)));
-            focusedProperty().addListener((property, before, now) -> {
-                if (now) {
-                    session.selected().set(address);
-                }
-            });
+        getChildren().add(narrow ? new VBox(2, left, trace) : beside(left));
+        if (address == null) {
+            left.setPadding(new Insets(0, 0, 0, 28));
+        } else {
+            setUpStage(left);
         }
+        showAdvice();
+    }
+
+    private Pane beside(HBox left) {
+        left.setMinWidth(NAME_WIDTH);
+        left.setPrefWidth(NAME_WIDTH);
+        left.setMaxWidth(NAME_WIDTH);
+        HBox.setHgrow(trace, Priority.ALWAYS);
+        HBox row = new HBox(8, left, trace);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private void setUpStage(HBox left) {
+        VBox marks = new VBox(0, onOff, fold);
+        marks.setAlignment(Pos.CENTER);
+        marks.setMinWidth(22);
+        left.getChildren().add(0, marks);
+        setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.LIST_ITEM);
+        setId("stage-" + address.stageId());
+        onOff.setId("onoff-" + address.stageId());
+        onOff.setOnAction(event -> session.editStage(
+                off ? "Switch on" : "Switch off", "", address, stage -> stage.with(EffectKind.ON, off)));
+        fold.setId("fold-" + address.stageId());
+        fold.setOnAction(event -> session.fold(address));
+        focusedProperty().addListener((property, before, now) -> {
+            if (now) {
+                session.selected().set(address);
+            }
+        });
     }
 
     void showStage(Stage stage, Key key) {
         off = stage.isKnown() && !stage.on();
         name.setText(stage.name());
+        boolean labelled = stage.isKnown() && !stage.name().equals(stage.kind().label());
+        kind.setText(labelled ? stage.kind().label() : "");
         setting.setText(
                 stage.isKnown()
                         // A number stays with its unit on one line.
@@ -114,17 +161,45 @@ final class StageRow extends HBox {
         onOff.setAccessibleText(what);
         onOff.setTooltip(new Tooltip(what + "  (Ctrl+B)"));
         setAccessibleText(stage.name() + ", " + setting.getText() + (off ? ", off" : ""));
+        boolean folded = session.isFolded(address);
+        foldIcon.setIconCode(folded ? Feather.CHEVRON_RIGHT : Feather.CHEVRON_DOWN);
+        String folding = (folded ? "Unfold " : "Fold ") + stage.name();
+        fold.setAccessibleText(folding);
+        fold.setTooltip(new Tooltip(folding + "  (Ctrl+F)"));
+        setting.setManaged(!folded);
+        setting.setVisible(!folded);
+        double tall = folded ? COLLAPSED : TALL;
+        trace.setMinHeight(tall);
+        trace.setPrefHeight(tall);
+        trace.setMaxHeight(tall);
+        showAdvice();
     }
 
     /** Shows what will surprise here, with the way out; nothing with null. */
-    void showAdvice(Advice advice, Session session) {
-        boolean any = advice != null;
+    void showAdvice(Advice newAdvice) {
+        advice = newAdvice;
+        showAdvice();
+    }
+
+    /** The same for what the notes of the last bars show; what the chain shows comes first. */
+    void showLiveAdvice(Advice newAdvice) {
+        boolean same = newAdvice == null
+                ? liveAdvice == null
+                : liveAdvice != null && Objects.equals(newAdvice.text(), liveAdvice.text());
+        liveAdvice = newAdvice;
+        if (!same) {
+            showAdvice();
+        }
+    }
+
+    private void showAdvice() {
+        Advice shown = advice != null ? advice : liveAdvice;
+        boolean any = shown != null && (address == null || !session.isFolded(address));
         adviceBox.setManaged(any);
         adviceBox.setVisible(any);
         if (any) {
-            adviceText.setText(advice.text());
-            adviceLink.setText(advice.action());
-            adviceLink.setOnAction(event -> session.apply(PieceEdit.of(advice.action(), advice.fix())));
+            adviceText.setText(shown.text());
+            adviceLink.setText(shown.action());
         }
     }
 
@@ -133,19 +208,34 @@ final class StageRow extends HBox {
         setting.setText(words);
     }
 
-    void setSelected(boolean selected) {
+    void setSelected(boolean selected, boolean difference) {
         pseudoClassStateChanged(SELECTED, selected);
+        trace.compareWith(selected && difference && address != null ? Places.before(session, address) : null);
+    }
+
+    Place place() {
+        return place;
     }
 
     void draw() {
         trace.draw(off);
     }
 
-    void showCount() {
-        int now = trace.count();
-        if (now != shownCount) {
+    /** @param came how many notes came in, or -1 where that is not said */
+    void showCount(int came) {
+        int went = trace.count();
+        int step = address == null ? -1 : session.traces().step(address.toString(), 0);
+        String now = (step < 0 ? "" : "step " + (step + 1) + "   ")
+                + (came < 0 ? "" : came + " → ")
+                + went
+                + (went == 1 ? " note" : " notes");
+        if (!now.equals(shownCount)) {
             shownCount = now;
-            count.setText(now == 1 ? "1 note" : now + " notes");
+            count.setText(now);
         }
+    }
+
+    int count() {
+        return trace.count();
     }
 }

@@ -1,38 +1,79 @@
 package harpel.app;
 
+import harpel.app.Places.Place;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.theory.Pitch;
 import harpel.time.MeterMap;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 
-/** Draws the notes that leave one place on strings: C red, F blue, the others faint. Plain rectangles, since they are drawn every frame. */
+/**
+ * Draws the notes that leave one place on strings: C red, F blue, the others faint. Plain rectangles, since they are drawn every frame.
+ * Dragged sideways it goes back in time.
+ */
 final class TraceCanvas extends Region {
     private static final double HIT = 4;
+    private static final double WHEEL = 1.15;
     private final Canvas canvas = new Canvas();
     private final Session session;
     private final TimeWindow window;
     private final ObjectProperty<NoteStart> pointed;
-    private final String place;
+    private final Place place;
+    /** Where the notes come from that this place made of them; null where there is no such place. */
+    private Place before;
 
-    TraceCanvas(Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, String place, double height) {
+    private double draggedX;
+
+    TraceCanvas(Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, Place place, double height) {
         this.session = session;
         this.window = window;
         this.pointed = pointed;
         this.place = place;
+        getStyleClass().add("trace");
         getChildren().add(canvas);
-        setMinSize(120, height);
+        setMinSize(80, height);
         setPrefHeight(height);
         setMaxHeight(height);
-        Tooltip.install(this, new Tooltip("Notes that leave this stage. Point at one to see where it came from."));
+        Tooltip.install(
+                this,
+                new Tooltip(
+                        "Notes that leave this stage. Point at one to see where it came from.\nDrag sideways to go back in time;"
+                                + " Ctrl and wheel zoom in time, Ctrl, Shift and wheel in pitch."));
         setOnMouseMoved(event -> pointed.set(noteAt(event.getX(), event.getY())));
         setOnMouseExited(event -> pointed.set(null));
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> draggedX = event.getX());
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
+            window.back((event.getX() - draggedX) / Math.max(1, getWidth()) * window.bars());
+            draggedX = event.getX();
+            event.consume();
+        });
+        addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+    }
+
+    private void scrolled(ScrollEvent event) {
+        // With Shift held some systems turn the wheel sideways.
+        double turned = event.getDeltaY() != 0 ? event.getDeltaY() : event.getDeltaX();
+        if (event.isShortcutDown() && event.isShiftDown()) {
+            window.zoomPitch(turned > 0 ? WHEEL : 1 / WHEEL);
+        } else if (event.isShortcutDown()) {
+            window.zoomTime(turned > 0 ? 1 / WHEEL : WHEEL);
+        } else if (event.isShiftDown()) {
+            window.back(Math.signum(turned) * window.bars() / 10);
+        } else {
+            return;
+        }
+        event.consume();
     }
 
     @Override
@@ -41,18 +82,23 @@ final class TraceCanvas extends Region {
         canvas.setHeight(getHeight());
     }
 
-    private List<TraceStore.Drawn> shown() {
-        return session.traces().within(session.partId().get(), place, (long) window.fromTick(), (long) window.toTick());
+    /** Shows the difference to another place from now on, or with null none. */
+    void compareWith(Place newBefore) {
+        before = newBefore;
+    }
+
+    private List<TraceStore.Drawn> shown(Place where) {
+        return session.traces().within(where.part(), where.name(), (long) window.fromTick(), (long) window.toTick());
     }
 
     /** How many notes the row shows. */
     int count() {
-        return shown().size();
+        return shown(place).size();
     }
 
     private NoteStart noteAt(double x, double y) {
         double width = getWidth();
-        for (TraceStore.Drawn drawn : shown()) {
+        for (TraceStore.Drawn drawn : shown(place)) {
             double left = window.x(drawn.note.tick(), width) - HIT;
             double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width) + HIT;
             if (x >= left && x <= right && Math.abs(window.y(drawn.note.pitch(), getHeight()) - y) <= HIT) {
@@ -70,16 +116,52 @@ final class TraceCanvas extends Region {
         g.clearRect(0, 0, width, height);
         drawStrings(g, theme, width, height);
         drawBars(g, theme, width, height);
-        double thick = window.noteHeight(height);
-        for (TraceStore.Drawn drawn : shown()) {
-            double left = Math.max(0, window.x(drawn.note.tick(), width));
-            double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
-            double top = window.y(drawn.note.pitch(), height) - thick / 2;
-            g.setFill(color(drawn, theme, dimmed));
-            g.fillRect(left, top, Math.max(2.5, right - left - 1), thick);
+        List<TraceStore.Drawn> notes = shown(place);
+        if (before != null) {
+            drawDifference(g, theme, notes, width, height);
+        } else {
+            for (TraceStore.Drawn drawn : notes) {
+                g.setFill(color(drawn, theme, dimmed));
+                fill(g, drawn, width, height);
+            }
         }
-        g.setFill(theme.brass);
-        g.fillRect(Math.round(window.x(window.nowTick(), width)), 0, 1.5, height);
+        double now = Math.round(window.x(window.nowTick(), width));
+        if (now <= width) {
+            g.setFill(theme.brass);
+            g.fillRect(now, 0, 1.5, height);
+        }
+    }
+
+    private void fill(GraphicsContext g, TraceStore.Drawn drawn, double width, double height) {
+        double thick = window.noteHeight(height);
+        double left = Math.max(0, window.x(drawn.note.tick(), width));
+        double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
+        double top = window.y(drawn.note.pitch(), height) - thick / 2;
+        g.fillRect(left, top, Math.max(2.5, right - left - 1), thick);
+    }
+
+    /** What went through is faint, what is new is brass, and what was taken away is outlined in red. */
+    private void drawDifference(
+            GraphicsContext g, Theme theme, List<TraceStore.Drawn> notes, double width, double height) {
+        Set<NoteStart> came = Collections.newSetFromMap(new IdentityHashMap<>());
+        Set<NoteStart> left = Collections.newSetFromMap(new IdentityHashMap<>());
+        List<TraceStore.Drawn> input = shown(before);
+        input.forEach(drawn -> came.add(drawn.note));
+        notes.forEach(drawn -> left.add(drawn.note));
+        double thick = window.noteHeight(height);
+        g.setStroke(theme.red);
+        for (TraceStore.Drawn drawn : input) {
+            if (!left.contains(drawn.note)) {
+                double x = Math.max(0, window.x(drawn.note.tick(), width));
+                double to = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
+                double y = window.y(drawn.note.pitch(), height) - thick / 2;
+                g.strokeRect(x + 0.5, y + 0.5, Math.max(2, to - x - 2), Math.max(1, thick - 1));
+            }
+        }
+        for (TraceStore.Drawn drawn : notes) {
+            g.setFill(came.contains(drawn.note) ? Drawing.faint(theme.ink, 0.3) : theme.brass);
+            fill(g, drawn, width, height);
+        }
     }
 
     private Color color(TraceStore.Drawn drawn, Theme theme, boolean dimmed) {
@@ -96,7 +178,7 @@ final class TraceCanvas extends Region {
             strength *= 0.4;
         }
         Color base = drawn.sounds() && light == null ? theme.brass : theme.ink;
-        return base.deriveColor(0, 1, 1, strength);
+        return Drawing.faint(base, strength);
     }
 
     private void drawStrings(GraphicsContext g, Theme theme, double width, double height) {
@@ -105,7 +187,7 @@ final class TraceCanvas extends Region {
             boolean black = name == 1 || name == 3 || name == 6 || name == 8 || name == 10;
             if (!black) {
                 Color string = name == 0 ? theme.red : name == 5 ? theme.blue : theme.rule;
-                g.setFill(string.deriveColor(0, 1, 1, name == 0 || name == 5 ? 0.38 : 0.45));
+                g.setFill(Drawing.faint(string, name == 0 || name == 5 ? 0.38 : 0.45));
                 g.fillRect(0, Math.round(window.y(pitch, height)), width, 1);
             }
         }
@@ -115,10 +197,11 @@ final class TraceCanvas extends Region {
         Piece piece = session.piece().get();
         MeterMap meter = piece.time().meter();
         long bar = meter.barAt(Math.max(0, (long) window.fromTick()));
+        boolean beats = window.bars() <= 10;
         for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
-            long beatTicks = meter.at(tick).beatTicks();
+            long beatTicks = beats ? meter.at(tick).beatTicks() : Long.MAX_VALUE / 4;
             for (long beat = tick; beat < meter.tickOfBar(bar + 1); beat += beatTicks) {
-                g.setFill(theme.ink.deriveColor(0, 1, 1, beat == tick ? 0.45 : 0.10));
+                g.setFill(Drawing.faint(theme.ink, beat == tick ? 0.45 : 0.10));
                 g.fillRect(Math.round(window.x(beat, width)), 0, 1, height);
             }
         }

@@ -107,8 +107,9 @@ class LookTest {
     void aNotesWayIsSaidInWords() {
         NoteStart played = NoteStart.played(0, 0, 0, 60, 100);
         NoteStart made = played.derive(0, 67, 100).derive(0, 67, 60);
-        assertThat(Words.ancestry(made)).isEqualTo("C4 → G4 · velocity 100 → 60");
-        assertThat(Words.ancestry(played)).isEqualTo("C4 · velocity 100");
+        assertThat(Words.ancestry(made, (from, to) -> from.pitch() == to.pitch() ? "" : "up a fifth"))
+                .isEqualTo("G4 from C4: up a fifth, 100 → 60");
+        assertThat(Words.ancestry(played, (from, to) -> "never asked")).isEqualTo("C4: velocity 100");
         assertThat(Words.milliseconds(345_678)).isEqualTo("0.3 ms");
     }
 
@@ -127,7 +128,7 @@ class LookTest {
         try {
             OctaveNaming.show(OctaveNaming.C3);
             NoteStart played = NoteStart.played(0, 0, 0, 60, 100);
-            assertThat(Words.ancestry(played)).startsWith("C3");
+            assertThat(Words.ancestry(played, (from, to) -> "")).startsWith("C3");
             assertThat(SpanType.ofPitches().parse("C3–C4").low()).isEqualTo(60);
             assertThat(SpanType.ofPitches().write(SpanType.ofPitches().parse("C3–C4")))
                     .as("files keep to C4")

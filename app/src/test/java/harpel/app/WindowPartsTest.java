@@ -7,7 +7,6 @@ import harpel.device.RecordingPort;
 import harpel.device.SimulatedController;
 import harpel.effect.EffectCatalog;
 import harpel.effect.held.Arpeggio;
-import harpel.effect.held.Polymeter;
 import harpel.effect.notes.ChordKeys;
 import harpel.effect.shape.Touch;
 import harpel.engine.InputPort;
@@ -371,31 +370,9 @@ class WindowPartsTest extends ApplicationTest {
     @Test
     void aDrumIsCalledByItsName() {
         var drum = harpel.event.NoteStart.played(0, 0, 9, 42, 80);
-        assertThat(Words.ancestry(drum)).isEqualTo("Closed Hi-Hat · velocity 80");
-        assertThat(Words.ancestry(harpel.event.NoteStart.played(0, 0, 0, 42, 80)))
+        assertThat(Words.ancestry(drum, (from, to) -> "")).isEqualTo("Closed Hi-Hat: velocity 80");
+        assertThat(Words.ancestry(harpel.event.NoteStart.played(0, 0, 0, 42, 80), (from, to) -> ""))
                 .startsWith("F♯2");
-    }
-
-    @Test
-    void aCycleIsFilledAtRandomAndPutBack() {
-        interact(() -> session.edit("test", "", List.of(), chain -> chain.plus(0, EffectCatalog.of("polymeter"))));
-        select("polymeter");
-        interact(() -> session.editStage(
-                "test",
-                "",
-                StageAddress.parse("lead/polymeter"),
-                stage -> stage.with(Polymeter.DEGREE, List.of(0, 0, 0, 0, 0, 0, 0, 0))));
-        rightClickOn("#param-degree");
-        clickOn("Fill at random");
-        await(() -> degrees().stream().distinct().count() > 2);
-        assertThat(degrees()).hasSize(8);
-        rightClickOn("#param-degree");
-        clickOn("Default");
-        await(() -> degrees().equals(List.of(0)));
-    }
-
-    private List<Integer> degrees() {
-        return session.part().chain().stages().get(0).params().get(Polymeter.DEGREE);
     }
 
     @Test

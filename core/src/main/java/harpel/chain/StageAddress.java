@@ -46,6 +46,32 @@ public record StageAddress(String part, List<Step> way) {
         return new StageAddress(words[0], way);
     }
 
+    /** The address of a stage in the chain that a way leads to. */
+    public static StageAddress of(String part, List<Step> chainWay, String stageId) {
+        return new StageAddress(part, chainWay).with(new Step(stageId, 0));
+    }
+
+    private StageAddress with(Step step) {
+        List<Step> longer = new ArrayList<>(way);
+        longer.add(step);
+        return new StageAddress(part, longer);
+    }
+
+    /** The way to the chain of a branch of this stage, counted from 1. */
+    public List<Step> branchWay(int branch) {
+        return new StageAddress(part, chainWay()).with(new Step(stageId(), branch)).way;
+    }
+
+    /** The address of a branch of this stage, which ends in it. */
+    public StageAddress branch(int branch) {
+        return new StageAddress(part, branchWay(branch));
+    }
+
+    /** The number of the branch that the address ends in, counted from 1; 0 for a stage. */
+    public int branch() {
+        return way.get(way.size() - 1).branch();
+    }
+
     /** The splits and branches that lead to the stage's chain. */
     public List<Step> chainWay() {
         return way.subList(0, way.size() - 1);

@@ -176,8 +176,7 @@ class AdviceTest {
         assertThat(advice.text()).isEqualTo("Notes stop here: 5 came and were let go before a step.");
         Stage helped = advice.fix().apply(piece).parts().get(0).chain().stages().get(0);
         assertThat(helped.params().get(Arpeggio.LATCH)).isEqualTo(Arpeggio.LatchMode.REPLACE);
-        Piece sends = piece(
-                "{'name':'Bells','chain':[{'effect':'send','to':'gull'}]},{'name':'Gull','chain':[]}", "");
+        Piece sends = piece("{'name':'Bells','chain':[{'effect':'send','to':'gull'}]},{'name':'Gull','chain':[]}", "");
         assertThat(Advice.notesStop(sends.parts().get(0), 9, id -> 0))
                 .as("they go elsewhere")
                 .isEmpty();

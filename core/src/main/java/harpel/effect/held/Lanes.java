@@ -27,7 +27,9 @@ import harpel.param.TimeType;
 import harpel.time.MeterMap;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
+import harpel.time.TimeMap;
 import harpel.time.TimeValue;
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -90,6 +92,26 @@ public final class Lanes extends EffectKind {
 
     private static ParamSet lane(String steps) {
         return LANE.defaults().with(STEPS, steps);
+    }
+
+    /** After how many ticks the lanes that are on all begin together again; NaN where one counts in milliseconds. */
+    public static double commonTicks(ParamSet values, TimeMap time) {
+        BigInteger common = BigInteger.ONE;
+        for (ParamSet lane : values.get(LANES)) {
+            if (lane.get(LANE_ON) && lane.get(PACE) instanceof TimeValue.Millis) {
+                return Double.NaN;
+            }
+            if (lane.get(LANE_ON)) {
+                long step = Math.max(1, Ticks.round(lane.get(PACE).ticksAt(0, time)));
+                BigInteger length = BigInteger.valueOf(step * lane.get(STEPS).length());
+                common = common.divide(common.gcd(length)).multiply(length);
+            }
+        }
+        int bars = values.get(START_OVER_EVERY);
+        double every = bars == 0
+                ? Double.MAX_VALUE
+                : (double) bars * time.meter().at(0).barTicks();
+        return Math.min(every, common.doubleValue());
     }
 
     @Override

@@ -68,6 +68,16 @@ public final class Strum extends EffectKind {
         super("strum", "Strum", Family.HELD, "strokes chords like strings", STROKE, SPREAD, CURVE, SLOPE, GATHER, ENDS);
     }
 
+    /** Where string k of n starts, as a share of the spread. */
+    public static double place(ParamSet values, int k, int n) {
+        return n < 2 ? 0 : Math.pow(k / (n - 1.0), Math.pow(2, -values.get(CURVE) / 100.0));
+    }
+
+    /** The velocity of string k of n for one that was played so. */
+    public static double velocity(ParamSet values, int played, int k, int n) {
+        return played * (1 + (n < 2 ? 0 : k / (n - 1.0)) * values.get(SLOPE) / 100.0);
+    }
+
     @Override
     public Effect create() {
         return new Running();
@@ -158,14 +168,11 @@ public final class Strum extends EffectKind {
                 Collections.reverse(strings);
             }
             chord.made = new IdentityHashMap<>();
-            int last = strings.size() - 1;
-            double power = Math.pow(2, -values.get(CURVE) / 100.0);
-            for (int k = 0; k <= last; k++) {
-                double place = last == 0 ? 0 : k / (double) last;
-                long tick = time.after(out.tick(), values.get(SPREAD), Math.pow(place, power));
+            int n = strings.size();
+            for (int k = 0; k < n; k++) {
+                long tick = time.after(out.tick(), values.get(SPREAD), place(values, k, n));
                 NoteStart played = strings.get(k);
-                double velocity = played.velocity() * (1 + place * values.get(SLOPE) / 100.0);
-                NoteStart made = played.derive(tick, played.pitch(), velocity);
+                NoteStart made = played.derive(tick, played.pitch(), velocity(values, played.velocity(), k, n));
                 chord.made.put(played, made);
                 out.start(made);
             }

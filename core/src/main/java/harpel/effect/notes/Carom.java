@@ -41,6 +41,16 @@ public final class Carom extends EffectKind {
             this.columns = columns;
             this.rows = rows;
         }
+
+        /** Columns to the right at each move. */
+        public int right() {
+            return columns;
+        }
+
+        /** Rows up at each move. */
+        public int up() {
+            return rows;
+        }
     }
 
     /** How a marble goes on. */

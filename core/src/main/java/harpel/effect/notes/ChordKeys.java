@@ -90,6 +90,40 @@ public final class ChordKeys extends EffectKind {
                 Beyond.PARAM);
     }
 
+    /**
+     * The pitches that a key plays; none where it is silent.
+     *
+     * @param pieceKey the key of the piece
+     * @param last the chord before, which voicing lead starts from; empty for none
+     */
+    public static List<Integer> chord(ParamSet values, Key pieceKey, int pitch, List<Integer> last) {
+        KeyChord own = values.get(KEYS).get(pitch);
+        if (own != null && own.symbol() == null && !own.relative()) {
+            return own.notes();
+        }
+        List<Integer> close = own != null ? close(own, pitch) : filled(values, pieceKey, pitch);
+        if (close.isEmpty()) {
+            return values.get(OTHERS) == Others.PASS && own == null ? List.of(pitch) : List.of();
+        }
+        return values.get(VOICING).of(close, values.get(INVERSION), last);
+    }
+
+    private static List<Integer> close(KeyChord own, int pitch) {
+        return own.symbol() != null
+                ? own.symbol().pitchesNear(pitch)
+                : own.notes().stream()
+                        .map(distance -> pitch + distance)
+                        .sorted()
+                        .toList();
+    }
+
+    private static List<Integer> filled(ParamSet values, Key pieceKey, int pitch) {
+        int root = values.get(ROOT).equals(FROM_KEY) ? pieceKey.root() : Pitch.parseClass(values.get(ROOT));
+        Key key = new Key(root, values.get(SCALE).orElse(pieceKey.scale()));
+        boolean chord = values.get(FILL) == Fill.DIATONIC && key.contains(pitch);
+        return chord ? Chord.stackedThirds(key, pitch, values.get(NOTES)) : List.of();
+    }
+
     @Override
     public Effect create() {
         return new Running();
@@ -127,14 +161,20 @@ public final class ChordKeys extends EffectKind {
         @Override
         public void configure(ParamSet newValues, EffectContext context, long tick) {
             values = newValues;
-            int root = values.get(ROOT).equals(FROM_KEY) ? context.key().root() : Pitch.parseClass(values.get(ROOT));
-            key = new Key(root, values.get(SCALE).orElse(context.key().scale()));
+            key = context.key();
         }
 
         @Override
         public void start(NoteStart note, Emitter out) {
             List<NoteStart> made = new ArrayList<>();
-            for (int pitch : chord(note.pitch())) {
+            List<Integer> chord = chord(values, key, note.pitch(), last);
+            KeyChord own = values.get(KEYS).get(note.pitch());
+            boolean asItIs = own != null && own.symbol() == null && !own.relative();
+            boolean passes = own == null && chord.equals(List.of(note.pitch()));
+            if (!asItIs && !passes && !chord.isEmpty()) {
+                last = chord;
+            }
+            for (int pitch : chord) {
                 NoteStart one = values.get(Beyond.PARAM).derive(note, note.tick(), pitch, note.velocity());
                 if (one != null && made.stream().noneMatch(other -> other.pitch() == one.pitch())) {
                     made.add(one);
@@ -142,33 +182,6 @@ public final class ChordKeys extends EffectKind {
             }
             made.forEach(out::start);
             sent.put(note, made);
-        }
-
-        private List<Integer> chord(int pitch) {
-            KeyChord own = values.get(KEYS).get(pitch);
-            if (own != null && own.symbol() == null && !own.relative()) {
-                return own.notes();
-            }
-            List<Integer> close = own != null ? close(own, pitch) : filled(pitch);
-            if (close.isEmpty()) {
-                return values.get(OTHERS) == Others.PASS && own == null ? List.of(pitch) : List.of();
-            }
-            last = values.get(VOICING).of(close, values.get(INVERSION), last);
-            return last;
-        }
-
-        private static List<Integer> close(KeyChord own, int pitch) {
-            return own.symbol() != null
-                    ? own.symbol().pitchesNear(pitch)
-                    : own.notes().stream()
-                            .map(distance -> pitch + distance)
-                            .sorted()
-                            .toList();
-        }
-
-        private List<Integer> filled(int pitch) {
-            boolean chord = values.get(FILL) == Fill.DIATONIC && key.contains(pitch);
-            return chord ? Chord.stackedThirds(key, pitch, values.get(NOTES)) : List.of();
         }
 
         @Override

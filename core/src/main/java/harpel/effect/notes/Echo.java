@@ -75,6 +75,11 @@ public final class Echo extends EffectKind {
                 SEED);
     }
 
+    /** The velocity of repeat k, not rounded: taken to nine places first, so that 100 × 0.6² is not a hair below the 36 it is. */
+    public static double velocity(ParamSet values, int played, int k) {
+        return Math.round(played * Math.pow(1 - values.get(FADE) / 100.0, k) * 1e9) / 1e9;
+    }
+
     @Override
     public Effect create() {
         return new Running();
@@ -132,23 +137,18 @@ public final class Echo extends EffectKind {
             if (values.get(FIRST) == First.KEEP) {
                 made.add(note);
             }
-            double left = 1 - values.get(FADE) / 100.0;
             for (int k = 1; k <= values.get(REPEATS); k++) {
                 boolean sounds = out.chance().percent(values.get(CHANCE));
                 long tick = context.time().after(note.tick(), values.get(TIME), k);
                 int pitch = values.get(SHIFT).from(note.pitch(), k, context.key());
-                NoteStart repeat = values.get(Beyond.PARAM).derive(note, tick, pitch, fadedVelocity(note, left, k));
+                NoteStart repeat =
+                        values.get(Beyond.PARAM).derive(note, tick, pitch, velocity(values, note.velocity(), k));
                 if (sounds && repeat != null) {
                     made.add(repeat);
                 }
             }
             made.forEach(out::start);
             sent.put(note, made);
-        }
-
-        /** Taken to nine places first, so that 100 × 0.6² is not a hair below the 36 it is. */
-        private static double fadedVelocity(NoteStart note, double left, int k) {
-            return Math.round(note.velocity() * Math.pow(left, k) * 1e9) / 1e9;
         }
 
         @Override

@@ -1,0 +1,197 @@
+package harpel.app;
+
+import harpel.chain.Chain;
+import harpel.chain.Differences;
+import harpel.event.NoteStart;
+import harpel.piece.Part;
+import harpel.piece.PieceEdit;
+import java.util.List;
+import javafx.beans.property.BooleanProperty;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** Above the rows: which part and chain, comparing A with B, and how the traces are looked at. */
+final class ChainHead extends VBox {
+    private static final double CLOSER = 1 / 1.4;
+
+    private final Session session;
+    private final TimeWindow window;
+    private final Label title = new Label();
+    private final Label about = new Label();
+    private final Label pointedWords = new Label();
+    private final ToggleButton chainOn = new ToggleButton();
+    private final ToggleButton a = new ToggleButton("A");
+    private final ToggleButton b = new ToggleButton("B");
+    private final MenuButton differs = new MenuButton("compare");
+    private final ToggleButton difference = new ToggleButton("Difference");
+    private final ToggleButton freeze = new ToggleButton("Freeze");
+    private final Label back = new Label();
+
+    ChainHead(Session session, TimeWindow window) {
+        super(2);
+        this.session = session;
+        this.window = window;
+        setPadding(new Insets(6, 12, 2, 12));
+        title.getStyleClass().add("part-title");
+        title.setMinWidth(60);
+        about.getStyleClass().add("soft");
+        about.setMinWidth(30);
+        pointedWords.getStyleClass().add("soft");
+        pointedWords.setId("pointed");
+        pointedWords.setMinWidth(30);
+        setUp(chainOn, "chain-on", "Hear the part with its chain, or without it", "Ctrl+Shift+B", session::switchChain);
+        setUp(a, "chain-a", "Hear chain A, in time", "F2", () -> hear('A'));
+        setUp(b, "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
+        differs.setId("compare");
+        differs.setMinWidth(USE_PREF_SIZE);
+        differs.setTooltip(new Tooltip("What differs between the chains A and B"));
+        differs.setOnShowing(event -> listDifferences());
+        // A menu without items does not open.
+        differs.getItems().add(new MenuItem("…"));
+        HBox first =
+                new HBox(8, title, about, PresetMenu.ofChains(session), chainOn, space(), differs, new HBox(1, a, b));
+        first.setAlignment(Pos.CENTER_LEFT);
+        setUp(
+                difference,
+                "difference",
+                "The selected stage’s trace as a difference: brass is new, red outlines were taken away, faint went through",
+                "Ctrl+J",
+                () -> {});
+        Button wider = button("time −", "time-out", "Show more bars", "Ctrl+Minus", () -> window.zoomTime(1 / CLOSER));
+        Button closer = button("+", "time-in", "Show fewer bars", "Ctrl+Equals", () -> window.zoomTime(CLOSER));
+        Button lower = button("pitch −", "pitch-out", "Show more pitches", "Alt+Minus", () -> window.zoomPitch(CLOSER));
+        Button higher = button("+", "pitch-in", "Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(1 / CLOSER));
+        setUp(
+                freeze,
+                "freeze",
+                "Hold the traces still; Alt+Left and Alt+Right go through the last minutes",
+                "F4",
+                this::freeze);
+        back.setId("bars-back");
+        back.getStyleClass().add("soft");
+        HBox second = new HBox(
+                8,
+                pointedWords,
+                space(),
+                back,
+                freeze,
+                difference,
+                new HBox(1, wider, closer),
+                new HBox(1, lower, higher));
+        second.setAlignment(Pos.CENTER_LEFT);
+        second.setMinHeight(22);
+        getChildren().addAll(first, second);
+    }
+
+    private static Region space() {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        return space;
+    }
+
+    private static void setUp(ButtonBase button, String id, String tip, String key, Runnable action) {
+        button.setId(id);
+        button.getStyleClass().add("small-toggle");
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setTooltip(new Tooltip(tip + "  (" + key + ")"));
+        button.setAccessibleText(tip);
+        button.setOnAction(event -> action.run());
+    }
+
+    private static Button button(String text, String id, String tip, String key, Runnable action) {
+        Button button = new Button(text);
+        setUp(button, id, tip, key, action);
+        return button;
+    }
+
+    private void hear(char letter) {
+        if (session.part().compare().letter() != letter) {
+            session.hearOther();
+        }
+        show();
+    }
+
+    private void freeze() {
+        window.freeze(freeze.isSelected());
+    }
+
+    /** Whether the selected stage shows its difference. */
+    BooleanProperty difference() {
+        return difference.selectedProperty();
+    }
+
+    void show() {
+        Part part = session.part();
+        title.setText(part.name());
+        int stages = part.chain().stages().size();
+        about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
+                + session.piece().get().key().name() + " · variation "
+                + session.piece().get().variation());
+        boolean off = part.compare().chainOff();
+        chainOn.setSelected(off);
+        chainOn.setText(off ? "chain is off" : "chain off");
+        a.setSelected(part.compare().letter() == 'A');
+        b.setSelected(part.compare().letter() == 'B');
+    }
+
+    /** What happened to the note that is pointed at, or nothing with null. */
+    void point(NoteStart note) {
+        pointedWords.setText(note == null ? "" : Words.ancestry(note, (from, made) -> Words.told(session, from, made)));
+    }
+
+    private void listDifferences() {
+        Part part = session.part();
+        Chain other = part.compare().other();
+        differs.getItems().clear();
+        if (other == null) {
+            line("There is only A. Press B for a copy of it, and change that.");
+            return;
+        }
+        Chain first = part.compare().letter() == 'A' ? part.chain() : other;
+        Chain second = part.compare().letter() == 'A' ? other : part.chain();
+        List<String> found = Differences.between(first, second);
+        line(found.isEmpty() ? "A and B are alike." : "From A to B:");
+        found.forEach(this::line);
+        char letter = part.compare().letter();
+        char otherLetter = part.compare().otherLetter();
+        differs.getItems().add(new SeparatorMenuItem());
+        item("make-alike", "Make " + otherLetter + " like " + letter, Part::withOtherAlike);
+        item(
+                "keep-one",
+                "Keep only " + letter,
+                one -> one.withCompare(new Part.Compare(one.compare().chainOff(), 'A', null)));
+    }
+
+    private void line(String text) {
+        MenuItem item = new MenuItem(text);
+        item.setDisable(true);
+        item.getStyleClass().add("menu-head");
+        differs.getItems().add(item);
+    }
+
+    private void item(String id, String text, java.util.function.UnaryOperator<Part> change) {
+        MenuItem item = new MenuItem(text);
+        item.setId(id);
+        String part = session.partId().get();
+        item.setOnAction(event -> session.apply(PieceEdit.of(text, piece -> piece.withPart(part, change))));
+        differs.getItems().add(item);
+    }
+
+    /** Says how far back the traces stand; now and then. */
+    void draw() {
+        freeze.setSelected(window.isFrozen());
+        back.setText(window.isFrozen() ? Words.number(window.barsBack()) + " bars back" : "");
+    }
+}
