@@ -24,7 +24,6 @@ import javafx.geometry.Insets;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
@@ -38,6 +37,9 @@ import javafx.scene.layout.VBox;
 /** The chain of the shown part as a score: input at the top, stages one under another, sound at the bottom. */
 final class ChainView extends BorderPane {
     private static final int MOST_COLUMNS = 3;
+    /** Six rows and the lines between them. */
+    private static final int TOGETHER = 12;
+
     private static final int COUNT_EVERY = 15;
     private static final int ADVISE_EVERY = 60;
 
@@ -58,12 +60,8 @@ final class ChainView extends BorderPane {
         rows.setPadding(new Insets(0, 10, 6, 12));
         rows.setId("rows");
         rows.getStyleClass().add("rows");
-        ScrollPane scroll = new ScrollPane(rows);
-        scroll.setFitToWidth(true);
-        scroll.setFocusTraversable(false);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         setTop(head);
-        setCenter(scroll);
+        setCenter(new Scrolling(rows));
         session.piece().addListener((property, before, now) -> build());
         session.partId().addListener((property, before, now) -> build());
         session.selected().addListener((property, before, now) -> select());
@@ -93,6 +91,7 @@ final class ChainView extends BorderPane {
         rows.getChildren().add(input);
         advice = Advice.chain(session.piece().get(), part);
         addChain(rows, part.chain(), List.of());
+        gather();
         StageRow sound = row(null, Places.sound(part.id()), false);
         sound.showWords(
                 "Sound",
@@ -100,6 +99,20 @@ final class ChainView extends BorderPane {
         rows.getChildren().add(sound);
         kept.keySet().removeIf(place -> shown.stream().noneMatch(one -> one == kept.get(place)));
         select();
+    }
+
+    /**
+     * Gathers the rows of a long chain in boxes of a few: where more than a dozen children of one node change in a frame, all of it
+     * is drawn anew, words and all.
+     */
+    private void gather() {
+        List<Node> nodes = List.copyOf(rows.getChildren());
+        rows.getChildren().clear();
+        for (int from = 0; from < nodes.size(); from += TOGETHER) {
+            VBox box = new VBox();
+            box.getChildren().addAll(nodes.subList(from, Math.min(nodes.size(), from + TOGETHER)));
+            rows.getChildren().add(box);
+        }
     }
 
     private StageRow row(StageAddress address, Place place, boolean narrow) {
@@ -119,6 +132,7 @@ final class ChainView extends BorderPane {
             row.setOnMouseDragged(event -> {
                 if (event.getButton() == MouseButton.PRIMARY) {
                     row.setViewOrder(-1);
+                    row.getParent().setViewOrder(-1);
                     row.setTranslateY(row.getTranslateY() + event.getY() - row.getHeight() / 2);
                 }
             });
@@ -126,6 +140,7 @@ final class ChainView extends BorderPane {
                 if (row.getTranslateY() != 0) {
                     row.setTranslateY(0);
                     row.setViewOrder(0);
+                    row.getParent().setViewOrder(0);
                     drop(address, event.getSceneY());
                 }
             });

@@ -1,7 +1,6 @@
 package harpel.app;
 
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -18,9 +17,11 @@ abstract class Drawing extends Region {
     static final double EDGE = 3;
 
     private final Session session;
-    private final Canvas canvas = new Canvas();
+    private final SharpCanvas canvas = new SharpCanvas();
     private boolean stale = true;
     private Theme paintedIn;
+    /** The size for which the canvas was laid out; 0 when it has to be anew. */
+    private double fitted;
 
     Drawing(Session session, String id, double height) {
         this.session = session;
@@ -61,23 +62,26 @@ abstract class Drawing extends Region {
 
     @Override
     protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
-        repaint();
+        fitted = 0;
     }
 
     /** Paints if anything has changed; once a frame. */
     final void draw() {
         Theme theme = session.theme().get();
+        double size = session.size().get();
+        if (fitted != size) {
+            fitted = size;
+            canvas.fit(getWidth(), getHeight(), size);
+            stale = true;
+        }
         if ((stale || theme != paintedIn) && canvas.getWidth() > 0) {
             stale = false;
             paintedIn = theme;
-            GraphicsContext g = canvas.getGraphicsContext2D();
-            g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
+            GraphicsContext g = canvas.begin();
             g.save();
             g.translate(EDGE, EDGE);
             g.setFont(Font.font("Lato", 11));
-            paint(g, theme, canvas.getWidth() - 2 * EDGE, canvas.getHeight() - 2 * EDGE);
+            paint(g, theme, getWidth() - 2 * EDGE, getHeight() - 2 * EDGE);
             g.restore();
         }
     }

@@ -1,5 +1,7 @@
 package harpel.app;
 
+import harpel.chain.Chain;
+import harpel.effect.EffectCatalog;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
 import harpel.engine.Tap;
@@ -14,8 +16,10 @@ import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Routes;
+import harpel.piece.TestPhrases;
 import java.io.File;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
@@ -55,7 +59,7 @@ final class Files {
             session.say(path.getFileName() + ": " + e.getMessage());
             Alert alert = new Alert(Alert.AlertType.WARNING, e.getMessage(), ButtonType.OK);
             alert.initOwner(window);
-            alert.getDialogPane().getStylesheets().setAll(session.theme().get().styles());
+            alert.getDialogPane().getStylesheets().setAll(session.styles());
             alert.setHeaderText(path.getFileName().toString());
             alert.show();
         }
@@ -143,6 +147,80 @@ final class Files {
                         : String.join("; ", file.repairs()));
     }
 
+    /** Takes a file that was dragged into the window: a piece, a chain for the shown part, or a phrase for it. */
+    void take(Path path) {
+        String name = path.getFileName().toString();
+        doing(path, () -> {
+            if (name.endsWith(PieceFile.ENDING)) {
+                if (mayLeave()) {
+                    session.open(path);
+                }
+            } else if (name.matches(".*\\.midi?")) {
+                openPhrase(path);
+            } else if (name.endsWith(".json")) {
+                openChain(path);
+            } else {
+                throw new IllegalArgumentException(
+                        "pieces (.harpel), chains (.chain.json) and MIDI files (.mid) can be dragged in");
+            }
+        });
+    }
+
+    void keepTestPhrase() {
+        Path folder = OwnPhrases.folder();
+        doing(
+                folder,
+                () -> session.say("Kept as a test phrase in "
+                        + OwnPhrases.keep(folder, session.piece().get(), session.part())));
+    }
+
+    /** The shown part hears one of the user's own test phrases, and the transport plays it. */
+    void hearOwnPhrase(String name) {
+        doing(Path.of(name), () -> {
+            hear(OwnPhrases.read(OwnPhrases.folder(), name));
+            session.play();
+        });
+    }
+
+    private void hear(Phrase phrase) {
+        String id = session.partId().get();
+        session.apply(PieceEdit.of(
+                "Hear " + phrase.name(),
+                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.name()))));
+    }
+
+    /** Opens the demo piece that ships with the application, and plays. */
+    void openDemo() {
+        if (!mayLeave()) {
+            return;
+        }
+        try (InputStream stream = Files.class.getResourceAsStream("demo/the-salt-clock.harpel")) {
+            session.replace(
+                    PieceFile.read(new String(stream.readAllBytes(), StandardCharsets.UTF_8)), "Open the demo piece");
+            session.file().set(null);
+            session.play();
+        } catch (IOException e) {
+            session.say("The demo piece could not be read: " + e.getMessage());
+        }
+    }
+
+    /** Puts a chord effect and an arpeggio into the shown part, gives it four notes to work on, and plays. */
+    void beginReady() {
+        String id = session.partId().get();
+        Piece now = session.piece().get();
+        Phrase phrase = TestPhrases.all(now.key(), now.time().meter()).get(2);
+        session.apply(PieceEdit.of(
+                "Begin with chords and an arpeggio",
+                piece -> piece.withPhrase(phrase)
+                        .withPart(
+                                id,
+                                part -> part.withPhrase(phrase.name())
+                                        .withChain(Chain.EMPTY
+                                                .plus(0, EffectCatalog.of("arpeggio"))
+                                                .plus(1, EffectCatalog.of("echo"))))));
+        session.play();
+    }
+
     void print() {
         Part part = session.part();
         if (printedTicks(session.piece().get(), part) == 0) {
@@ -202,7 +280,7 @@ final class Files {
         Alert alert = new Alert(
                 Alert.AlertType.CONFIRMATION, "It has changes that are not saved.", save, discard, ButtonType.CANCEL);
         alert.initOwner(window);
-        alert.getDialogPane().getStylesheets().setAll(session.theme().get().styles());
+        alert.getDialogPane().getStylesheets().setAll(session.styles());
         alert.setHeaderText("Save “" + session.piece().get().name() + "”?");
         Optional<ButtonType> answer = alert.showAndWait();
         if (answer.isPresent() && answer.get() == save) {

@@ -18,7 +18,7 @@ import javafx.stage.Stage;
 import javafx.util.Duration;
 import javax.imageio.ImageIO;
 
-/** The application: one window with one piece. Options: a file to open, --demo, --night, --shot FILE. */
+/** The application: one window with one piece. Options: a file to open, --demo, --night, --shot FILE, and for a picture --size PERCENT. */
 public final class HarpelApp extends Application {
     private static final double WIDTH = 1280;
     private static final double HEIGHT = 800;
@@ -36,7 +36,7 @@ public final class HarpelApp extends Application {
         String shot = Launcher.after(words, "--shot");
         session = Launcher.session();
         pane = new HarpelPane(session);
-        Scene scene = new Scene(pane, WIDTH, HEIGHT);
+        Scene scene = new Scene(new SizedRoot(session, pane), WIDTH, HEIGHT);
         stage.setScene(scene);
         stage.setMinWidth(1000);
         stage.setMinHeight(660);
@@ -67,6 +67,10 @@ public final class HarpelApp extends Application {
         settings = new Settings(home);
         OctaveNaming.show(settings.octaves());
         session.theme().set(shot == null ? settings.theme() : Theme.DAY);
+        session.size().set(shot == null ? settings.size() : sizeOf(words));
+        if (shot == null && settings.isFirstStart() && session.file().get() == null) {
+            pane.showFirstPage(files);
+        }
         if (words.contains("--night")) {
             session.theme().set(Theme.NIGHT);
         }
@@ -97,6 +101,12 @@ public final class HarpelApp extends Application {
         if (shot != null) {
             shootLater(scene, Path.of(shot));
         }
+    }
+
+    /** The size for a picture, in percent; 100 where none is named. */
+    private static double sizeOf(List<String> words) {
+        String percent = Launcher.after(words, "--size");
+        return percent == null ? 1 : Double.parseDouble(percent) / 100;
     }
 
     static void loadFonts() {
@@ -152,7 +162,8 @@ public final class HarpelApp extends Application {
     @Override
     public void stop() {
         if (!getParameters().getRaw().contains("--shot")) {
-            settings.keep(session.theme().get(), OctaveNaming.shown());
+            settings.keep(
+                    session.theme().get(), OctaveNaming.shown(), session.size().get());
         }
         session.close();
     }

@@ -5,9 +5,12 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.TestPhrases;
 import harpel.theory.OctaveNaming;
+import java.io.File;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import javafx.event.EventHandler;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -23,6 +26,7 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -64,18 +68,60 @@ final class HarpelPane extends BorderPane {
         // While the keyboard is in no other control it belongs to the piano keys.
         setFocusTraversable(true);
         setOnMousePressed(event -> requestFocus());
-        session.theme()
-                .addListener(
-                        (property, before, now) -> getScene().getStylesheets().setAll(now.styles()));
-        sceneProperty()
-                .addListener((property, before, now) ->
-                        now.getStylesheets().setAll(session.theme().get().styles()));
-        addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
-        addEventFilter(KeyEvent.KEY_RELEASED, this::released);
+        EventHandler<KeyEvent> pressed = this::pressed;
+        EventHandler<KeyEvent> released = this::released;
+        sceneProperty().addListener((property, before, now) -> {
+            if (before != null) {
+                before.removeEventFilter(KeyEvent.KEY_PRESSED, pressed);
+                before.removeEventFilter(KeyEvent.KEY_RELEASED, released);
+            }
+            if (now != null) {
+                now.addEventFilter(KeyEvent.KEY_PRESSED, pressed);
+                now.addEventFilter(KeyEvent.KEY_RELEASED, released);
+            }
+        });
+        setOnDragOver(event -> {
+            if (event.getDragboard().hasFiles()) {
+                event.acceptTransferModes(TransferMode.COPY);
+                event.consume();
+            }
+        });
     }
 
     Session session() {
         return session;
+    }
+
+    ChainView chain() {
+        return chain;
+    }
+
+    /** The pane that a node lies in. */
+    static HarpelPane of(Node node) {
+        Node found = node;
+        while (!(found instanceof HarpelPane)) {
+            found = found.getParent();
+        }
+        return (HarpelPane) found;
+    }
+
+    /** Shows the first steps in place of the chain. */
+    void showFirstPage(Files files) {
+        setCenter(new FirstPage(
+                () -> {
+                    closeFirstPage();
+                    files.openDemo();
+                },
+                () -> {
+                    closeFirstPage();
+                    files.beginReady();
+                },
+                this::closeFirstPage));
+    }
+
+    private void closeFirstPage() {
+        setCenter(chain);
+        requestFocus();
     }
 
     private Node foot() {
@@ -110,18 +156,25 @@ final class HarpelPane extends BorderPane {
         action("Read a phrase from a MIDI file…", "Shortcut+I", files::openPhrase, true);
         Menu tests = new Menu("Send a test phrase through the chain");
         tests.setId("test-phrases");
-        for (Phrase phrase : TestPhrases.all(harpel.theory.Key.C_MAJOR, harpel.time.MeterMap.FOUR_FOUR)) {
-            MenuItem item = new MenuItem(phrase.name().replace("Test: ", ""));
-            item.setOnAction(event -> hearTestPhrase(phrase.name()));
-            tests.getItems().add(item);
-        }
+        fillTests(tests, files);
+        menu.setOnShowing(event -> fillTests(tests, files));
         menu.getItems().add(tests);
+        setOnDragDropped(event -> {
+            List<File> dropped = event.getDragboard().getFiles();
+            dropped.forEach(file -> files.take(file.toPath()));
+            event.setDropCompleted(!dropped.isEmpty());
+            event.consume();
+        });
         action("Print the phrase to a MIDI file…", "Shortcut+P", files::print, true);
         menu.getItems().add(new SeparatorMenuItem());
         action("Open chain…", "Shortcut+Shift+O", files::openChain, true);
         action("Save chain…", "Shortcut+Shift+P", files::saveChain, true);
         menu.getItems().add(new SeparatorMenuItem());
         action("Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves, true);
+        action("Larger", "Shortcut+Shift+Equals", () -> session.resize(1), true);
+        action("Smaller", "Shortcut+Shift+Minus", () -> session.resize(-1), true);
+        menu.getItems().add(new SeparatorMenuItem());
+        action("First steps", "Shift+F1", () -> showFirstPage(files), true);
         action("Keys and actions", "F1", this::showKeys, true);
         action("Add a part", "Shortcut+Shift+N", () -> PartActions.add(session), false);
         action("Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session), false);
@@ -145,7 +198,7 @@ final class HarpelPane extends BorderPane {
         action("Show more bars", "Shortcut+Minus", () -> window.zoomTime(ZOOM), false);
         action("Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(ZOOM), false);
         action("Show more pitches", "Alt+Minus", () -> window.zoomPitch(1 / ZOOM), false);
-        action("Show bars and pitches as at first", "Shortcut+Digit0", window::reset, false);
+        action("Show bars and pitches as at first", "Shortcut+0", window::reset, false);
         action("The selected stage’s difference", "Shortcut+J", chain::toggleDifference, false);
         action("Duplicate the selected stage", "Shortcut+D", () -> StageActions.duplicate(session), false);
         action("Remove the selected stage", "Shortcut+Delete", () -> StageActions.remove(session), false);
@@ -170,6 +223,25 @@ final class HarpelPane extends BorderPane {
             item.setOnAction(event -> run.run());
             menu.getItems().add(item);
         }
+    }
+
+    private void fillTests(Menu tests, Files files) {
+        tests.getItems().clear();
+        for (Phrase phrase : TestPhrases.all(harpel.theory.Key.C_MAJOR, harpel.time.MeterMap.FOUR_FOUR)) {
+            MenuItem item = new MenuItem(phrase.name().replace("Test: ", ""));
+            item.setOnAction(event -> hearTestPhrase(phrase.name()));
+            tests.getItems().add(item);
+        }
+        tests.getItems().add(new SeparatorMenuItem());
+        for (String name : OwnPhrases.names(OwnPhrases.folder())) {
+            MenuItem item = new MenuItem(name);
+            item.setOnAction(event -> files.hearOwnPhrase(name));
+            tests.getItems().add(item);
+        }
+        MenuItem keep = new MenuItem("Keep this part’s phrase as a test phrase");
+        keep.setId("keep-test-phrase");
+        keep.setOnAction(event -> files.keepTestPhrase());
+        tests.getItems().add(keep);
     }
 
     /** The shown part hears a test phrase, in the piece's own key and meter, and the transport plays it. */
@@ -265,7 +337,7 @@ final class HarpelPane extends BorderPane {
         alert.setHeaderText(null);
         alert.setGraphic(null);
         alert.getDialogPane().setMinHeight(560);
-        alert.getDialogPane().getStylesheets().setAll(getScene().getStylesheets());
+        alert.getDialogPane().getStylesheets().setAll(session.styles());
         alert.show();
     }
 

@@ -6,7 +6,6 @@ import harpel.theory.Pitch;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
@@ -53,7 +52,7 @@ final class KeysView extends Region {
 
     private static final double HEAD = 14;
     private final Session session;
-    private final Canvas canvas = new Canvas();
+    private final SharpCanvas canvas = new SharpCanvas();
     private final Map<KeyCode, Integer> down = new HashMap<>();
     private int octave = 4;
     private int touch = 92;
@@ -77,8 +76,6 @@ final class KeysView extends Region {
 
     @Override
     protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
         drawnState = null;
     }
 
@@ -169,16 +166,23 @@ final class KeysView extends Region {
         String part = session.partId().get();
         Set<Integer> in = session.traces().sounding(part, Tap.INPUT);
         Set<Integer> out = session.traces().sounding(part, Tap.SOUND);
-        Object state = java.util.List.of(in, out, session.theme().get(), getWidth(), getHeight(), OctaveNaming.shown());
+        Object state = java.util.List.of(
+                in,
+                out,
+                session.theme().get(),
+                getWidth(),
+                getHeight(),
+                OctaveNaming.shown(),
+                session.size().get());
         if (state.equals(drawnState)) {
             return;
         }
         drawnState = state;
         Theme theme = session.theme().get();
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        double height = canvas.getHeight();
-        double width = canvas.getWidth() / WHITE_KEYS;
-        g.clearRect(0, 0, canvas.getWidth(), height);
+        canvas.fit(getWidth(), getHeight(), session.size().get());
+        GraphicsContext g = canvas.begin();
+        double height = canvas.shownHeight();
+        double width = canvas.shownWidth() / WHITE_KEYS;
         g.setFont(Font.font("Lato", 11));
         for (int key = 0; key < WHITE_KEYS; key++) {
             int pitch = LOWEST + key / 7 * 12 + WHITE[key % 7];

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import java.util.stream.Stream;
 import javafx.application.Application;
 
 /**
@@ -17,20 +18,31 @@ import javafx.application.Application;
  * other processor.
  */
 public final class Launcher {
+    private static final String DIRTY_REGIONS = "prism.dirtyregioncount";
     private static FutureTask<Session> opening = new FutureTask<>(() -> new Session(Piece.empty()));
 
     private Launcher() {}
 
+    /** Lets many small changes be drawn one by one, such as the traces of a long chain, rather than all that lies between them. */
+    static void tune() {
+        if (System.getProperty(DIRTY_REGIONS) == null) {
+            System.setProperty(DIRTY_REGIONS, "24");
+        }
+    }
+
     public static void main(String[] args) {
+        tune();
         opening = new FutureTask<>(opener(List.of(args)));
         new Thread(opening, "harpel-opening").start();
         Application.launch(HarpelApp.class, args);
     }
 
     private static Callable<Session> opener(List<String> words) {
-        String shot = after(words, "--shot");
+        List<String> values = Stream.of("--shot", "--size")
+                .map(option -> after(words, option))
+                .toList();
         for (String word : words) {
-            if (!word.startsWith("--") && !word.equals(shot)) {
+            if (!word.startsWith("--") && !values.contains(word)) {
                 return () -> open(Path.of(word));
             }
         }

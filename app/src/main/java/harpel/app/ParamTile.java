@@ -340,7 +340,7 @@ final class ParamTile<T> extends VBox {
             } catch (IllegalArgumentException e) {
                 field.setTooltip(new Tooltip(e.getMessage()));
                 field.getStyleClass().add("wrong");
-                ((HarpelPane) getScene().getRoot()).session().say(param.label() + ": " + e.getMessage());
+                HarpelPane.of(this).session().say(param.label() + ": " + e.getMessage());
             }
         });
         field.addEventFilter(KeyEvent.KEY_PRESSED, event -> {

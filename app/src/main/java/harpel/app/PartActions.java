@@ -4,6 +4,7 @@ import harpel.chain.Chain;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -31,7 +32,11 @@ final class PartActions {
         String copy = session.piece().get().freeId(id);
         session.apply(PieceEdit.of("Duplicate " + session.part().name(), piece -> piece.withDuplicate(id)));
         choose(session, copy);
-        session.say("The duplicate is on channel " + (session.part().channel() + 1) + ", the next that is free.");
+        boolean drums = session.part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
+        session.say(
+                drums
+                        ? "The duplicate plays the next drum that is free."
+                        : "The duplicate is on channel " + (session.part().channel() + 1) + ", the next that is free.");
     }
 
     private static void choose(Session session, String id) {
@@ -62,13 +67,18 @@ final class PartActions {
     }
 
     static void move(Session session, int by) {
-        String id = session.partId().get();
-        session.apply(PieceEdit.of(by < 0 ? "Move part up" : "Move part down", piece -> {
+        int place = session.piece().get().parts().indexOf(session.part());
+        moveTo(session, session.partId().get(), place + by);
+    }
+
+    /** Moves a part to a place in the list, counted among the parts as they will be. */
+    static void moveTo(Session session, String id, int place) {
+        String name = session.piece().get().part(id).orElseThrow().name();
+        session.apply(PieceEdit.of("Move part " + name, piece -> {
             List<Part> parts = new ArrayList<>(piece.parts());
             Part part = piece.part(id).orElseThrow();
-            int place = parts.indexOf(part);
-            parts.remove(place);
-            parts.add(Math.max(0, Math.min(parts.size(), place + by)), part);
+            parts.remove(part);
+            parts.add(Math.max(0, Math.min(parts.size(), place)), part);
             return piece.withParts(parts);
         }));
     }

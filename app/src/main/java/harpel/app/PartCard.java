@@ -9,6 +9,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -18,6 +19,9 @@ import javafx.scene.layout.VBox;
 final class PartCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
+
+    /** So far a press may move without carrying the part. */
+    private static final double FAR = 6;
 
     private final Session session;
     private final String id;
@@ -30,6 +34,8 @@ final class PartCard extends VBox {
     private final Region in = light("What comes in");
     private final Region out = light("What goes out");
     private boolean showing;
+    private double pressedY;
+    private boolean carrying;
 
     PartCard(Session session, String id) {
         this.session = session;
@@ -50,11 +56,14 @@ final class PartCard extends VBox {
         choose.setId("part-" + id);
         choose.getStyleClass().add("part-choose");
         choose.setMaxWidth(Double.MAX_VALUE);
-        choose.setTooltip(new Tooltip("Show this part's chain and play it with the keys"));
+        choose.setTooltip(new Tooltip("Show this part's chain and play it with the keys; drag to move it in the list"));
         choose.setOnAction(event -> {
             session.selected().set(null);
             session.partId().set(id);
         });
+        choose.addEventFilter(MouseEvent.MOUSE_PRESSED, this::carried);
+        choose.addEventFilter(MouseEvent.MOUSE_DRAGGED, this::carried);
+        choose.addEventFilter(MouseEvent.MOUSE_RELEASED, this::carried);
         choose.widthProperty().addListener((property, before, now) -> words.setPrefWidth(now.doubleValue() - 14));
         toggle(
                 mute,
@@ -79,6 +88,31 @@ final class PartCard extends VBox {
         HBox mix = new HBox(4, mute, solo, level);
         mix.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(choose, mix);
+    }
+
+    /** Carried up or down the list and let go between two other parts, it moves there. */
+    private void carried(MouseEvent event) {
+        if (event.getEventType() == MouseEvent.MOUSE_PRESSED) {
+            pressedY = event.getSceneY();
+        } else if (event.getEventType() == MouseEvent.MOUSE_DRAGGED) {
+            double away = event.getSceneY() - pressedY;
+            carrying |= Math.abs(away) > FAR;
+            setTranslateY(carrying ? away : 0);
+            setViewOrder(carrying ? -1 : 0);
+        } else if (carrying) {
+            carrying = false;
+            setTranslateY(0);
+            setViewOrder(0);
+            long above = getParent().getChildrenUnmodifiable().stream()
+                    .filter(other -> other != this)
+                    .filter(other ->
+                            other.localToScene(0, other.getLayoutBounds().getHeight() / 2)
+                                            .getY()
+                                    < event.getSceneY())
+                    .count();
+            PartActions.moveTo(session, id, (int) above);
+            event.consume();
+        }
     }
 
     private static Region light(String what) {

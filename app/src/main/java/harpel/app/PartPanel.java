@@ -26,7 +26,6 @@ import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -124,10 +123,10 @@ final class PartPanel extends VBox {
         HBox.setHgrow(name, Priority.ALWAYS);
         HBox head = new HBox(4, name, partMenu());
         head.setAlignment(Pos.CENTER_LEFT);
-        ScrollPane list = scrolled(cards);
+        Scrolling list = new Scrolling(cards);
         VBox.setVgrow(list, Priority.ALWAYS);
         list.setMinHeight(80);
-        ScrollPane leverList = scrolled(levers);
+        Scrolling leverList = new Scrolling(levers);
         leverList.setMaxHeight(112);
         leverList.setMinHeight(60);
         setSpacing(6);
@@ -146,14 +145,6 @@ final class PartPanel extends VBox {
         session.noSound().addListener((property, before, now) -> show());
         output.setOnShowing(event -> show());
         show();
-    }
-
-    private static ScrollPane scrolled(Region content) {
-        ScrollPane scroll = new ScrollPane(content);
-        scroll.setFitToWidth(true);
-        scroll.setFocusTraversable(false);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        return scroll;
     }
 
     private static Node row(String text, Region control) {

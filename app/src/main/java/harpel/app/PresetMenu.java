@@ -92,7 +92,7 @@ final class PresetMenu {
         dialog.setTitle("Save as a preset");
         dialog.setHeaderText("A name for these settings of " + stage.kind().label());
         dialog.setGraphic(null);
-        dialog.getDialogPane().getStylesheets().setAll(session.theme().get().styles());
+        dialog.getDialogPane().getStylesheets().setAll(session.styles());
         Optional<String> name = dialog.showAndWait();
         if (name.isEmpty() || name.get().isBlank()) {
             return;

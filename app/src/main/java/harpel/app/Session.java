@@ -4,6 +4,7 @@ import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.device.MidiDevices;
+import harpel.device.OutputPort;
 import harpel.device.Ports;
 import harpel.device.RecordingPort;
 import harpel.engine.InputPort;
@@ -30,11 +31,13 @@ import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
@@ -44,6 +47,9 @@ import javafx.collections.ObservableSet;
 
 /** The open piece, its history, the engine that plays it, and what is selected. The only class that joins them. Interface thread. */
 public final class Session implements AutoCloseable {
+    static final double LARGEST = 2;
+    private static final double SIZE_STEP = 0.25;
+
     private final History history;
     private final ReadOnlyObjectWrapper<Piece> piece;
     private final StringProperty partId = new SimpleStringProperty();
@@ -55,6 +61,7 @@ public final class Session implements AutoCloseable {
     private final StringProperty noSound = new SimpleStringProperty("");
     private final BooleanProperty dry = new SimpleBooleanProperty();
     private final ObjectProperty<Theme> theme = new SimpleObjectProperty<>(Theme.DAY);
+    private final DoubleProperty size = new SimpleDoubleProperty(1);
     private final BooleanProperty unsaved = new SimpleBooleanProperty();
 
     private final ObservableSet<StageAddress> folded = FXCollections.observableSet();
@@ -326,8 +333,13 @@ public final class Session implements AutoCloseable {
     /** Keeps everything that is sent from now on, for tests. */
     public RecordingPort record() {
         RecordingPort port = new RecordingPort();
-        ports.addListener(port);
+        listen(port);
         return port;
+    }
+
+    /** Sends everything there as well, for tests and for measuring. */
+    void listen(OutputPort port) {
+        ports.addListener(port);
     }
 
     public LiveEngine engine() {
@@ -438,6 +450,23 @@ public final class Session implements AutoCloseable {
 
     public ObjectProperty<Theme> theme() {
         return theme;
+    }
+
+    /** How much larger everything is shown, 1–2. */
+    public DoubleProperty size() {
+        return size;
+    }
+
+    /** Shows everything larger or smaller by a step, between 100 and 200 %. */
+    public void resize(int steps) {
+        double next = Math.round((size.get() + steps * SIZE_STEP) * 100) / 100.0;
+        size.set(Math.max(1, Math.min(LARGEST, next)));
+        say("Size " + Math.round(100 * size.get()) + " %.");
+    }
+
+    /** The style sheets of this theme and size. */
+    public List<String> styles() {
+        return theme.get().styles(size.get());
     }
 
     @Override

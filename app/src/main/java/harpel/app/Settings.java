@@ -11,7 +11,7 @@ import java.util.Properties;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** What a person has chosen for every piece: the theme and how octaves are counted. Kept in a file of its own. */
+/** What a person has chosen for every piece: the theme, how large everything is and how octaves are counted. Kept in a file of its own. */
 final class Settings {
     private static final Logger LOG = LoggerFactory.getLogger(Settings.class);
     private final Path file;
@@ -36,7 +36,23 @@ final class Settings {
         return properties.getProperty("note-60", "C4").equals("C3") ? OctaveNaming.C3 : OctaveNaming.C4;
     }
 
-    void keep(Theme theme, OctaveNaming octaves) {
+    /** How much larger everything is shown, 1–2. */
+    double size() {
+        try {
+            double percent = Double.parseDouble(properties.getProperty("size", "100"));
+            return Math.max(1, Math.min(Session.LARGEST, percent / 100));
+        } catch (NumberFormatException e) {
+            return 1;
+        }
+    }
+
+    /** Whether nothing has been kept yet. */
+    boolean isFirstStart() {
+        return properties.isEmpty();
+    }
+
+    void keep(Theme theme, OctaveNaming octaves, double size) {
+        properties.setProperty("size", String.valueOf(Math.round(size * 100)));
         properties.setProperty("theme", theme == Theme.NIGHT ? "night" : "day");
         properties.setProperty("note-60", octaves.name());
         try {

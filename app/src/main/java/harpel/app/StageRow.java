@@ -107,7 +107,7 @@ final class StageRow extends StackPane {
         left.setAlignment(Pos.CENTER_LEFT);
         getChildren().add(narrow ? new VBox(2, left, trace) : beside(left));
         if (address == null) {
-            left.setPadding(new Insets(0, 0, 0, 28));
+            left.setPadding(new Insets(0, 0, 0, 34));
         } else {
             setUpStage(left);
         }
@@ -125,9 +125,9 @@ final class StageRow extends StackPane {
     }
 
     private void setUpStage(HBox left) {
-        VBox marks = new VBox(0, onOff, fold);
+        HBox marks = new HBox(1, fold, onOff);
         marks.setAlignment(Pos.CENTER);
-        marks.setMinWidth(22);
+        marks.setMinWidth(USE_PREF_SIZE);
         left.getChildren().add(0, marks);
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.LIST_ITEM);

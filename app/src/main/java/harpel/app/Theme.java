@@ -15,6 +15,8 @@ public enum Theme {
             "#161D26", "#1D2631", "#232D3A", "#39465A", "#EDE6D8", "#A9A292", "#E0B266", "#C8923F", "#E07A6C",
             "#7FA6E0", "#7FB492", "#0F151C", "#EDE6D8", "#D8D2C4");
 
+    private static final double POPUP_TEXT = 13;
+
     public final Color paper;
     public final Color panel;
     public final Color raised;
@@ -67,14 +69,24 @@ public enum Theme {
         return this == DAY ? NIGHT : DAY;
     }
 
-    /** The style sheets of a scene or dialog in this theme. */
-    public List<String> styles() {
-        return List.of(Theme.class.getResource("harpel.css").toExternalForm(), tokenSheet());
+    /**
+     * The style sheets of a scene or dialog in this theme.
+     *
+     * @param size how much larger menus, tooltips and dialogs are, which stand in windows of their own; 1 as designed
+     */
+    public List<String> styles(double size) {
+        return List.of(Theme.class.getResource("harpel.css").toExternalForm(), tokenSheet(size));
     }
 
     /** The tokens as a style sheet of its own, so that menus and other popups know them too. */
-    private String tokenSheet() {
-        String sheet = ".root {" + tokens() + "}";
+    private String tokenSheet(double size) {
+        String popups = size == 1
+                ? ""
+                : String.format(
+                        Locale.ROOT,
+                        ".context-menu, .tooltip, .dialog-pane { -fx-font-size: %.1fpx; }",
+                        POPUP_TEXT * size);
+        String sheet = ".root {" + tokens() + "}" + popups;
         return "data:text/css;base64," + Base64.getEncoder().encodeToString(sheet.getBytes(StandardCharsets.UTF_8));
     }
 

@@ -10,7 +10,6 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
@@ -25,7 +24,8 @@ import javafx.scene.paint.Color;
 final class TraceCanvas extends Region {
     private static final double HIT = 4;
     private static final double WHEEL = 1.15;
-    private final Canvas canvas = new Canvas();
+    private final SharpCanvas canvas = new SharpCanvas();
+    private double fitted;
     private final Session session;
     private final TimeWindow window;
     private final ObjectProperty<NoteStart> pointed;
@@ -78,8 +78,7 @@ final class TraceCanvas extends Region {
 
     @Override
     protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
+        fitted = 0;
     }
 
     /** Shows the difference to another place from now on, or with null none. */
@@ -96,24 +95,33 @@ final class TraceCanvas extends Region {
         return shown(place).size();
     }
 
+    /** The note at a point; of several the one that is nearest, and of those the one that starts last. */
     private NoteStart noteAt(double x, double y) {
         double width = getWidth();
+        NoteStart nearest = null;
+        double least = HIT;
         for (TraceStore.Drawn drawn : shown(place)) {
-            double left = window.x(drawn.note.tick(), width) - HIT;
-            double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width) + HIT;
-            if (x >= left && x <= right && Math.abs(window.y(drawn.note.pitch(), getHeight()) - y) <= HIT) {
-                return drawn.note;
+            double left = window.x(drawn.note.tick(), width);
+            double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
+            double away = Math.max(0, Math.max(left - x, x - right));
+            boolean level = Math.abs(window.y(drawn.note.pitch(), getHeight()) - y) <= HIT;
+            if (level && away <= least) {
+                least = away;
+                nearest = drawn.note;
             }
         }
-        return null;
+        return nearest;
     }
 
     void draw(boolean dimmed) {
         Theme theme = session.theme().get();
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        double width = canvas.getWidth();
-        double height = canvas.getHeight();
-        g.clearRect(0, 0, width, height);
+        if (fitted != session.size().get()) {
+            fitted = session.size().get();
+            canvas.fit(getWidth(), getHeight(), fitted);
+        }
+        GraphicsContext g = canvas.begin();
+        double width = canvas.shownWidth();
+        double height = canvas.shownHeight();
         drawStrings(g, theme, width, height);
         drawBars(g, theme, width, height);
         List<TraceStore.Drawn> notes = shown(place);
@@ -128,16 +136,17 @@ final class TraceCanvas extends Region {
         double now = Math.round(window.x(window.nowTick(), width));
         if (now <= width) {
             g.setFill(theme.brass);
-            g.fillRect(now, 0, 1.5, height);
+            g.fillRect(now, 0, 2, height);
         }
     }
 
     private void fill(GraphicsContext g, TraceStore.Drawn drawn, double width, double height) {
-        double thick = window.noteHeight(height);
-        double left = Math.max(0, window.x(drawn.note.tick(), width));
-        double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
-        double top = window.y(drawn.note.pitch(), height) - thick / 2;
-        g.fillRect(left, top, Math.max(2.5, right - left - 1), thick);
+        // On whole pixels, which are filled without smoothing: many times faster where software draws.
+        double thick = Math.round(window.noteHeight(height));
+        double left = Math.round(Math.max(0, window.x(drawn.note.tick(), width)));
+        double right = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
+        double top = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
+        g.fillRect(left, top, Math.max(2, right - left - 1), thick);
     }
 
     /** What went through is faint, what is new is brass, and what was taken away is outlined in red. */
@@ -152,10 +161,10 @@ final class TraceCanvas extends Region {
         g.setStroke(theme.red);
         for (TraceStore.Drawn drawn : input) {
             if (!left.contains(drawn.note)) {
-                double x = Math.max(0, window.x(drawn.note.tick(), width));
-                double to = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
-                double y = window.y(drawn.note.pitch(), height) - thick / 2;
-                g.strokeRect(x + 0.5, y + 0.5, Math.max(2, to - x - 2), Math.max(1, thick - 1));
+                double x = Math.round(Math.max(0, window.x(drawn.note.tick(), width)));
+                double to = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
+                double y = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
+                g.strokeRect(x + 0.5, y + 0.5, Math.max(2, to - x - 2), Math.max(2, Math.round(thick) - 1.0));
             }
         }
         for (TraceStore.Drawn drawn : notes) {

@@ -62,7 +62,7 @@ class LookTest {
             sheet = new String(stream.readAllBytes(), StandardCharsets.UTF_8);
         }
         String tokens = new String(
-                java.util.Base64.getDecoder().decode(Theme.DAY.styles().get(1).split(",")[1]), StandardCharsets.UTF_8);
+                java.util.Base64.getDecoder().decode(Theme.DAY.styles(1).get(1).split(",")[1]), StandardCharsets.UTF_8);
         Matcher used = Pattern.compile("-hp-[a-z-]+").matcher(sheet);
         while (used.find()) {
             assertThat(tokens).contains(used.group() + ":");
@@ -118,7 +118,10 @@ class LookTest {
         Settings fresh = new Settings(home);
         assertThat(fresh.theme()).isEqualTo(Theme.DAY);
         assertThat(fresh.octaves()).isEqualTo(OctaveNaming.C4);
-        fresh.keep(Theme.NIGHT, OctaveNaming.C3);
+        assertThat(fresh.isFirstStart()).isTrue();
+        fresh.keep(Theme.NIGHT, OctaveNaming.C3, 1.5);
+        assertThat(new Settings(home).isFirstStart()).isFalse();
+        assertThat(new Settings(home).size()).isEqualTo(1.5);
         assertThat(new Settings(home).theme()).isEqualTo(Theme.NIGHT);
         assertThat(new Settings(home).octaves()).isEqualTo(OctaveNaming.C3);
     }

@@ -149,7 +149,8 @@ class WindowFilesTest extends ApplicationTest {
         clickOn("#part-lamp-pad");
         assertThat(session.partId().get()).isEqualTo("lamp-pad");
         assertThat(lookup("#stage-harmony").tryQuery()).isPresent();
-        interact(() -> lookup("#part-lamp-pad").query().getScene().getRoot().requestFocus());
+        interact(() ->
+                lookup("#part-lamp-pad").query().getScene().lookup(".harpel").requestFocus());
         press(KeyCode.Q);
         await(() -> messages().stream().anyMatch(message -> (message[0] & 0xFF) == 0x91));
         release(KeyCode.Q);
@@ -202,7 +203,7 @@ class WindowFilesTest extends ApplicationTest {
 
     @Test
     void stagesAreHandledByKeysAlone() {
-        interact(() -> lookup("#keys").query().getScene().getRoot().requestFocus());
+        interact(() -> lookup("#keys").query().getScene().lookup(".harpel").requestFocus());
         push(KeyCode.ALT, KeyCode.DOWN);
         assertThat(session.selected().get().stageId()).isEqualTo("arpeggio");
         push(KeyCode.ALT, KeyCode.DOWN);

@@ -51,7 +51,7 @@ class WindowTest extends ApplicationTest {
 
     static HarpelPane show(Stage stage, Session session) {
         HarpelPane pane = new HarpelPane(session);
-        var scene = new javafx.scene.Scene(pane, 1280, 800);
+        var scene = new javafx.scene.Scene(new SizedRoot(session, pane), 1280, 800);
         stage.setScene(scene);
         stage.setX(0);
         stage.setY(0);
@@ -258,7 +258,7 @@ class WindowTest extends ApplicationTest {
     @Test
     void hearDryIsHeardWithoutTheChain() {
         clickOn("#hear-dry");
-        interact(() -> lookup("#hear-dry").query().getScene().getRoot().requestFocus());
+        interact(() -> lookup("#hear-dry").query().getScene().lookup(".harpel").requestFocus());
         press(KeyCode.Q);
         await(() -> starts().size() == 1);
         release(KeyCode.Q);

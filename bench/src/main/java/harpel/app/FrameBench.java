@@ -1,7 +1,9 @@
 package harpel.app;
 
 import harpel.bench.Material;
+import harpel.device.OutputPort;
 import harpel.piece.Note;
+import harpel.piece.Part;
 import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.time.Ticks;
@@ -12,37 +14,116 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
+import org.HdrHistogram.Histogram;
 
-/** Frames a second of the window with 8 stages whose traces are full, and the lateness of notes beside it. */
+/**
+ * Frames a second of the window with six parts of 12 stages each whose traces are full, and the lateness of notes beside it; the
+ * lateness of the same piece without a window is measured first. The window has 1280 by 800 points, or what two numbers say.
+ */
 public final class FrameBench extends Application {
-    private static final long WARM_UP_NANOS = 8_000_000_000L;
-    private static final long MEASURED_NANOS = 15_000_000_000L;
+    private static final int PARTS = 6;
+    private static final int STAGES = 12;
+    private static final long WARM_UP_NANOS = 10_000_000_000L;
+    private static final long MEASURED_NANOS = 20_000_000_000L;
 
     public static void main(String[] args) {
+        Launcher.tune();
         launch(FrameBench.class, args);
     }
 
-    @Override
-    public void start(Stage stage) {
-        HarpelApp.loadFonts();
+    private static Piece piece() {
         List<Note> notes = new ArrayList<>();
+        // So that the echoes and steps of 12 stages fall on many moments.
         long sixteenth = Ticks.PER_QUARTER / 4;
         for (int i = 0; i < 16 * 4; i++) {
-            for (int voice = 0; voice < 4; voice++) {
+            for (int voice = 0; voice < 3; voice++) {
                 notes.add(new Note(i * sixteenth, sixteenth - 100, 0, 50 + i % 7 + 5 * voice, 40 + i, 64));
             }
         }
         Phrase phrase = new Phrase("load", 16 * Ticks.PER_QUARTER, notes, List.of());
-        Piece piece = Piece.empty()
-                .withPhrase(phrase)
-                .withPart("part-1", part -> part.withPhrase("load").withChain(Material.stages(8)));
-        Session session = new Session(piece);
+        List<Part> parts = new ArrayList<>();
+        for (int i = 0; i < PARTS; i++) {
+            parts.add(Part.of("Part " + (i + 1), Material.stages(STAGES))
+                    .withPhrase("load")
+                    .withChannel(i));
+        }
+        return Piece.empty().withPhrase(phrase).withParts(parts);
+    }
+
+    /** How late messages are sent, from the moment it is told to count. */
+    private static final class LatePort implements OutputPort {
+        private final Histogram late = new Histogram(10_000_000_000L, 3);
+        private volatile boolean counting;
+        private long lastDue;
+
+        @Override
+        public String name() {
+            return "Lateness";
+        }
+
+        @Override
+        public void send(byte[] message, long dueNanos) {
+            // The first message of a moment: what it waits for is the engine, not the messages before it.
+            if (counting && dueNanos != lastDue) {
+                lastDue = dueNanos;
+                late.recordValue(Math.max(0, System.nanoTime() - dueNanos));
+            }
+        }
+
+        @Override
+        public void close() {
+            // keeps what it has
+        }
+
+        void print(String what) {
+            System.out.printf(
+                    "lateness %-18s p50 %.2f  p90 %.2f  p99 %.2f  worst %.2f ms over %d moments%n",
+                    what,
+                    late.getValueAtPercentile(50) / 1e6,
+                    late.getValueAtPercentile(90) / 1e6,
+                    late.getValueAtPercentile(99) / 1e6,
+                    late.getMaxValue() / 1e6,
+                    late.getTotalCount());
+        }
+    }
+
+    private static void withoutWindow() throws InterruptedException {
+        try (Session session = new Session(piece())) {
+            LatePort port = new LatePort();
+            session.listen(port);
+            session.start();
+            session.play();
+            for (long end = System.nanoTime() + WARM_UP_NANOS; System.nanoTime() < end; ) {
+                Thread.sleep(50);
+                session.traces();
+            }
+            port.counting = true;
+            for (long end = System.nanoTime() + MEASURED_NANOS; System.nanoTime() < end; ) {
+                Thread.sleep(50);
+                session.traces();
+            }
+            port.print("without a window");
+        }
+    }
+
+    @Override
+    public void start(Stage stage) throws InterruptedException {
+        HarpelApp.loadFonts();
+        withoutWindow();
+        List<String> size = getParameters().getRaw();
+        double width = size.size() == 2 ? Double.parseDouble(size.get(0)) : 1280;
+        double height = size.size() == 2 ? Double.parseDouble(size.get(1)) : 800;
+        Session session = new Session(piece());
+        LatePort port = new LatePort();
+        session.listen(port);
         HarpelPane pane = new HarpelPane(session);
-        stage.setScene(new Scene(pane, 1280, 800));
+        stage.setScene(new Scene(new SizedRoot(session, pane), width, height));
         pane.setActions(new Files(session, stage));
         stage.show();
         session.start();
         session.play();
+        StageActions.select(
+                session, List.of(), session.part().chain().stages().get(0).id());
         new AnimationTimer() {
             private long began;
             private int frames;
@@ -54,17 +135,20 @@ public final class FrameBench extends Application {
                 long before = System.nanoTime();
                 pane.draw(before);
                 if (now - began > WARM_UP_NANOS) {
+                    port.counting = true;
                     frames++;
                     spent += System.nanoTime() - before;
                 }
                 if (now - began > WARM_UP_NANOS + MEASURED_NANOS) {
+                    port.print("with the window");
                     System.out.printf(
-                            "%.1f frames a second, %.2f ms a frame on the interface thread; notes in all rows %d; worst lateness of a"
-                                    + " note in the last minute %s; trace data dropped %d%n",
+                            "%.0f x %.0f: %.1f frames a second, %.2f ms a frame on the interface thread; notes in all rows %d;"
+                                    + " trace data dropped %d%n",
+                            width,
+                            height,
                             frames / (MEASURED_NANOS / 1e9),
                             spent / 1e6 / frames,
                             session.traces().count(),
-                            Words.milliseconds(session.status().worstLateNanos()),
                             session.droppedTraces());
                     session.close();
                     Platform.exit();

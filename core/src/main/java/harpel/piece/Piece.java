@@ -2,6 +2,9 @@ package harpel.piece;
 
 import harpel.chain.Branch;
 import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.param.IntType;
+import harpel.param.Param;
 import harpel.theory.GeneralMidi;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
@@ -115,15 +118,58 @@ public record Piece(
         return wanted;
     }
 
-    /** With a copy of a part behind it, on the next free channel. */
+    /** With a copy of a part behind it: on the next free channel or, if it is percussion, on its own with the next free drum. */
     public Piece withDuplicate(String id) {
         Part part = part(id).orElseThrow();
-        Part copy = part.withId(freeId(id))
-                .withName(part.name() + " 2")
-                .withChannel(freeChannel(part.output(), part.channel()));
+        boolean drums = part.channel() == GeneralMidi.PERCUSSION_CHANNEL;
+        Part named = part.withId(freeId(id)).withName(part.name() + " 2");
+        Part copy = drums
+                ? named.withChain(withFreeDrums(part.chain()))
+                : named.withChannel(freeChannel(part.output(), part.channel()));
         List<Part> changed = new ArrayList<>(parts);
         changed.add(parts.indexOf(part) + 1, copy);
         return withParts(changed);
+    }
+
+    /** A chain whose stages that play a note of their own play the next drums that no percussion part plays. */
+    private Chain withFreeDrums(Chain chain) {
+        Set<Integer> taken = new HashSet<>();
+        parts.stream()
+                .filter(part -> part.channel() == GeneralMidi.PERCUSSION_CHANNEL)
+                .forEach(part -> part.chain()
+                        .stages()
+                        .forEach(stage -> ownNote(stage)
+                                .ifPresent(param -> taken.add(stage.params().get(param)))));
+        List<Stage> changed = new ArrayList<>();
+        for (Stage stage : chain.stages()) {
+            Optional<Param<Integer>> own = ownNote(stage);
+            int drum =
+                    own.map(param -> freeDrum(taken, stage.params().get(param))).orElse(-1);
+            taken.add(drum);
+            changed.add(drum < 0 ? stage : stage.with(own.orElseThrow(), drum));
+        }
+        return new Chain(changed);
+    }
+
+    /** The parameter for the note that a stage plays by itself. */
+    @SuppressWarnings("unchecked") // an IntType holds an Integer
+    private static Optional<Param<Integer>> ownNote(Stage stage) {
+        return stage.params()
+                .spec()
+                .byId("root")
+                .filter(param -> param.type() instanceof IntType type && type.pitch())
+                .map(param -> (Param<Integer>) param);
+    }
+
+    /** The next drum of General MIDI above one that is not taken, round to the lowest; the wanted one where all are. */
+    private static int freeDrum(Set<Integer> taken, int wanted) {
+        for (int i = 1; i <= 128; i++) {
+            int drum = (wanted + i) % 128;
+            if (GeneralMidi.percussion(drum).isPresent() && !taken.contains(drum)) {
+                return drum;
+            }
+        }
+        return wanted;
     }
 
     /** Whether a part is heard: it is not mute and, where any is solo, it is. */

@@ -1,0 +1,394 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.chain.StageAddress;
+import harpel.device.SimulatedController;
+import harpel.effect.held.Arpeggio;
+import harpel.effect.notes.Echo;
+import harpel.effect.pitch.Transpose;
+import harpel.effect.route.Split;
+import harpel.event.NoteStart;
+import harpel.format.Presets;
+import harpel.move.Source;
+import harpel.piece.Part;
+import harpel.testkit.Wire;
+import java.io.File;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.Hyperlink;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.Dragboard;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
+import javafx.scene.paint.Color;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mockito.Mockito;
+
+/** Comparing, looking closely, folding, replacing, pointing: the Chain view's other actions in the real window. */
+class WindowCompareTest extends WindowCase {
+    @TempDir
+    Path folder;
+
+    @Override
+    String parts() {
+        return "{'name':'Lead','chain':[{'effect':'harmony','voices':[{'degrees':2}],'keep':false},"
+                + "{'effect':'echo','label':'Far bells','repeats':3,'time':'1/16','fade':40}]},"
+                + "{'name':'Drums','channel':10,'chain':[{'effect':'pulse','root':36}]}";
+    }
+
+    private List<String> chain() {
+        return session.part().chain().stages().stream()
+                .map(stage -> stage.kind().id())
+                .toList();
+    }
+
+    private void shortcut(KeyCode... keys) {
+        press(KeyCode.CONTROL);
+        push(keys);
+        release(KeyCode.CONTROL);
+    }
+
+    @Test
+    void aAndBAreHeardInTurnWithWhatDiffersListed() {
+        clickOn("#chain-b");
+        select("echo");
+        shortcut(KeyCode.DELETE);
+        assertThat(chain()).containsExactly("harmony");
+        push(KeyCode.F2);
+        assertThat(chain()).containsExactly("harmony", "echo");
+        assertThat(lookup("#chain-a").queryAs(ToggleButton.class).isSelected()).isTrue();
+        MenuButton compare = lookup("#compare").queryAs(MenuButton.class);
+        interact(compare::show);
+        assertThat(compare.getItems())
+                .extracting(MenuItem::getText)
+                .contains("From A to B:", "Far bells: only in the first");
+        interact(compare::hide);
+        shortcut(KeyCode.Z);
+        assertThat(chain()).as("switching is undone like anything else").containsExactly("harmony");
+        choose("#compare", "make-alike");
+        push(KeyCode.F2);
+        assertThat(chain()).containsExactly("harmony");
+        choose("#compare", "keep-one");
+        assertThat(session.part().compare()).isEqualTo(Part.Compare.PLAIN);
+    }
+
+    @Test
+    void switchingBetweenAAndBWhilePlayingLeavesNoNoteHanging() {
+        clickOn("#chain-b");
+        interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("echo")));
+        interact(() -> session.press(60, 100));
+        await(() -> !starts().isEmpty());
+        for (int i = 0; i < 6; i++) {
+            push(KeyCode.F2);
+        }
+        interact(() -> session.release(60));
+        await(() -> Wire.open(messages()).isEmpty());
+    }
+
+    @Test
+    void theWholeChainIsSwitchedOffAndOn() {
+        clickOn("#chain-on");
+        play(60, 100);
+        await(() -> starts().equals(List.of("60 100")));
+        press(KeyCode.CONTROL, KeyCode.SHIFT);
+        push(KeyCode.B);
+        release(KeyCode.SHIFT, KeyCode.CONTROL);
+        assertThat(session.part().compare().chainOff()).isFalse();
+        play(62, 100);
+        await(() -> starts().size() == 5);
+        assertThat(starts().subList(1, 5))
+                .as("a third up in C major")
+                .containsExactly("65 100", "65 60", "65 36", "65 22");
+    }
+
+    @Test
+    void aNotesWayIsToldWhenItIsPointedAt() {
+        play(60, 60);
+        await(() -> starts().size() == 4);
+        Node row = lookup("#stage-echo .trace").query();
+        TimeWindow window = pane.chain().window();
+        push(KeyCode.F4);
+        List<TraceStore.Drawn> notes =
+                onFx(() -> session.traces().last(Places.at(StageAddress.parse("lead/echo")), 10));
+        NoteStart second = notes.get(2).note;
+        Bounds bounds = row.localToScreen(row.getBoundsInLocal());
+        moveTo(new Point2D(
+                bounds.getMinX() + window.x(second.tick(), bounds.getWidth()) + 1,
+                bounds.getMinY() + window.y(second.pitch(), bounds.getHeight())));
+        await(() -> !text("#pointed").isEmpty());
+        assertThat(text("#pointed")).isEqualTo("E4 from C4: harmony up two degrees, echo 2 of 3, 60 → 22");
+    }
+
+    @Test
+    void tracesZoomFreezeAndGoBack() {
+        TimeWindow window = pane.chain().window();
+        double bars = window.bars();
+        shortcut(KeyCode.EQUALS);
+        assertThat(window.bars()).isLessThan(bars);
+        shortcut(KeyCode.MINUS);
+        shortcut(KeyCode.MINUS);
+        assertThat(window.bars()).isGreaterThan(bars);
+        clickOn("#pitch-in");
+        assertThat(window.pitchZoom()).isGreaterThan(1);
+        shortcut(KeyCode.DIGIT0);
+        assertThat(window.bars()).isEqualTo(bars);
+        assertThat(window.pitchZoom()).isEqualTo(1);
+        interact(() -> session.play());
+        await(() -> window.nowTick() > 20_000);
+        clickOn("#freeze");
+        double from = window.fromTick();
+        press(KeyCode.ALT);
+        push(KeyCode.LEFT);
+        release(KeyCode.ALT);
+        assertThat(window.fromTick()).isLessThan(from);
+        await(() -> text("#bars-back").endsWith("bars back"));
+        double stays = window.fromTick();
+        await(() -> window.nowTick() > 40_000);
+        assertThat(window.fromTick()).as("it stays while time goes on").isEqualTo(stays);
+        clickOn("#freeze");
+        assertThat(window.fromTick()).isGreaterThan(stays);
+        interact(() -> session.stop());
+    }
+
+    @Test
+    void theDifferenceOfAStageIsDrawn() {
+        play(60, 100);
+        await(() -> starts().size() == 4);
+        select("harmony");
+        clickOn("#difference");
+        Color brass = Theme.DAY.brass;
+        await(() -> pixels("#stage-harmony .trace", brass) > 10);
+        int without = pixels("#stage-echo .trace", Theme.DAY.red);
+        assertThat(pixels("#stage-harmony .trace", Theme.DAY.red))
+                .as("the played note was taken away and is outlined")
+                .isGreaterThan(without);
+        shortcut(KeyCode.J);
+        assertThat(lookup("#difference").queryAs(ToggleButton.class).isSelected())
+                .isFalse();
+    }
+
+    /** How many pixels of a node have very nearly a colour, the line for now left out. */
+    private int pixels(String node, Color wanted) {
+        return onFx(() -> {
+            WritableImage image = lookup(node).query().snapshot(null, null);
+            int found = 0;
+            for (int x = 0; x < image.getWidth() * (TimeWindow.NOW - 0.02); x++) {
+                for (int y = 0; y < image.getHeight(); y++) {
+                    Color seen = image.getPixelReader().getColor(x, y);
+                    double away = Math.abs(seen.getRed() - wanted.getRed())
+                            + Math.abs(seen.getGreen() - wanted.getGreen())
+                            + Math.abs(seen.getBlue() - wanted.getBlue());
+                    found += away < 0.06 ? 1 : 0;
+                }
+            }
+            return found;
+        });
+    }
+
+    @Test
+    void aStageIsFoldedAndReplacedAndShowsItsLabel() {
+        Node row = lookup("#stage-echo").query();
+        assertThat(lookup("#stage-echo .label").queryAllAs(javafx.scene.control.Label.class))
+                .extracting(javafx.scene.control.Label::getText)
+                .contains("Far bells", "Echo");
+        double tall = onFx(() -> row.getBoundsInParent().getHeight());
+        select("echo");
+        shortcut(KeyCode.F);
+        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) < tall - 20);
+        clickOn("#fold-echo");
+        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) > tall - 4);
+        shortcut(KeyCode.R);
+        clickOn("#find-effect");
+        write("transpose");
+        push(KeyCode.ENTER);
+        await(() -> chain().equals(List.of("harmony", "transpose")));
+        assertThat(session.part().chain().stages().get(1).name())
+                .as("the label fits there, too")
+                .isEqualTo("Far bells");
+    }
+
+    @Test
+    void branchesStandSideBySideAndOneIsHeardAlone() {
+        interact(() -> session.edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY));
+        clickOn("#insert-0");
+        clickOn("#find-effect");
+        write("split");
+        push(KeyCode.ENTER);
+        await(() -> chain().equals(List.of("split")));
+        interact(() -> EffectMenu.add(
+                session,
+                StageAddress.parse("lead/split").branchWay(1),
+                0,
+                harpel.effect.EffectCatalog.of("transpose")));
+        interact(() -> session.edit(
+                "test",
+                "",
+                StageAddress.parse("lead/split").branchWay(1),
+                chain -> chain.withStage("transpose", stage -> stage.with(Transpose.OCTAVES, 1))));
+        Bounds first = onFx(() -> boundsOf("#branch-split-1"));
+        Bounds second = onFx(() -> boundsOf("#branch-split-2"));
+        assertThat(second.getMinX()).isGreaterThan(first.getMaxX());
+        assertThat(second.getMinY()).isEqualTo(first.getMinY());
+        clickOn("#solo-split-1");
+        assertThat(session.part()
+                        .chain()
+                        .stages()
+                        .get(0)
+                        .branches()
+                        .get(0)
+                        .takes()
+                        .get(Split.SOLO))
+                .isTrue();
+        play(60, 100);
+        await(() -> starts().equals(List.of("72 100")));
+        clickOn("#solo-split-1");
+        play(60, 100);
+        await(() -> starts().size() == 3);
+    }
+
+    private Bounds boundsOf(String node) {
+        Node found = lookup(node).query();
+        return found.localToScene(found.getBoundsInLocal());
+    }
+
+    @Test
+    void aLeverIsShownItsControlByPointingAndFollowsTheKnob() {
+        SimulatedController controller = new SimulatedController(session.engine());
+        select("echo");
+        clickOn("#pick-0");
+        clickOn("#param-fade");
+        assertThat(session.picking().get()).isEmpty();
+        assertThat(session.part().chain().find("echo").orElseThrow().moves().of(Echo.FADE))
+                .extracting(mover -> mover.settings().get(Source.NAME))
+                .containsExactly("Tide");
+        assertThat(lookup("#param-fade .tile-reach").query().isVisible())
+                .as("how far it moves is drawn")
+                .isTrue();
+        clickOn("#learn-0");
+        controller.control(21, 0);
+        await(() -> session.piece().get().levers().get(0).controller() == 21);
+        await(() -> {
+            // The engine takes the lever's controller with its next look at the piece.
+            controller.control(21, 0);
+            controller.control(21, 127);
+            return onFx(() -> lookup("#lever-0").queryAs(Slider.class).getValue()) > 99;
+        });
+    }
+
+    @Test
+    void ownTestPhrasesAreKeptAndSentThroughAnyChain() throws Exception {
+        String before = System.getProperty("harpel.home", "");
+        System.setProperty("harpel.home", folder.toString());
+        try {
+            interact(() -> item("chromatic run").fire());
+            interact(() -> session.stop());
+            interact(() -> item("Keep this part’s phrase as a test phrase").fire());
+            Path kept = Presets.userFolder().resolveSibling("test-phrases").resolve("chromatic-run.mid");
+            assertThat(kept).exists();
+            interact(() -> session.partId().set("drums"));
+            interact(() -> item("chromatic-run").fire());
+            assertThat(session.part().phrase()).isEqualTo("chromatic-run");
+            int notes = session.piece()
+                    .get()
+                    .phrase("chromatic-run")
+                    .orElseThrow()
+                    .notes()
+                    .size();
+            assertThat(notes)
+                    .isEqualTo(session.piece()
+                            .get()
+                            .phrase("Test: chromatic run")
+                            .orElseThrow()
+                            .notes()
+                            .size());
+            interact(() -> session.stop());
+        } finally {
+            System.setProperty("harpel.home", before);
+        }
+    }
+
+    /** An item of the menu of test phrases, as it is when that is opened. */
+    private MenuItem item(String text) {
+        MenuButton menu = lookup("#menu").queryAs(MenuButton.class);
+        menu.getOnShowing().handle(null);
+        return menu.getItems().stream()
+                .filter(one -> "test-phrases".equals(one.getId()))
+                .flatMap(one -> ((javafx.scene.control.Menu) one).getItems().stream())
+                .filter(one -> text.equals(one.getText()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void aChainFileIsDraggedIn() throws Exception {
+        Path file = folder.resolve("far.chain.json");
+        Files.writeString(file, "{\"harpel\":1,\"chain\":[{\"effect\":\"arpeggio\",\"gate\":33}]}");
+        Dragboard board = Mockito.mock(Dragboard.class);
+        Mockito.when(board.hasFiles()).thenReturn(true);
+        Mockito.when(board.getFiles()).thenReturn(List.of(file.toFile()));
+        interact(() -> pane.getOnDragDropped().handle(dropping(board)));
+        assertThat(chain()).containsExactly("arpeggio");
+        assertThat(value("arpeggio", Arpeggio.GATE)).isEqualTo(33);
+        Mockito.when(board.getFiles()).thenReturn(List.of(new File("song.txt")));
+        interact(() -> pane.getOnDragDropped().handle(dropping(board)));
+        assertThat(session.message().get()).contains("can be dragged in");
+    }
+
+    private static DragEvent dropping(Dragboard board) {
+        return new DragEvent(DragEvent.DRAG_DROPPED, board, 0, 0, 0, 0, TransferMode.COPY, null, null, null);
+    }
+
+    @Test
+    void theStageWhereNotesStopIsShownWithTheWayOut() {
+        interact(() -> session.edit(
+                "test", "", List.of(), chain -> chain.plus(0, harpel.effect.EffectCatalog.of("arpeggio"))));
+        interact(() -> session.editStage(
+                "test",
+                "",
+                StageAddress.parse("lead/arpeggio"),
+                stage -> stage.with(Arpeggio.PACE, harpel.time.TimeValue.ofNote("2/1"))
+                        .with(Arpeggio.LATE_CATCH, 0.0)));
+        interact(() -> session.play());
+        await(() -> session.status().tickAt(System.nanoTime()) > 2_000);
+        for (int i = 0; i < 4; i++) {
+            play(60, 100);
+        }
+        await(() -> lookup("#advice-arpeggio").queryAs(Hyperlink.class).isVisible()
+                && lookup("#advice-arpeggio").queryAs(Hyperlink.class).getText().startsWith("Keep them"));
+        clickOn("#advice-arpeggio");
+        assertThat(value("arpeggio", Arpeggio.LATCH)).isEqualTo(Arpeggio.LatchMode.REPLACE);
+        interact(() -> session.stop());
+    }
+
+    @Test
+    void pitchesOutsideTheKeyAreNamedAtTheSound() {
+        play(66, 100);
+        await(() -> starts().size() == 4);
+        await(() -> text("#advice-text-sound").startsWith("1 of 1 pitches leaves the key: "));
+        clickOn("#advice-sound");
+        assertThat(chain()).endsWith("scale-fit");
+    }
+
+    @Test
+    void aDuplicatedDrumPartTakesTheNextFreeDrumAndPartsAreDraggedInTheList() {
+        interact(() -> session.partId().set("drums"));
+        choose("#part-menu", "duplicate-part");
+        assertThat(session.part().channel() + 1).isEqualTo(10);
+        assertThat(session.part().chain().stages().get(0).params().get(harpel.effect.notes.Pulse.ROOT))
+                .as("36 is taken, 37 the side stick is free")
+                .isEqualTo(37);
+        drag(on("#part-drums-2", 0.3, 0.5), on("#part-lead", 0.3, 0.9));
+        assertThat(session.piece().get().parts()).extracting(Part::id).containsExactly("drums-2", "lead", "drums");
+    }
+}
