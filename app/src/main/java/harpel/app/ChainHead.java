@@ -9,6 +9,7 @@ import java.util.List;
 import javafx.beans.property.BooleanProperty;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
@@ -45,9 +46,9 @@ final class ChainHead extends VBox {
         this.window = window;
         setPadding(new Insets(6, 12, 2, 12));
         title.getStyleClass().add("part-title");
-        title.setMinWidth(60);
+        title.setMinWidth(USE_PREF_SIZE);
         about.getStyleClass().add("soft");
-        about.setMinWidth(30);
+        about.setMinWidth(0);
         pointedWords.getStyleClass().add("soft");
         pointedWords.setId("pointed");
         pointedWords.setMinWidth(30);
@@ -60,8 +61,7 @@ final class ChainHead extends VBox {
         differs.setOnShowing(event -> listDifferences());
         // A menu without items does not open.
         differs.getItems().add(new MenuItem("…"));
-        HBox first =
-                new HBox(8, title, about, PresetMenu.ofChains(session), chainOn, space(), differs, new HBox(1, a, b));
+        HBox first = new HBox(8, title, about, PresetMenu.ofChains(session), chainOn, space(), differs, pair(a, b));
         first.setAlignment(Pos.CENTER_LEFT);
         setUp(
                 difference,
@@ -81,18 +81,17 @@ final class ChainHead extends VBox {
                 this::freeze);
         back.setId("bars-back");
         back.getStyleClass().add("soft");
-        HBox second = new HBox(
-                8,
-                pointedWords,
-                space(),
-                back,
-                freeze,
-                difference,
-                new HBox(1, wider, closer),
-                new HBox(1, lower, higher));
+        HBox second =
+                new HBox(8, pointedWords, space(), back, freeze, difference, pair(wider, closer), pair(lower, higher));
         second.setAlignment(Pos.CENTER_LEFT);
         second.setMinHeight(22);
         getChildren().addAll(first, second);
+    }
+
+    private static HBox pair(Node left, Node right) {
+        HBox pair = new HBox(1, left, right);
+        pair.setAlignment(Pos.CENTER);
+        return pair;
     }
 
     private static Region space() {

@@ -75,6 +75,15 @@ final class ChainView extends BorderPane {
         return window;
     }
 
+    /** Gives the keyboard to the row of the selected stage. */
+    void focusSelected() {
+        shown.stream()
+                .filter(row -> row.address != null
+                        && row.address.equals(session.selected().get()))
+                .findFirst()
+                .ifPresent(Node::requestFocus);
+    }
+
     void toggleDifference() {
         head.difference().set(!head.difference().get());
     }

@@ -18,7 +18,7 @@ import javafx.stage.Stage;
 import javafx.util.Duration;
 import javax.imageio.ImageIO;
 
-/** The application: one window with one piece. Options: a file to open, --demo, --night, --shot FILE, and for a picture --size PERCENT. */
+/** The application: one window with one piece. Options: a file to open, --demo, --night, --shot FILE, --window WIDTHxHEIGHT, and for a picture --size PERCENT. */
 public final class HarpelApp extends Application {
     private static final double WIDTH = 1280;
     private static final double HEIGHT = 800;
@@ -31,15 +31,21 @@ public final class HarpelApp extends Application {
 
     @Override
     public void start(Stage stage) {
+        Launcher.drawBehindNotes();
         loadFonts();
         List<String> words = getParameters().getRaw();
         String shot = Launcher.after(words, "--shot");
         session = Launcher.session();
         pane = new HarpelPane(session);
-        Scene scene = new Scene(new SizedRoot(session, pane), WIDTH, HEIGHT);
+        String window = Launcher.after(words, "--window");
+        String[] sides = window != null && window.matches("\\d{3,4}x\\d{3,4}") ? window.split("x") : new String[0];
+        Scene scene = new Scene(
+                new SizedRoot(session, pane),
+                sides.length == 2 ? Double.parseDouble(sides[0]) : WIDTH,
+                sides.length == 2 ? Double.parseDouble(sides[1]) : HEIGHT);
         stage.setScene(scene);
-        stage.setMinWidth(1000);
-        stage.setMinHeight(660);
+        stage.setMinWidth(640);
+        stage.setMinHeight(480);
         Files files = new Files(session, stage);
         pane.setActions(files);
         stage.titleProperty()

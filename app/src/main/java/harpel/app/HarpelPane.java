@@ -189,6 +189,7 @@ final class HarpelPane extends BorderPane {
         action("Paste stages behind the selected one", "Shortcut+V", () -> StageActions.paste(session), false);
         action("Replace the selected stage", "Shortcut+R", () -> StageActions.replace(session, chain), false);
         action("Fold or unfold the selected stage", "Shortcut+F", () -> StageActions.fold(session), false);
+        action("From a stage to its controls, and back", "F6", this::between, false);
         action("Hear the other chain, A or B", "F2", session::hearOther, false);
         action("Whole chain off or on", "Shortcut+Shift+B", session::switchChain, false);
         action("Freeze the traces, or let them go on", "F4", () -> window.freeze(!window.isFrozen()), false);
@@ -286,6 +287,9 @@ final class HarpelPane extends BorderPane {
             // Space belongs to the transport, so Enter presses the button that has the keyboard.
             button.fire();
             event.consume();
+        } else if (event.getCode() == KeyCode.ENTER && getScene().getFocusOwner() instanceof StageRow) {
+            inspector.focusFirst();
+            event.consume();
         } else if (event.getCode() == KeyCode.SPACE) {
             session.togglePlay();
             event.consume();
@@ -309,6 +313,17 @@ final class HarpelPane extends BorderPane {
             session.dry().set(false);
         } else if (keys.key(event)) {
             event.consume();
+        }
+    }
+
+    /** Brings the keyboard from the selected stage's row to its first control, and from its controls back to the row. */
+    private void between() {
+        Node owner = getScene().getFocusOwner();
+        boolean inside = owner != null && inspector.isAround(owner);
+        if (inside) {
+            chain.focusSelected();
+        } else {
+            inspector.focusFirst();
         }
     }
 

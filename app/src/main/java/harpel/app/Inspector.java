@@ -20,6 +20,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
@@ -250,6 +251,27 @@ final class Inspector extends BorderPane {
         pane.getChildren()
                 .add(button("Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
         return pane;
+    }
+
+    /** Whether a node is one of the controls here. */
+    boolean isAround(Node node) {
+        for (Node at = node; at != null; at = at.getParent()) {
+            if (at == this) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Gives the keyboard to the first control of the selected stage: what is drawn first, else the first value. */
+    void focusFirst() {
+        Node first = content.lookup(".drawing");
+        if (first == null && !tiles.isEmpty()) {
+            first = tiles.get(0);
+        }
+        if (first != null) {
+            first.requestFocus();
+        }
     }
 
     /** Shows what has changed since the last frame without an edit: what a script says, where movers stand. */

@@ -18,6 +18,7 @@ import javafx.application.Application;
  * other processor.
  */
 public final class Launcher {
+    private static final String DRAWING_THREAD = "QuantumRenderer";
     private static final String DIRTY_REGIONS = "prism.dirtyregioncount";
     private static FutureTask<Session> opening = new FutureTask<>(() -> new Session(Piece.empty()));
 
@@ -30,6 +31,14 @@ public final class Launcher {
         }
     }
 
+    /** Lets notes go before pictures where there are fewer processors than threads that want one. Interface thread. */
+    static void drawBehindNotes() {
+        Thread.currentThread().setPriority(Thread.MIN_PRIORITY);
+        Thread.getAllStackTraces().keySet().stream()
+                .filter(thread -> thread.getName().startsWith(DRAWING_THREAD))
+                .forEach(thread -> thread.setPriority(Thread.MIN_PRIORITY));
+    }
+
     public static void main(String[] args) {
         tune();
         opening = new FutureTask<>(opener(List.of(args)));
@@ -38,7 +47,7 @@ public final class Launcher {
     }
 
     private static Callable<Session> opener(List<String> words) {
-        List<String> values = Stream.of("--shot", "--size")
+        List<String> values = Stream.of("--shot", "--size", "--window")
                 .map(option -> after(words, option))
                 .toList();
         for (String word : words) {

@@ -73,6 +73,7 @@ final class PartPanel extends VBox {
                 chosen -> editPart("Choose channel", part -> part.withChannel(Integer.parseInt(chosen) - 1)));
         name.setId("part-name");
         name.setTooltip(new Tooltip("The part's name; Enter sets it"));
+        name.setAccessibleText("The part's name");
         name.setOnAction(event -> {
             String text = name.getText().strip();
             if (!text.isEmpty()) {
@@ -128,7 +129,7 @@ final class PartPanel extends VBox {
         list.setMinHeight(80);
         Scrolling leverList = new Scrolling(levers);
         leverList.setMaxHeight(112);
-        leverList.setMinHeight(60);
+        leverList.setMinHeight(88);
         setSpacing(6);
         setPadding(new Insets(8, 8, 8, 10));
         getChildren()
@@ -213,6 +214,7 @@ final class PartPanel extends VBox {
         box.setId(id);
         box.setMaxWidth(Double.MAX_VALUE);
         box.setTooltip(new Tooltip(tip));
+        box.setAccessibleText(tip);
         box.setOnAction(event -> {
             if (!showing && box.getValue() != null) {
                 chosen.accept(box.getValue());
@@ -223,6 +225,7 @@ final class PartPanel extends VBox {
     private void field(TextField field, String id, String tip, BiFunction<Piece, String, Piece> change) {
         field.setId(id);
         field.setTooltip(new Tooltip(tip + "; Enter sets it"));
+        field.setAccessibleText(tip);
         field.setOnAction(event -> {
             try {
                 String text = field.getText();

@@ -19,6 +19,7 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputDialog;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The presets of one effect, or of whole chains; choosing one is heard at once, also while it plays. */
@@ -61,6 +62,7 @@ final class PresetMenu {
     static MenuButton ofChains(Session session) {
         MenuButton button = new MenuButton("Chains");
         button.setId("chain-presets");
+        button.setMinWidth(Region.USE_PREF_SIZE);
         button.setTooltip(new Tooltip("Ready chains; one takes the place of this part's chain and can be undone"));
         button.setOnShowing(event -> {
             Presets presets = Presets.with(Presets.userFolder());

@@ -78,15 +78,21 @@ public final class Session implements AutoCloseable {
     private final LiveEngine engine;
     private final InputPort keys;
 
-    public Session(Piece start) {
+    public Session(Piece opened) {
+        Piece start = withAPart(opened);
         history = new History(start);
         piece = new ReadOnlyObjectWrapper<>(start);
-        partId.set(start.parts().isEmpty() ? "" : start.parts().get(0).id());
+        partId.set(start.parts().get(0).id());
         engine = new LiveEngine(start, ports, queue);
         keys = engine.openInput(InputPort.KEYS);
         ports.update(start);
         partId.addListener((property, before, now) -> engine.keysTo(now));
         dry.addListener((property, before, now) -> engine.hearDry(partId.get(), now));
+    }
+
+    /** A piece that has no part has an empty one, so that there is always one to show and to play. */
+    private static Piece withAPart(Piece piece) {
+        return piece.parts().isEmpty() ? piece.withParts(Piece.empty().parts()) : piece;
     }
 
     /** Starts the engine; apart from making a session, so that the window may be there first. What was played before is played then. */
@@ -155,7 +161,7 @@ public final class Session implements AutoCloseable {
             return;
         }
         if (now.part(partId.get()).isEmpty()) {
-            partId.set(now.parts().isEmpty() ? "" : now.parts().get(0).id());
+            partId.set(now.parts().get(0).id());
         }
         if (selected.get() != null && stage(selected.get()).isEmpty()) {
             selected.set(null);
@@ -166,7 +172,9 @@ public final class Session implements AutoCloseable {
     }
 
     public Part part() {
-        return piece.get().part(partId.get()).orElseThrow();
+        Piece now = piece.get();
+        // Where another piece is being taken the id may be that of the other for a moment.
+        return now.part(partId.get()).orElseGet(() -> now.parts().get(0));
     }
 
     public StringProperty partId() {
@@ -262,7 +270,7 @@ public final class Session implements AutoCloseable {
     public void replace(Piece opened, String label) {
         engine.silence();
         selected.set(null);
-        apply(PieceEdit.of(label, before -> opened));
+        apply(PieceEdit.of(label, before -> withAPart(opened)));
     }
 
     public void save(Path path) throws IOException {

@@ -113,6 +113,7 @@ final class TopBar extends HBox {
         field.getStyleClass().add("reading");
         field.setPrefWidth(width);
         field.setTooltip(new Tooltip(tip + "; Enter sets it"));
+        field.setAccessibleText(tip);
         field.setOnAction(event -> {
             try {
                 String text = field.getText().strip();

@@ -108,6 +108,7 @@ public final class FrameBench extends Application {
 
     @Override
     public void start(Stage stage) throws InterruptedException {
+        Launcher.drawBehindNotes();
         HarpelApp.loadFonts();
         withoutWindow();
         List<String> size = getParameters().getRaw();

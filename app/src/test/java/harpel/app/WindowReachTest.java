@@ -1,0 +1,278 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import harpel.chain.StageAddress;
+import harpel.effect.EffectCatalog;
+import harpel.effect.EffectKind;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
+import javafx.scene.text.Text;
+import org.fxmisc.richtext.CodeArea;
+import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Whoever works by keyboard, by ear, with large type or on a small screen reaches everything. */
+class WindowReachTest extends WindowCase {
+    @Override
+    String parts() {
+        return "{'name':'Lead','chain':[{'effect':'arpeggio','pattern':[{},{}],'move':{'gate':[{'by':'curve'},{'by':'steps'}]}},"
+                + "{'split':[{'chain':[{'effect':'touch'}]},{'chain':[]}]}]},{'name':'Bass','chain':[]}";
+    }
+
+    private static void collect(Node node, List<Node> into) {
+        if (!node.isVisible() || node.isDisabled()) {
+            return;
+        }
+        into.add(node);
+        // What a control is made of is the control's own matter.
+        boolean whole = node instanceof ComboBox || node instanceof TextInputControl || node instanceof ButtonBase;
+        if (node instanceof Parent parent && !whole) {
+            parent.getChildrenUnmodifiable().forEach(child -> collect(child, into));
+        }
+    }
+
+    private List<Node> all() {
+        return onFx(() -> {
+            List<Node> nodes = new ArrayList<>();
+            collect(pane, nodes);
+            return nodes;
+        });
+    }
+
+    private List<Node> focusable() {
+        return all().stream()
+                .filter(node -> node.isFocusTraversable() && node != pane && !(node instanceof ScrollPane))
+                .toList();
+    }
+
+    /** What a screen reader calls a control. */
+    private static String name(Node node) {
+        if (node.getAccessibleText() != null) {
+            return node.getAccessibleText();
+        }
+        if (node instanceof Labeled labeled) {
+            return labeled.getText();
+        }
+        Node found = node.getScene().getRoot().lookupAll(".label").stream()
+                .filter(label -> label instanceof Label one && one.getLabelFor() == node)
+                .findFirst()
+                .orElse(null);
+        return found == null ? "" : ((Label) found).getText();
+    }
+
+    @Test
+    void everyControlOfEveryEffectHasANameAndIsReachedByTheKeyboard() {
+        List<String> nameless = new ArrayList<>();
+        for (EffectKind kind : EffectCatalog.kinds()) {
+            interact(() -> {
+                session.edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY);
+                EffectMenu.add(session, List.of(), 0, kind);
+            });
+            WaitForAsyncUtils.waitForFxEvents();
+            for (Node node : focusable()) {
+                if (onFx(() -> name(node)).isBlank()) {
+                    nameless.add(kind + ": " + node);
+                }
+            }
+            for (Node node : all()) {
+                boolean byKeyOnly = node.getStyleClass().contains("on-off")
+                        || node.getStyleClass().contains("fold");
+                if (node instanceof ButtonBase && !node.isFocusTraversable() && !byKeyOnly) {
+                    nameless.add(kind + ": by mouse only: " + node);
+                }
+            }
+        }
+        assertThat(nameless).isEmpty();
+    }
+
+    @Test
+    void whoeverHasTheKeyboardIsSeenToHaveIt() {
+        select("arpeggio");
+        interact(() -> lookup("#insert-0").query().requestFocus());
+        List<String> unseen = new ArrayList<>();
+        for (Node node : focusable()) {
+            interact(() -> pane.requestFocus());
+            WaitForAsyncUtils.waitForFxEvents();
+            String without = picture(node);
+            interact(node::requestFocus);
+            WaitForAsyncUtils.waitForFxEvents();
+            boolean has = onFx(node::isFocused);
+            if (has && !(node instanceof CodeArea) && picture(node).equals(without)) {
+                unseen.add(node.toString());
+            }
+        }
+        assertThat(unseen).isEmpty();
+    }
+
+    private String picture(Node node) {
+        // Drawn ones are painted with the next frame.
+        WaitForAsyncUtils.sleep(60, java.util.concurrent.TimeUnit.MILLISECONDS);
+        return onFx(() -> {
+            WritableImage image = node.snapshot(null, null);
+            StringBuilder seen = new StringBuilder();
+            for (int x = 0; x < image.getWidth(); x++) {
+                for (int y = 0; y < image.getHeight(); y++) {
+                    seen.append((char) image.getPixelReader().getArgb(x, y))
+                            .append((char) (image.getPixelReader().getArgb(x, y) >> 16));
+                }
+            }
+            return seen.toString();
+        });
+    }
+
+    @Test
+    void tabGoesThroughPartsStagesEditorsAndControls() {
+        select("arpeggio");
+        Set<String> reached = new HashSet<>();
+        for (int i = 0; i < 120; i++) {
+            push(KeyCode.TAB);
+            Node owner = onFx(() -> pane.getScene().getFocusOwner());
+            if (owner != null && owner.getId() != null) {
+                reached.add(owner.getId());
+            }
+        }
+        assertThat(reached)
+                .contains(
+                        "menu",
+                        "play",
+                        "silence",
+                        "part-name",
+                        "part-bass",
+                        "mute-lead",
+                        "level-lead",
+                        "phrase",
+                        "sound")
+                .contains("lever-name-0", "lever-0", "key", "chain-presets", "chain-b", "freeze", "insert-0")
+                .contains("stage-split", "branch-split-1", "solo-split-2", "remove", "replace");
+        select("arpeggio");
+        push(KeyCode.F6);
+        assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).isEqualTo("steps-velocity");
+        for (int i = 0; i < 45; i++) {
+            reached.add(
+                    String.valueOf(onFx(() -> pane.getScene().getFocusOwner().getId())));
+            push(KeyCode.TAB);
+        }
+        assertThat(reached).contains("steps-play", "param-gate", "param-swing", "curve-gate-1", "mover-steps-gate");
+        focus("#param-gate");
+        push(KeyCode.F6);
+        assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).isEqualTo("stage-arpeggio");
+        push(KeyCode.ENTER);
+        assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).isEqualTo("steps-velocity");
+    }
+
+    @Test
+    void everythingIsShownLargerUpToTwiceTheSize() {
+        Bounds before = onFx(() -> screen("#play"));
+        press(KeyCode.CONTROL, KeyCode.SHIFT);
+        push(KeyCode.EQUALS);
+        release(KeyCode.SHIFT, KeyCode.CONTROL);
+        assertThat(session.size().get()).isGreaterThan(1);
+        interact(() -> session.size().set(1.5));
+        await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - 1.5 * before.getHeight()) < 1.5);
+        for (int i = 0; i < 4; i++) {
+            interact(() -> session.resize(1));
+        }
+        assertThat(session.size().get()).as("not beyond 200 %").isEqualTo(2);
+        await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - 2 * before.getHeight()) < 2);
+        // Half of it does not fit now: it is scrolled, and keys still play.
+        push(KeyCode.Q);
+        await(() -> !session.traces().notes("lead", "input").isEmpty());
+        interact(() -> session.resize(-4));
+        await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - before.getHeight()) < 1);
+    }
+
+    private Bounds screen(String node) {
+        Node found = lookup(node).query();
+        return found.localToScreen(found.getBoundsInLocal());
+    }
+
+    private void resize(double width, double height) {
+        interact(() -> {
+            pane.getScene().getWindow().setWidth(width);
+            pane.getScene().getWindow().setHeight(height);
+        });
+        await(() -> Math.abs(onFx(() -> pane.getWidth()) - width) < 2);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    void onASmallScreenNoButtonsWordsAreCutOff() {
+        resize(1024, 700);
+        select("arpeggio");
+        List<String> cut = new ArrayList<>();
+        for (Node node : all()) {
+            if (node instanceof ButtonBase button && !button.getText().isBlank()) {
+                Text text = (Text) onFx(() -> button.lookup(".text"));
+                if (text != null && !text.getText().equals(button.getText())) {
+                    cut.add(button.getText() + " is shown as " + text.getText());
+                }
+            }
+        }
+        // A branch's conditions and a row's values may be longer than their place; their tooltips and editors say them
+        // whole.
+        cut.removeIf(one -> one.contains(" takes ") || one.startsWith("1  ") || one.startsWith("2  "));
+        assertThat(cut).isEmpty();
+        Bounds trace = onFx(() -> screen("#stage-arpeggio .trace"));
+        assertThat(trace.getWidth()).as("traces can be read").isGreaterThan(150);
+    }
+
+    @Test
+    void theFirstStepsFitOnASmallScreenAndLeadToSomethingThatPlays() {
+        resize(1024, 700);
+        press(KeyCode.SHIFT);
+        push(KeyCode.F1);
+        release(KeyCode.SHIFT);
+        Bounds page = onFx(() -> screen("#first-page"));
+        for (Node child : onFx(() -> ((Parent) lookup("#first-page").query()).getChildrenUnmodifiable())) {
+            Bounds bounds = onFx(() -> child.localToScreen(child.getBoundsInLocal()));
+            assertThat(bounds.getMaxY()).isLessThanOrEqualTo(page.getMaxY());
+        }
+        clickOn("#first-ready");
+        await(() -> starts().size() > 8);
+        assertThat(session.part().chain().stages())
+                .extracting(stage -> stage.kind().id())
+                .containsExactly("arpeggio", "echo");
+        assertThat(lookup("#rows").tryQuery()).isPresent();
+        interact(() -> session.stop());
+        interact(() -> session.undo());
+        assertThat(session.part().chain().find("split")).isPresent();
+    }
+
+    @Test
+    void theDemoPieceIsOpenedFromTheFirstSteps() {
+        press(KeyCode.SHIFT);
+        push(KeyCode.F1);
+        release(KeyCode.SHIFT);
+        clickOn("#first-demo");
+        // The piece has no file, so nothing is lost: it asks only where there are changes.
+        await(() -> session.piece().get().name().equals("The Salt Clock"));
+        assertThat(session.piece().get().parts()).hasSize(6);
+        assertThat(session.stage(StageAddress.parse("harbour-bells/arpeggio"))).isPresent();
+        interact(() -> session.stop());
+    }
+
+    @Test
+    void timeAndPitchOfTracesStayReadableAtAnySize() {
+        interact(() -> session.resize(2));
+        TraceCanvas trace = lookup("#stage-arpeggio .trace").queryAs(TraceCanvas.class);
+        SharpCanvas canvas = (SharpCanvas) trace.getChildrenUnmodifiable().get(0);
+        await(() -> canvas.getWidth() > 0);
+        await(() -> Math.abs(canvas.getHeight() - 1.5 * canvas.shownHeight()) < 1.5);
+        assertThat(canvas.getBoundsInParent().getHeight()).isCloseTo(canvas.shownHeight(), within(1.0));
+    }
+}
