@@ -5,6 +5,7 @@ import harpel.chain.StageAddress;
 import harpel.format.AtomicFile;
 import harpel.format.Presets;
 import harpel.format.Presets.Preset;
+import harpel.script.Script;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -28,7 +29,7 @@ final class PresetMenu {
 
     /** The presets of the stage's kind. */
     static MenuButton ofStage(Session session, StageAddress address, Stage stage) {
-        MenuButton button = new MenuButton("Presets");
+        MenuButton button = new MenuButton(stage.kind() instanceof Script ? "Examples" : "Presets");
         button.setId("presets");
         button.setTooltip(new Tooltip("Settings with a name; what you choose is heard at once and can be undone"));
         button.setOnShowing(event -> {
