@@ -1,5 +1,7 @@
 package harpel.app;
 
+import harpel.app.session.Session;
+import harpel.app.session.Words;
 import harpel.chain.Chain;
 import harpel.chain.Differences;
 import harpel.event.NoteStart;

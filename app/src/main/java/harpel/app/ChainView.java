@@ -1,6 +1,10 @@
 package harpel.app;
 
-import harpel.app.Places.Place;
+import harpel.app.draw.Scrolling;
+import harpel.app.session.Places;
+import harpel.app.session.Places.Place;
+import harpel.app.session.Session;
+import harpel.app.session.TraceStore;
 import harpel.chain.Branch;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
@@ -241,7 +245,7 @@ final class ChainView extends BorderPane {
                 "Solo branch " + (number + 1),
                 "",
                 address,
-                one -> SplitEditor.with(one, number, takes -> takes.with(Split.SOLO, solo.isSelected()))));
+                one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, solo.isSelected()))));
         HBox line = new HBox(4, head, solo);
         line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return line;

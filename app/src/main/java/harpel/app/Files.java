@@ -1,5 +1,7 @@
 package harpel.app;
 
+import harpel.app.session.OwnPhrases;
+import harpel.app.session.Session;
 import harpel.chain.Chain;
 import harpel.effect.EffectCatalog;
 import harpel.engine.Plan;

@@ -1,5 +1,9 @@
 package harpel.app;
 
+import harpel.app.session.Autosave;
+import harpel.app.session.Session;
+import harpel.app.session.Settings;
+import harpel.app.session.Theme;
 import harpel.theory.OctaveNaming;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;

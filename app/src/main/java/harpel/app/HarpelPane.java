@@ -1,5 +1,8 @@
 package harpel.app;
 
+import harpel.app.draw.Drawing;
+import harpel.app.session.OwnPhrases;
+import harpel.app.session.Session;
 import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -367,7 +370,7 @@ final class HarpelPane extends BorderPane {
         chain.draw(nanos);
         inspector.draw();
         parts.draw();
-        session.takeLearnt();
+        session.levers().takeLearnt();
         keys.draw();
         long inKey = java.util.stream.IntStream.range(0, 12)
                 .filter(session.piece().get().key()::contains)

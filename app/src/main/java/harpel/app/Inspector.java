@@ -1,5 +1,10 @@
 package harpel.app;
 
+import harpel.app.draw.Scrolling;
+import harpel.app.draw.StepRow;
+import harpel.app.editor.ScriptEditor;
+import harpel.app.editor.StageEditor;
+import harpel.app.session.Session;
 import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -51,7 +56,7 @@ final class Inspector extends BorderPane {
         setCenter(new Scrolling(content));
         session.selected().addListener((property, before, now) -> show());
         session.piece().addListener((property, before, now) -> show());
-        session.picking().addListener((property, before, now) -> showPickable());
+        session.levers().picking().addListener((property, before, now) -> showPickable());
         show();
     }
 
@@ -317,12 +322,12 @@ final class Inspector extends BorderPane {
 
     private <T> ParamTile<T> tile(Param<T> param) {
         ParamTile<T> tile = new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done));
-        tile.onPick(() -> session.picked(shown, param));
+        tile.onPick(() -> session.levers().picked(shown, param));
         return tile;
     }
 
     private void showPickable() {
-        boolean any = !session.picking().get().isEmpty() && shown != null && !isBranch(shown);
+        boolean any = !session.levers().picking().get().isEmpty() && shown != null && !isBranch(shown);
         for (ParamTile<?> tile : tiles) {
             tile.showPickable(any
                     && session.stage(shown)
@@ -389,7 +394,7 @@ final class Inspector extends BorderPane {
                     gesture,
                     address,
                     stage -> isBranch(address)
-                            ? SplitEditor.with(stage, address.branch() - 1, values -> values.withPlain(param, plain))
+                            ? stage.withTakes(address.branch(), values -> values.withPlain(param, plain))
                             : stage.withParams(stage.params().withPlain(param, plain)));
         } catch (ParamException e) {
             session.say(e.getMessage());

@@ -1,5 +1,8 @@
 package harpel.app;
 
+import harpel.app.draw.SharpCanvas;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
 import harpel.engine.Tap;
 import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;

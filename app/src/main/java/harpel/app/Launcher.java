@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Session;
 import harpel.format.PieceFile;
 import harpel.piece.Piece;
 import java.io.IOException;

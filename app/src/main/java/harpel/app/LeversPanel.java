@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Session;
 import harpel.piece.Lever;
 import harpel.piece.PieceEdit;
 import harpel.theory.GeneralMidi;
@@ -28,8 +29,8 @@ final class LeversPanel extends VBox {
         super(4);
         this.session = session;
         session.piece().addListener((property, before, now) -> show());
-        session.learnt().addListener((property, before, now) -> show());
-        session.picking().addListener((property, before, now) -> show());
+        session.levers().learnt().addListener((property, before, now) -> show());
+        session.levers().picking().addListener((property, before, now) -> show());
         show();
     }
 
@@ -39,13 +40,12 @@ final class LeversPanel extends VBox {
         List<String> shape = levers.stream()
                 .map(lever -> lever.name()
                         + lever.controller()
-                        + session.learning().get()
-                        + session.picking().get())
+                        + session.levers().learning().get()
+                        + session.levers().picking().get())
                 .toList();
         if (!shape.equals(shown) || getChildren().isEmpty()) {
             shown = shape;
             getChildren().setAll(levers.stream().map(this::lever).toList());
-            getChildren().add(addButton());
         }
         for (int i = 0; i < levers.size(); i++) {
             Slider slider = (Slider) lookup("#lever-" + i);
@@ -73,9 +73,21 @@ final class LeversPanel extends VBox {
         }
     }
 
+    /** The name over the list, with the button that makes it longer. */
+    HBox head() {
+        Label name = new Label("Levers");
+        name.getStyleClass().add("soft");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox(4, name, space, addButton());
+        head.setAlignment(Pos.CENTER_LEFT);
+        return head;
+    }
+
     private Button addButton() {
-        Button add = new Button("+ add a lever");
+        Button add = new Button("+ lever");
         add.setId("add-lever");
+        add.getStyleClass().add("small-toggle");
         add.setTooltip(new Tooltip("A named control that moves any number of parameters, each by its own amount"));
         add.setOnAction(event -> {
             int number = session.piece().get().levers().size() + 1;
@@ -98,7 +110,7 @@ final class LeversPanel extends VBox {
         name.setTooltip(new Tooltip("The lever's name; Enter sets it, and whatever it moves follows"));
         name.setOnAction(event -> rename(place, name.getText().strip()));
         Button learn = new Button(
-                lever.name().equals(session.learning().get())
+                lever.name().equals(session.levers().learning().get())
                         ? "move a knob…"
                         : lever.controller() < 0 ? "learn" : String.valueOf(lever.controller()));
         learn.setId("learn-" + place);
@@ -108,13 +120,13 @@ final class LeversPanel extends VBox {
                         : "Moved by " + GeneralMidi.controller(lever.controller())
                                 + ", once that has come to where the lever stands.")
                 + " Press, then move a knob of your device to take it."));
-        learn.setOnAction(event -> session.learn(lever.name()));
-        Button pick = new Button(lever.name().equals(session.picking().get()) ? "press one…" : "to…");
+        learn.setOnAction(event -> session.levers().learn(lever.name()));
+        Button pick = new Button(lever.name().equals(session.levers().picking().get()) ? "press one…" : "to…");
         pick.setId("pick-" + place);
         pick.setMinWidth(Region.USE_PREF_SIZE);
         pick.setTooltip(new Tooltip("Press this, then the control it shall move"));
         pick.setAccessibleText("Choose what the lever " + lever.name() + " moves");
-        pick.setOnAction(event -> session.pick(lever.name()));
+        pick.setOnAction(event -> session.levers().pick(lever.name()));
         Button remove = new Button("×");
         remove.setAccessibleText("Remove the lever " + lever.name());
         remove.setTooltip(new Tooltip("Remove the lever"));

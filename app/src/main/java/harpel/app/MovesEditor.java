@@ -1,5 +1,8 @@
 package harpel.app;
 
+import harpel.app.draw.StepRow;
+import harpel.app.editor.CurveEditor;
+import harpel.app.session.Session;
 import harpel.chain.Stage;
 import harpel.move.Mover;
 import harpel.move.Moves;

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.draw.Drawing;
 import harpel.move.Mover;
 import harpel.move.Source;
 import harpel.param.ChoiceType;

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Session;
 import harpel.chain.Chain;
 import harpel.piece.Part;
 import harpel.piece.Piece;

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Session;
 import harpel.engine.Tap;
 import harpel.piece.Part;
 import javafx.css.PseudoClass;

@@ -1,5 +1,7 @@
 package harpel.app;
 
+import harpel.app.draw.Scrolling;
+import harpel.app.session.Session;
 import harpel.device.Instrument;
 import harpel.piece.Advice;
 import harpel.piece.Part;
@@ -129,18 +131,11 @@ final class PartPanel extends VBox {
         list.setMinHeight(80);
         Scrolling leverList = new Scrolling(levers);
         leverList.setMaxHeight(112);
-        leverList.setMinHeight(88);
+        leverList.setMinHeight(52);
         setSpacing(6);
         setPadding(new Insets(8, 8, 8, 10));
         getChildren()
-                .addAll(
-                        head,
-                        list,
-                        chosen,
-                        small("Levers"),
-                        leverList,
-                        row("Key", key),
-                        row("Variation", variationRow));
+                .addAll(head, list, chosen, levers.head(), leverList, row("Key", key), row("Variation", variationRow));
         session.piece().addListener((property, before, now) -> show());
         session.partId().addListener((property, before, now) -> show());
         session.noSound().addListener((property, before, now) -> show());

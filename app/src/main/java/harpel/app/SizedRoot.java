@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Session;
 import javafx.scene.Group;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Region;

@@ -1,6 +1,8 @@
 package harpel.app;
 
-import harpel.app.Places.Place;
+import harpel.app.session.Places;
+import harpel.app.session.Places.Place;
+import harpel.app.session.Session;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;

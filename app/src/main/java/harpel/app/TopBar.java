@@ -1,5 +1,8 @@
 package harpel.app;
 
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.session.Words;
 import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
 import harpel.piece.Piece;

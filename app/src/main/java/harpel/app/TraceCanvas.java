@@ -1,6 +1,11 @@
 package harpel.app;
 
-import harpel.app.Places.Place;
+import harpel.app.draw.Drawing;
+import harpel.app.draw.SharpCanvas;
+import harpel.app.session.Places.Place;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.session.TraceStore;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.theory.Pitch;

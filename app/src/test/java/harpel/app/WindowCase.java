@@ -1,5 +1,7 @@
 package harpel.app;
 
+import harpel.app.session.Session;
+import harpel.app.session.TraceStore;
 import harpel.chain.StageAddress;
 import harpel.device.RecordingPort;
 import harpel.event.NoteStart;

@@ -2,12 +2,16 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.session.Places;
+import harpel.app.session.Theme;
+import harpel.app.session.TraceStore;
 import harpel.chain.StageAddress;
 import harpel.device.SimulatedController;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.notes.Echo;
 import harpel.effect.pitch.Transpose;
 import harpel.effect.route.Split;
+import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.format.Presets;
 import harpel.move.Source;
@@ -101,6 +105,8 @@ class WindowCompareTest extends WindowCase {
         clickOn("#chain-on");
         play(60, 100);
         await(() -> starts().equals(List.of("60 100")));
+        // The chain goes on unheard; its echoes are over when time stands.
+        await(() -> session.status().mode() == LiveStatus.Mode.STOPPED);
         press(KeyCode.CONTROL, KeyCode.SHIFT);
         push(KeyCode.B);
         release(KeyCode.SHIFT, KeyCode.CONTROL);
@@ -268,7 +274,7 @@ class WindowCompareTest extends WindowCase {
         select("echo");
         clickOn("#pick-0");
         clickOn("#param-fade");
-        assertThat(session.picking().get()).isEmpty();
+        assertThat(session.levers().picking().get()).isEmpty();
         assertThat(session.part().chain().find("echo").orElseThrow().moves().of(Echo.FADE))
                 .extracting(mover -> mover.settings().get(Source.NAME))
                 .containsExactly("Tide");

@@ -315,12 +315,16 @@ class WindowEditorsTest extends WindowCase {
                 session.selected().get(),
                 stage -> stage.withMoves(stage.moves().plus(Strum.SLOPE, curve))));
         // Three points stand at 0, 2 and 4 beats of a loop of 4.
-        doubleClickOn(on("#curve-slope-1", 0.75, 0.2));
-        assertThat(points()).hasSize(4);
-        assertThat(points().get(2).at()).isCloseTo(3, within(0.15));
         focus("#curve-slope-1");
+        push(KeyCode.PAGE_UP);
+        push(KeyCode.PAGE_UP);
+        push(KeyCode.INSERT);
+        assertThat(points()).hasSize(4);
+        assertThat(points().get(2).at()).as("midway to the last").isCloseTo(3, within(0.01));
         push(KeyCode.UP);
-        assertThat(points().get(2).height()).isCloseTo(25, within(4.0));
+        assertThat(points().get(2).height()).isCloseTo(55, within(0.1));
+        drag(on("#curve-slope-1", 0.75, 0.55), on("#curve-slope-1", 0.75, 0.2));
+        assertThat(points().get(2).height()).isCloseTo(20, within(6.0));
         push(KeyCode.DELETE);
         assertThat(points()).hasSize(3);
     }

@@ -2,6 +2,8 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.session.Session;
+import harpel.app.session.Words;
 import harpel.chain.StageAddress;
 import harpel.device.RecordingPort;
 import harpel.device.SimulatedController;

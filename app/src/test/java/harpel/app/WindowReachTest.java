@@ -3,6 +3,7 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import harpel.app.draw.SharpCanvas;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;

@@ -2,6 +2,9 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.session.Autosave;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
 import harpel.device.RecordingPort;
 import harpel.format.PieceFile;
 import harpel.piece.Part;

@@ -5,10 +5,12 @@ import harpel.move.Mover;
 import harpel.move.Moves;
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 
 /**
  * One effect in its place in a chain.
@@ -66,6 +68,14 @@ public record Stage(
 
     public Stage withBranches(List<Branch> newBranches) {
         return new Stage(id, kind, params, moves, newBranches, unknown);
+    }
+
+    /** With what one of its branches takes changed; branches are counted from 1. */
+    public Stage withTakes(int branch, UnaryOperator<ParamSet> change) {
+        List<Branch> changed = new ArrayList<>(branches);
+        Branch before = changed.get(branch - 1);
+        changed.set(branch - 1, new Branch(change.apply(before.takes()), before.chain()));
+        return withBranches(changed);
     }
 
     /** Another effect in this place, with what was set here and fits there: values by name, movers, branches. */

@@ -1,0 +1,108 @@
+package harpel.app.draw;
+
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+
+/**
+ * A control that is drawn: it takes the keyboard when pressed, shows that it has it, and paints itself anew when asked. Digits typed on
+ * it belong to it, not to the piano keys.
+ */
+public abstract class Drawing extends Region {
+    /** Around what is drawn, for the line that shows the keyboard. */
+    public static final double EDGE = 3;
+
+    private final Session session;
+    private final SharpCanvas canvas = new SharpCanvas();
+    private boolean stale = true;
+    private Theme paintedIn;
+    /** The size for which the canvas was laid out; 0 when it has to be anew. */
+    private double fitted;
+
+    public Drawing(Session session, String id, double height) {
+        this.session = session;
+        setId(id);
+        getStyleClass().add("drawing");
+        getChildren().add(canvas);
+        setMinHeight(height);
+        setPrefHeight(height);
+        setMaxHeight(height);
+        setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.SLIDER);
+        addEventFilter(MouseEvent.MOUSE_PRESSED, event -> requestFocus());
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> event.consume());
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (!event.isShortcutDown() && !event.isAltDown() && key(event)) {
+                event.consume();
+            }
+        });
+        focusedProperty().addListener((property, before, now) -> repaint());
+    }
+
+    public final Session session() {
+        return session;
+    }
+
+    /** Paints within the given size; the ground is filled already. */
+    public abstract void paint(GraphicsContext g, Theme theme, double width, double height);
+
+    /** Takes a key; true when it meant something. */
+    public boolean key(KeyEvent event) {
+        return false;
+    }
+
+    /** What is drawn has changed; it is painted with the next frame. */
+    public final void repaint() {
+        stale = true;
+    }
+
+    @Override
+    protected void layoutChildren() {
+        fitted = 0;
+    }
+
+    /** Paints if anything has changed; once a frame. */
+    public final void draw() {
+        Theme theme = session.theme().get();
+        double size = session.size().get();
+        if (fitted != size) {
+            fitted = size;
+            canvas.fit(getWidth(), getHeight(), size);
+            stale = true;
+        }
+        if ((stale || theme != paintedIn) && canvas.getWidth() > 0) {
+            stale = false;
+            paintedIn = theme;
+            GraphicsContext g = canvas.begin();
+            g.save();
+            g.translate(EDGE, EDGE);
+            g.setFont(Font.font("Lato", 11));
+            paint(g, theme, getWidth() - 2 * EDGE, getHeight() - 2 * EDGE);
+            g.restore();
+        }
+    }
+
+    /** Where on the drawing a mouse event lies, from the left, as a share of its width. */
+    public final double across(MouseEvent event) {
+        return (event.getX() - EDGE) / Math.max(1, getWidth() - 2 * EDGE);
+    }
+
+    /** Where it lies from the bottom, as a share of the height. */
+    public final double up(MouseEvent event) {
+        return 1 - (event.getY() - EDGE) / Math.max(1, getHeight() - 2 * EDGE);
+    }
+
+    public static Color faint(Color color, double strength) {
+        return color.deriveColor(0, 1, 1, strength);
+    }
+
+    public static double clamp(double value, double low, double high) {
+        return Math.max(low, Math.min(high, value));
+    }
+}

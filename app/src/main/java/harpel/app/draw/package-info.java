@@ -1,0 +1,2 @@
+/** What drawn controls are made of. */
+package harpel.app.draw;

@@ -1,0 +1,99 @@
+package harpel.app.editor;
+
+import harpel.app.draw.StepRow;
+import harpel.app.session.Session;
+import harpel.app.session.Words;
+import harpel.effect.held.Lanes;
+import harpel.param.IntType;
+import harpel.param.ParamSet;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import javafx.scene.control.Label;
+
+/** The steps of each lane, one lane under another, the highest at the top as on a staff. */
+final class LanesEditor extends StageEditor {
+    /** A step as a number: 0 rests, 10 sounds fully, between them tenths. */
+    private static final IntType TENTHS = IntType.of(0, 10, "");
+
+    private static final int MOST = 32;
+
+    private final List<StepRow<Integer>> rows = new ArrayList<>();
+    private final Label words = words("common-period");
+
+    public LanesEditor(Session session, Edit edit) {
+        super(session, edit);
+    }
+
+    private static List<Integer> numbers(String steps) {
+        return steps.chars()
+                .map(step -> step == 'x' ? 10 : step == '.' ? 0 : step - '0')
+                .boxed()
+                .toList();
+    }
+
+    private static String text(List<Integer> numbers) {
+        return numbers.stream()
+                .map(number -> number >= 10 ? "x" : number <= 0 ? "." : String.valueOf(number))
+                .collect(Collectors.joining());
+    }
+
+    @Override
+    public void show() {
+        List<ParamSet> lanes = get(Lanes.LANES);
+        while (rows.size() < lanes.size()) {
+            int lane = rows.size();
+            String whose = lane == 0 ? "Lane 1, lowest note" : "Lane " + (lane + 1);
+            rows.add(new StepRow<>(
+                    session(),
+                    "lane-" + (lane + 1),
+                    whose,
+                    TENTHS,
+                    0,
+                    MOST,
+                    34,
+                    (values, done) -> take(lane, values, done)));
+        }
+        List<StepRow<Integer>> highestFirst = new ArrayList<>();
+        for (int i = lanes.size() - 1; i >= 0; i--) {
+            ParamSet lane = lanes.get(i);
+            rows.get(i).show(numbers(lane.get(Lanes.STEPS)));
+            rows.get(i).look(new StepRow.Look() {
+                @Override
+                public double width(int step) {
+                    return lane.get(Lanes.LENGTH) / 100.0;
+                }
+
+                @Override
+                public double strength(int step) {
+                    return lane.get(Lanes.LANE_ON) ? 1 : 0.2;
+                }
+            });
+            highestFirst.add(rows.get(i));
+        }
+        List<javafx.scene.Node> wanted = new ArrayList<>(highestFirst);
+        wanted.add(words);
+        if (!getChildren().equals(wanted)) {
+            getChildren().setAll(wanted);
+        }
+        words.setText(Words.period(
+                Lanes.commonTicks(stage().params(), session().piece().get().time()), session()));
+    }
+
+    private void take(int lane, List<Integer> values, boolean done) {
+        // A lane has at least one step.
+        String steps = values.isEmpty() ? "." : text(values);
+        List<ParamSet> lanes = new ArrayList<>(get(Lanes.LANES));
+        lanes.set(lane, lanes.get(lane).with(Lanes.STEPS, steps));
+        set(Lanes.LANES, List.copyOf(lanes), done);
+    }
+
+    @Override
+    public void draw() {
+        IntStream.range(0, rows.size()).forEach(lane -> {
+            rows.get(lane).light(session().traces().step(address().toString(), lane));
+            rows.get(lane).draw();
+        });
+    }
+}

@@ -1,0 +1,112 @@
+package harpel.app.editor;
+
+import harpel.app.draw.Drawing;
+import harpel.app.session.Session;
+import harpel.chain.Stage;
+import harpel.chain.StageAddress;
+import harpel.param.Param;
+import harpel.param.ParamSpec;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiFunction;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.VBox;
+
+/** The music of one stage drawn and edited, above its controls. */
+public abstract class StageEditor extends VBox {
+    /** How an editor changes the stage it shows. */
+    public interface Edit {
+        /** @param done whether the hand has left the control, so that what comes next is undone on its own */
+        <T> void set(Param<T> param, T value, boolean done);
+    }
+
+    /** The editors there are, by the id of an effect. An effect without one is edited by its controls alone. */
+    private static final Map<String, BiFunction<Session, Edit, StageEditor>> EDITORS = Map.ofEntries(
+            Map.entry("arpeggio", PatternEditor::new),
+            Map.entry("lanes", LanesEditor::new),
+            Map.entry("polymeter", CyclesEditor::new),
+            Map.entry("pulse", PulseEditor::new),
+            Map.entry("echo", EchoEditor::new),
+            Map.entry("strum", StrumEditor::new),
+            Map.entry("stray", StrayEditor::new),
+            Map.entry("touch", TouchEditor::new),
+            Map.entry("scale-fit", ScaleEditor::new),
+            Map.entry("chord-keys", ChordKeysEditor::new),
+            Map.entry("note-bend", BendEditor::new),
+            Map.entry("split", SplitEditor::new),
+            Map.entry("carom", BoardEditor::new));
+
+    private final Session session;
+    private final Edit edit;
+    private StageAddress address;
+    private Stage stage;
+
+    public StageEditor(Session session, Edit edit) {
+        super(4);
+        this.session = session;
+        this.edit = edit;
+        getStyleClass().add("stage-editor");
+    }
+
+    public static Optional<StageEditor> of(Session session, Stage stage, Edit edit) {
+        return stage.isKnown()
+                ? Optional.ofNullable(EDITORS.get(stage.kind().id())).map(maker -> maker.apply(session, edit))
+                : Optional.empty();
+    }
+
+    public final Session session() {
+        return session;
+    }
+
+    public final StageAddress address() {
+        return address;
+    }
+
+    public final Stage stage() {
+        return stage;
+    }
+
+    public final <T> T get(Param<T> param) {
+        return stage.params().get(param);
+    }
+
+    public final <T> void set(Param<T> param, T value, boolean done) {
+        edit.set(param, value, done);
+    }
+
+    public final void show(StageAddress newAddress, Stage newStage) {
+        address = newAddress;
+        stage = newStage;
+        show();
+    }
+
+    /** Shows the stage as it is now. */
+    public abstract void show();
+
+    /** Draws a frame. */
+    public abstract void draw();
+
+    /** The parameters that have no control of their own beside this editor. */
+    public Set<Param<?>> instead(ParamSpec spec) {
+        return Set.of();
+    }
+
+    /** A line of small words. */
+    public static Label words(String id) {
+        Label label = new Label();
+        label.setId(id);
+        label.getStyleClass().add("soft");
+        label.setWrapText(true);
+        label.setMinHeight(USE_PREF_SIZE);
+        return label;
+    }
+
+    public static void tip(Drawing drawing, String text) {
+        Tooltip tip = new Tooltip(text);
+        tip.setWrapText(true);
+        tip.setMaxWidth(360);
+        Tooltip.install(drawing, tip);
+    }
+}

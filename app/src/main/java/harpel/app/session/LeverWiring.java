@@ -1,0 +1,102 @@
+package harpel.app.session;
+
+import harpel.chain.Stage;
+import harpel.chain.StageAddress;
+import harpel.engine.LiveStatus;
+import harpel.move.Mover;
+import harpel.move.Moves;
+import harpel.move.Source;
+import harpel.param.Param;
+import harpel.piece.Lever;
+import harpel.piece.PieceEdit;
+import harpel.theory.GeneralMidi;
+import java.util.Optional;
+import javafx.beans.property.LongProperty;
+import javafx.beans.property.SimpleLongProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/** Joins levers to the knob that moves them, learnt by moving it, and to the controls that they move, pointed at. */
+public final class LeverWiring {
+    private final Session session;
+    private final StringProperty learning = new SimpleStringProperty("");
+    private final StringProperty picking = new SimpleStringProperty("");
+    private final LongProperty learnt = new SimpleLongProperty();
+    private long controllersAtLearning;
+
+    LeverWiring(Session session) {
+        this.session = session;
+    }
+
+    /** No lever waits for a control any more. */
+    void leave() {
+        picking.set("");
+    }
+
+    /** From now on the next controller that comes in moves that lever; asked again it is left as it is. */
+    public void learn(String lever) {
+        learning.set(lever.equals(learning.get()) ? "" : lever);
+        controllersAtLearning = session.status().controllersIn();
+        learnt.set(learnt.get() + 1);
+    }
+
+    /** The lever that waits for a controller, or empty. */
+    public StringProperty learning() {
+        return learning;
+    }
+
+    /** Counts up whenever learning begins or ends. */
+    public LongProperty learnt() {
+        return learnt;
+    }
+
+    /** Takes the controller that a lever waits for; once a frame. */
+    public void takeLearnt() {
+        LiveStatus status = session.status();
+        if (learning.get().isEmpty() || status.controllersIn() == controllersAtLearning) {
+            return;
+        }
+        String name = learning.get();
+        learning.set("");
+        learnt.set(learnt.get() + 1);
+        session.apply(PieceEdit.of(
+                "Learn controller",
+                before -> before.withLevers(before.levers().stream()
+                        .map(lever -> lever.name().equals(name)
+                                ? new Lever(name, lever.value(), status.lastController())
+                                : lever)
+                        .toList())));
+        session.say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController()) + ".");
+    }
+
+    /** The lever that waits to be shown a control to move, or empty. */
+    public StringProperty picking() {
+        return picking;
+    }
+
+    /** From now on the next control that is pressed is moved by that lever; asked again it is left as it is. */
+    public void pick(String lever) {
+        boolean again = lever.equals(picking.get());
+        picking.set(again ? "" : lever);
+        session.say(again ? "" : "Press the control that “" + lever + "” shall move. Escape leaves it.");
+    }
+
+    /** Lets the lever that waits move a parameter; false when none waits or that cannot be moved. */
+    public boolean picked(StageAddress address, Param<?> param) {
+        String lever = picking.get();
+        Optional<Stage> stage = session.stage(address).filter(Stage::isKnown);
+        if (lever.isEmpty() || stage.isEmpty() || !Moves.canMove(stage.get().kind(), param)) {
+            return false;
+        }
+        picking.set("");
+        Mover plain = Mover.of(Source.LEVER, param);
+        Mover mover = new Mover(Source.LEVER, plain.settings().with(Source.NAME, lever));
+        session.editStage(
+                "Let " + lever + " move " + param.label().toLowerCase(java.util.Locale.ROOT),
+                "",
+                address,
+                one -> one.withMoves(one.moves().plus(param, mover)));
+        session.say("“" + lever + "” moves " + param.label() + " now, by half of its range; set how much below.");
+        return true;
+    }
+}

@@ -1,0 +1,67 @@
+package harpel.app.session;
+
+import harpel.format.AtomicFile;
+import harpel.theory.OctaveNaming;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Properties;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** What a person has chosen for every piece: the theme, how large everything is and how octaves are counted. Kept in a file of its own. */
+public final class Settings {
+    private static final Logger LOG = LoggerFactory.getLogger(Settings.class);
+    private final Path file;
+    private final Properties properties = new Properties();
+
+    public Settings(Path home) {
+        file = home.resolve("settings.properties");
+        if (Files.exists(file)) {
+            try (InputStream stream = Files.newInputStream(file)) {
+                properties.load(stream);
+            } catch (IOException | IllegalArgumentException e) {
+                LOG.warn("the settings in {} cannot be read and are left at their defaults", file, e);
+            }
+        }
+    }
+
+    public Theme theme() {
+        return properties.getProperty("theme", "day").equals("night") ? Theme.NIGHT : Theme.DAY;
+    }
+
+    public OctaveNaming octaves() {
+        return properties.getProperty("note-60", "C4").equals("C3") ? OctaveNaming.C3 : OctaveNaming.C4;
+    }
+
+    /** How much larger everything is shown, 1–2. */
+    public double size() {
+        try {
+            double percent = Double.parseDouble(properties.getProperty("size", "100"));
+            return Math.max(1, Math.min(Session.LARGEST, percent / 100));
+        } catch (NumberFormatException e) {
+            return 1;
+        }
+    }
+
+    /** Whether nothing has been kept yet. */
+    public boolean isFirstStart() {
+        return properties.isEmpty();
+    }
+
+    public void keep(Theme theme, OctaveNaming octaves, double size) {
+        properties.setProperty("size", String.valueOf(Math.round(size * 100)));
+        properties.setProperty("theme", theme == Theme.NIGHT ? "night" : "day");
+        properties.setProperty("note-60", octaves.name());
+        try {
+            Files.createDirectories(file.toAbsolutePath().getParent());
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            properties.store(bytes, "Settings of Harpel");
+            AtomicFile.write(file, bytes.toByteArray());
+        } catch (IOException e) {
+            LOG.warn("the settings could not be kept in {}", file, e);
+        }
+    }
+}

@@ -1,0 +1,73 @@
+package harpel.app.session;
+
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.Message;
+import harpel.param.ParamSet;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
+import org.jctools.queues.atomic.SpscAtomicArrayQueue;
+
+/** Carries what left each stage from the engine thread to the interface. When it is full, traces lose data and count it; notes never do. */
+public final class TraceQueue implements Tap {
+    private static final int ROOM = 1 << 15;
+
+    /** Where a lever stands, 0–1. */
+    public record LeverAt(String name, double value) {}
+
+    /** The step a row of a stage has come to. */
+    public record StepAt(int row, int step) {}
+
+    /** What a place tells: an event that left it, a text it says, the values it was moved to, a step, a lever; or null: time starts anew. */
+    public record Left(String part, String place, Object what) {}
+
+    private final SpscAtomicArrayQueue<Left> queue = new SpscAtomicArrayQueue<>(ROOM);
+    private final AtomicLong dropped = new AtomicLong();
+
+    private void offer(String part, String place, Object what) {
+        if (!queue.offer(new Left(part, place, what))) {
+            dropped.lazySet(dropped.get() + 1);
+        }
+    }
+
+    @Override
+    public void left(String part, String place, Event event) {
+        if (!(event instanceof Message)) {
+            offer(part, place, event);
+        }
+    }
+
+    @Override
+    public void restarted() {
+        offer("", "", null);
+    }
+
+    @Override
+    public void said(String part, String place, String text) {
+        offer(part, place, text);
+    }
+
+    @Override
+    public void moved(String part, String place, ParamSet values) {
+        offer(part, place, values);
+    }
+
+    @Override
+    public void stepped(String part, String place, int row, int step) {
+        offer(part, place, new StepAt(row, step));
+    }
+
+    @Override
+    public void lever(String name, double value) {
+        offer("", "", new LeverAt(name, value));
+    }
+
+    public void drain(Consumer<Left> taker) {
+        queue.drain(taker::accept);
+    }
+
+    /** How many events the traces have missed. */
+    public long dropped() {
+        return dropped.get();
+    }
+}

@@ -1,0 +1,236 @@
+package harpel.app.session;
+
+import harpel.app.session.Places.Place;
+import harpel.engine.Tap;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.param.ParamSet;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.TreeSet;
+
+/** The notes that lately left each place, for the traces. Owned by the interface thread. */
+public final class TraceStore {
+    /** Some minutes of busy playing. */
+    private static final int MOST_NOTES = 8000;
+
+    private static final int MOST_LINES = 200;
+
+    /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
+    public static final class Drawn {
+        public final NoteStart note;
+        private long endTick = Long.MAX_VALUE;
+
+        Drawn(NoteStart note) {
+            this.note = note;
+        }
+
+        public long endTick() {
+            return endTick;
+        }
+
+        public boolean sounds() {
+            return endTick == Long.MAX_VALUE;
+        }
+    }
+
+    /** The notes of a place, rising in tick. */
+    private static final class Row {
+        final List<Drawn> notes = new ArrayList<>();
+        final Map<NoteStart, Drawn> open = new IdentityHashMap<>();
+        /** The longest of those that have ended. */
+        long longest;
+
+        void start(NoteStart note) {
+            if (notes.size() >= 2 * MOST_NOTES) {
+                List<Drawn> old = notes.subList(0, MOST_NOTES);
+                old.forEach(drawn -> open.remove(drawn.note));
+                old.clear();
+            }
+            Drawn drawn = new Drawn(note);
+            notes.add(drawn);
+            open.put(note, drawn);
+        }
+
+        void end(NoteEnd end) {
+            Drawn drawn = open.remove(end.start());
+            if (drawn != null) {
+                drawn.endTick = end.tick();
+                longest = Math.max(longest, end.tick() - drawn.note.tick());
+            }
+        }
+
+        /** The place of the first note at or after a tick. */
+        int firstAt(double tick) {
+            int low = 0;
+            int high = notes.size();
+            while (low < high) {
+                int middle = (low + high) >>> 1;
+                if (notes.get(middle).note.tick() < tick) {
+                    low = middle + 1;
+                } else {
+                    high = middle;
+                }
+            }
+            return low;
+        }
+    }
+
+    private final Map<String, Row> rows = new HashMap<>();
+    private final Map<String, Deque<String>> said = new HashMap<>();
+    private final Map<String, ParamSet> moved = new HashMap<>();
+    private final Map<String, List<Integer>> steps = new HashMap<>();
+    private final Map<String, Double> levers = new HashMap<>();
+    private long saidCount;
+    private long count;
+
+    public void take(TraceQueue.Left left) {
+        Object what = left.what();
+        if (what == null) {
+            rows.clear();
+            steps.clear();
+        } else if (what instanceof NoteStart note) {
+            row(left).start(note);
+            count++;
+        } else if (what instanceof NoteEnd end) {
+            row(left).end(end);
+        } else if (what instanceof TraceQueue.StepAt at) {
+            List<Integer> all = steps.computeIfAbsent(left.place(), place -> new ArrayList<>());
+            while (all.size() <= at.row()) {
+                all.add(-1);
+            }
+            all.set(at.row(), at.step());
+        } else if (what instanceof ParamSet values) {
+            moved.put(left.place(), values);
+        } else if (what instanceof TraceQueue.LeverAt at) {
+            levers.put(at.name(), at.value());
+        } else if (what instanceof String text) {
+            Deque<String> lines = said.computeIfAbsent(left.place(), place -> new ArrayDeque<>());
+            lines.addLast(text);
+            if (lines.size() > MOST_LINES) {
+                lines.removeFirst();
+            }
+            saidCount++;
+        }
+    }
+
+    private Row row(TraceQueue.Left left) {
+        return rows.computeIfAbsent(key(left.part(), left.place()), place -> new Row());
+    }
+
+    private static String key(String part, String place) {
+        return place.equals(Tap.INPUT) || place.equals(Tap.SOUND) ? part + "|" + place : place;
+    }
+
+    private Row row(String part, String place) {
+        return rows.getOrDefault(key(part, place), new Row());
+    }
+
+    /** What a stage has said lately, oldest first. */
+    public List<String> said(String place) {
+        return List.copyOf(said.getOrDefault(place, new ArrayDeque<>()));
+    }
+
+    /** How much has been said in all, to know whether anything is new. */
+    public long saidCount() {
+        return saidCount;
+    }
+
+    /** Forgets what a stage has said. */
+    public void forgetSaid(String place) {
+        said.remove(place);
+        saidCount++;
+    }
+
+    /** The values that a stage was moved to last, or null. */
+    public ParamSet moved(String place) {
+        return moved.get(place);
+    }
+
+    /** The step that a row of a stage has come to, counted from 0, or -1. */
+    public int step(String place, int row) {
+        List<Integer> all = steps(place);
+        return row < all.size() ? all.get(row) : -1;
+    }
+
+    /** The steps that all rows of a stage have come to. */
+    public List<Integer> steps(String place) {
+        return List.copyOf(steps.getOrDefault(place, List.of()));
+    }
+
+    /** Where a controller has brought a lever, 0–1, if one has. */
+    public OptionalDouble lever(String name) {
+        Double value = levers.get(name);
+        return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+
+    /** Forgets where a controller brought a lever, since a hand has moved it in the window. */
+    public void forgetLever(String name) {
+        levers.remove(name);
+    }
+
+    /** How many notes have been taken in all, to know whether anything is new. */
+    public long count() {
+        return count;
+    }
+
+    /** The notes of a place, oldest first. */
+    public List<Drawn> notes(String part, String place) {
+        return row(part, place).notes;
+    }
+
+    /** The last notes of a place, at most so many, oldest first. */
+    public List<Drawn> last(Place place, int most) {
+        List<Drawn> notes = notes(place.part(), place.name());
+        return List.copyOf(notes.subList(Math.max(0, notes.size() - most), notes.size()));
+    }
+
+    /** Whether that very note came by a place. */
+    public boolean has(Place place, NoteStart note) {
+        Row row = row(place.part(), place.name());
+        for (int i = row.firstAt(note.tick());
+                i < row.notes.size() && row.notes.get(i).note.tick() == note.tick();
+                i++) {
+            if (row.notes.get(i).note == note) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** The pitches that sound at a place. */
+    public Set<Integer> sounding(String part, String place) {
+        Set<Integer> pitches = new TreeSet<>();
+        row(part, place).open.keySet().forEach(note -> pitches.add(note.pitch()));
+        return pitches;
+    }
+
+    /** The notes of a place that sound or sounded in a stretch of time. */
+    public List<Drawn> within(String part, String place, long fromTick, long toTick) {
+        Row row = row(part, place);
+        List<Drawn> found = new ArrayList<>();
+        int first = row.firstAt((double) fromTick - row.longest);
+        for (Drawn drawn : row.open.values()) {
+            if (drawn.note.tick() < fromTick - row.longest) {
+                found.add(drawn);
+            }
+        }
+        for (int i = first; i < row.notes.size(); i++) {
+            Drawn drawn = row.notes.get(i);
+            if (drawn.note.tick() >= toTick) {
+                break;
+            }
+            if (drawn.endTick > fromTick) {
+                found.add(drawn);
+            }
+        }
+        return found;
+    }
+}

@@ -1,0 +1,111 @@
+package harpel.app.session;
+
+import harpel.app.session.Places.Place;
+import harpel.chain.Stage;
+import harpel.chain.StageAddress;
+import harpel.engine.Tap;
+import harpel.event.NoteStart;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.theory.GeneralMidi;
+import harpel.theory.Pitch;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+
+/** Says things in plain words. */
+public final class Words {
+    /** Says what was done to make a note of another. */
+    public interface Telling {
+        String tell(NoteStart from, NoteStart made);
+    }
+
+    private static final int MANY_BARS = 1000;
+
+    private Words() {}
+
+    /**
+     * What became of a note on its way: "E4 from C4: harmony up two degrees, echo 2 of 3, 60 → 36".
+     *
+     * @param told what was done to make the second note from the first, or empty
+     */
+    public static String ancestry(NoteStart note, Telling told) {
+        List<String> deeds = new ArrayList<>();
+        for (NoteStart made = note; made.cause() != null; made = made.cause()) {
+            String deed = told.tell(made.cause(), made);
+            if (!deed.isEmpty()) {
+                deeds.add(0, deed);
+            }
+        }
+        NoteStart origin = note.origin();
+        String from = origin == note || name(origin).equals(name(note)) ? "" : " from " + name(origin);
+        deeds.add(
+                origin.velocity() == note.velocity()
+                        ? "velocity " + note.velocity()
+                        : origin.velocity() + " → " + note.velocity());
+        return name(note) + from + ": " + String.join(", ", deeds);
+    }
+
+    /** What a stage of the open piece did to a note, by the traces of where it first came by; empty where that is not known. */
+    public static String told(Session session, NoteStart from, NoteStart made) {
+        Piece piece = session.piece().get();
+        List<Part> parts = new ArrayList<>(piece.parts());
+        parts.sort(
+                Comparator.comparing(part -> !part.id().equals(session.partId().get())));
+        for (Part part : parts) {
+            for (Place place : Places.of(part)) {
+                if (session.traces().has(place, made)) {
+                    return place.name().equals(Tap.INPUT)
+                            ? "heard by " + part.name()
+                            : place.name().equals(Tap.SOUND)
+                                    ? ""
+                                    : session.stage(StageAddress.parse(place.name()))
+                                            .filter(Stage::isKnown)
+                                            .map(stage -> stage.kind()
+                                                    .tell(from, made, stage.params(), piece.key(), piece.time()))
+                                            .orElse("");
+                }
+            }
+        }
+        return "";
+    }
+
+    /** A number with at most one digit behind the point. */
+    public static String number(double value) {
+        return number(value, 1);
+    }
+
+    private static String number(double value, int digits) {
+        return BigDecimal.valueOf(value)
+                .setScale(digits, RoundingMode.HALF_UP)
+                .stripTrailingZeros()
+                .toPlainString();
+    }
+
+    /** When cycles come together again, in bars of the piece. */
+    public static String period(double ticks, Session session) {
+        double bars = ticks / session.piece().get().time().meter().at(0).barTicks();
+        if (Double.isNaN(bars)) {
+            return "Milliseconds against the grid: they never come together.";
+        }
+        if (bars > MANY_BARS) {
+            return "They come together after more than " + MANY_BARS + " bars.";
+        }
+        String shown = number(bars, 2);
+        return "They come together every " + (shown.equals("1") ? "bar." : shown + " bars.");
+    }
+
+    /** The pitch's name, or on the percussion channel that of what is struck. */
+    private static String name(NoteStart note) {
+        return note.channel() == GeneralMidi.PERCUSSION_CHANNEL
+                ? GeneralMidi.percussion(note.pitch()).orElse(Pitch.shown(note.pitch()))
+                : Pitch.shown(note.pitch());
+    }
+
+    /** "0.3 ms". */
+    public static String milliseconds(long nanos) {
+        return String.format(java.util.Locale.ROOT, "%.1f ms", nanos / 1e6);
+    }
+}
