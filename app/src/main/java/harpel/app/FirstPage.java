@@ -3,9 +3,7 @@ package harpel.app;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -29,13 +27,13 @@ final class FirstPage extends VBox {
         FlowPane begin = new FlowPane(
                 8,
                 8,
-                button("Open the demo piece", "first-demo", "Six parts of The Salt Clock, playing", demo),
-                button(
+                Inspector.button("Open the demo piece", "first-demo", "Six parts of The Salt Clock, playing", demo),
+                Inspector.button(
                         "Four chords as an arpeggio",
                         "first-ready",
                         "A ready chain with four chords to work on, playing",
                         ready),
-                button("Begin empty", "first-close", "The empty chain of the first part", close));
+                Inspector.button("Begin empty", "first-close", "The empty chain of the first part", close));
         getChildren()
                 .addAll(
                         title,
@@ -82,13 +80,5 @@ final class FirstPage extends VBox {
         HBox row = new HBox(10, count, new VBox(0, title, text));
         row.setAlignment(Pos.TOP_LEFT);
         return row;
-    }
-
-    private static Button button(String text, String id, String tip, Runnable action) {
-        Button button = new Button(text);
-        button.setId(id);
-        button.setTooltip(new Tooltip(tip));
-        button.setOnAction(event -> action.run());
-        return button;
     }
 }

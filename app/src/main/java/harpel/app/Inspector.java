@@ -312,7 +312,7 @@ final class Inspector extends BorderPane {
         return more;
     }
 
-    private static Button button(String text, String id, String tip, Runnable action) {
+    static Button button(String text, String id, String tip, Runnable action) {
         Button button = new Button(text);
         button.setId(id);
         button.setTooltip(new Tooltip(tip));

@@ -31,12 +31,16 @@ abstract class WindowCase extends ApplicationTest {
     /** The parts of the piece, as they stand in its file. */
     abstract String parts();
 
+    /** The levers of the piece, in the same form. */
+    String levers() {
+        return "{'name':'Tide','value':0}";
+    }
+
     @Override
     public void start(Stage stage) {
         HarpelApp.loadFonts();
-        session = new Session(WindowTest.piece(
-                "{\"harpel\":1,\"piece\":\"Test\",\"key\":\"C major\",\"levers\":[{\"name\":\"Tide\",\"value\":0}],"
-                        + "\"parts\":[" + parts().replace('\'', '"') + "]}"));
+        session = new Session(WindowTest.piece("{\"harpel\":1,\"piece\":\"Test\",\"key\":\"C major\",\"levers\":["
+                + levers().replace('\'', '"') + "]," + "\"parts\":[" + parts().replace('\'', '"') + "]}"));
         sent = session.record();
         pane = WindowTest.show(stage, session);
     }

@@ -2,10 +2,7 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Session;
 import harpel.app.session.Words;
-import harpel.chain.StageAddress;
-import harpel.device.RecordingPort;
 import harpel.device.SimulatedController;
 import harpel.effect.EffectCatalog;
 import harpel.effect.held.Arpeggio;
@@ -22,85 +19,34 @@ import harpel.testkit.Wire;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import javafx.stage.Stage;
 import org.fxmisc.richtext.CodeArea;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.framework.junit5.ApplicationTest;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Parts, levers, movers, presets, advice and scripts in the real window. */
-class WindowPartsTest extends ApplicationTest {
+class WindowPartsTest extends WindowCase {
     @TempDir
     Path folder;
 
-    private Session session;
-    private RecordingPort sent;
+    @Override
+    String parts() {
+        return "{'name':'Lead','chain':[{'effect':'touch','fixed':77}]},"
+                + "{'name':'Bass','channel':2,'chain':[{'effect':'transpose','octaves':-1}]}";
+    }
 
     @Override
-    public void start(Stage stage) {
-        HarpelApp.loadFonts();
-        session = new Session(WindowTest.piece("""
-                {"harpel":1,"piece":"Test","key":"C major","parts":[
-                  {"name":"Lead","chain":[{"effect":"touch","fixed":77}]},
-                  {"name":"Bass","channel":2,"chain":[{"effect":"transpose","octaves":-1}]}]}"""));
-        sent = session.record();
-        WindowTest.show(stage, session);
-    }
-
-    @AfterEach
-    void end() {
-        session.close();
-    }
-
-    private static void await(Callable<Boolean> condition) {
-        try {
-            WaitForAsyncUtils.waitFor(10, TimeUnit.SECONDS, condition);
-        } catch (TimeoutException e) {
-            throw new AssertionError("it did not happen within 10 s", e);
-        }
-    }
-
-    private List<byte[]> messages() {
-        return sent.sent().stream().map(RecordingPort.Sent::message).toList();
-    }
-
-    private List<String> starts() {
-        return Wire.starts(messages());
+    String levers() {
+        return "";
     }
 
     private List<String> names() {
         return session.piece().get().parts().stream().map(Part::name).toList();
-    }
-
-    /** Opens a menu and chooses the item of that id or text. */
-    private void choose(String button, String item) {
-        MenuButton menu = lookup(button).queryAs(MenuButton.class);
-        interact(menu::show);
-        MenuItem found = menu.getItems().stream()
-                .filter(one -> item.equals(one.getId()) || item.equals(one.getText()))
-                .findFirst()
-                .orElseThrow(() -> new AssertionError("no " + item + " in " + menu.getItems()));
-        interact(() -> {
-            menu.hide();
-            found.fire();
-        });
-    }
-
-    private void select(String id) {
-        interact(
-                () -> session.selected().set(StageAddress.parse(session.partId().get() + "/" + id)));
     }
 
     @Test

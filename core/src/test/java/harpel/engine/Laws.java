@@ -38,8 +38,8 @@ final class Laws {
     /** How many events have been looked at, at any place. */
     static final LongAdder EVENTS = new LongAdder();
 
-    private static final long LENGTH = 3 * 4 * Ticks.PER_QUARTER;
-    private static final String PART = "lead";
+    static final long LENGTH = 3 * 4 * Ticks.PER_QUARTER;
+    static final String PART = "lead";
     private static final String OTHER = "other";
 
     /** A law that is tried. */
@@ -62,13 +62,18 @@ final class Laws {
         laws.put("anEffectSwitchedOffPassesEverything", Laws::anEffectSwitchedOffPassesEverything);
         laws.put("otherChannelsPassBy", Laws::otherChannelsPassBy);
         laws.put("aChainThatIsSavedAndReadIsEqual", Laws::aChainThatIsSavedAndReadIsEqual);
+        laws.put("twoChainsMayTakeTurnsAtAnyTime", CompareLaws::twoChainsMayTakeTurnsAtAnyTime);
+        laws.put("aDifferenceIsFoundJustWhereThereIsOne", CompareLaws::aDifferenceIsFoundJustWhereThereIsOne);
+        laws.put("shownStepsLieInTheirRows", CompareLaws::shownStepsLieInTheirRows);
+        laws.put("everyDeedIsToldInWords", CompareLaws::everyDeedIsToldInWords);
+        laws.put("aReplacedStageKeepsOnlyWhatFits", CompareLaws::aReplacedStageKeepsOnlyWhatFits);
         return laws;
     }
 
     private Laws() {}
 
     /** A world around a chain, the same for the same seed. */
-    private static final class World {
+    static final class World {
         final Randoms randoms;
         final Chain chain;
         final TimeMap time;
@@ -89,7 +94,7 @@ final class Laws {
     }
 
     /** Checks at every place that order and pairs hold, and keeps what is heard as text. */
-    private static final class Checks implements Tap, Renderer.Sink {
+    static final class Checks implements Tap, Renderer.Sink {
         final List<String> heard = new ArrayList<>();
         final List<Event> events = new ArrayList<>();
         final Map<String, Map<NoteStart, Boolean>> open = new HashMap<>();
@@ -144,7 +149,7 @@ final class Laws {
     }
 
     /** Feeds the music up to {@code to} and renders. */
-    private static int feed(Renderer renderer, List<Event> music, int next, long to) {
+    static int feed(Renderer renderer, List<Event> music, int next, long to) {
         int i = next;
         while (i < music.size() && music.get(i).tick() < to) {
             renderer.play(PART, music.get(i++));
@@ -295,7 +300,7 @@ final class Laws {
     }
 
     /** One edit as a hand would make it. */
-    private static Chain edited(Randoms randoms, Chain chain) {
+    static Chain edited(Randoms randoms, Chain chain) {
         int size = chain.stages().size();
         if (size == 0 || randoms.oneIn(5)) {
             return size > 5

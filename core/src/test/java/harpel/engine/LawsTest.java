@@ -74,4 +74,29 @@ class LawsTest {
     void aChainThatIsSavedAndReadIsEqual(@ForAll("kinds") EffectKind kind, @ForAll long seed) throws Exception {
         Laws.aChainThatIsSavedAndReadIsEqual(kind, seed);
     }
+
+    @Property(tries = 600)
+    void twoChainsMayTakeTurnsAtAnyTime(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
+        CompareLaws.twoChainsMayTakeTurnsAtAnyTime(kind, seed);
+    }
+
+    @Property(tries = 300)
+    void aDifferenceIsFoundJustWhereThereIsOne(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
+        CompareLaws.aDifferenceIsFoundJustWhereThereIsOne(kind, seed);
+    }
+
+    @Property(tries = 150)
+    void shownStepsLieInTheirRows(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
+        CompareLaws.shownStepsLieInTheirRows(kind, seed);
+    }
+
+    @Property(tries = 150)
+    void everyDeedIsToldInWords(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
+        CompareLaws.everyDeedIsToldInWords(kind, seed);
+    }
+
+    @Property(tries = 300)
+    void aReplacedStageKeepsOnlyWhatFits(@ForAll("kinds") EffectKind kind, @ForAll long seed) {
+        CompareLaws.aReplacedStageKeepsOnlyWhatFits(kind, seed);
+    }
 }

@@ -6,7 +6,6 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
 import harpel.effect.pitch.NoteBend;
-import harpel.param.Param;
 import harpel.theory.Interval;
 import harpel.theory.Pitch;
 import java.util.List;
@@ -100,18 +99,13 @@ final class BendEditor extends StageEditor {
             event.consume();
         }
 
-        private <T> boolean step(Param<T> param, int by) {
-            set(param, param.type().step(get(param), by, true), true);
-            return true;
-        }
-
         @Override
         public boolean key(KeyEvent event) {
             return switch (event.getCode()) {
-                case LEFT -> step(NoteBend.CENTRE, -1);
-                case RIGHT -> step(NoteBend.CENTRE, 1);
-                case UP -> step(NoteBend.BEND_RANGE, 1);
-                case DOWN -> step(NoteBend.BEND_RANGE, -1);
+                case LEFT -> step(NoteBend.CENTRE, -1, true);
+                case RIGHT -> step(NoteBend.CENTRE, 1, true);
+                case UP -> step(NoteBend.BEND_RANGE, 1, true);
+                case DOWN -> step(NoteBend.BEND_RANGE, -1, true);
                 default -> false;
             };
         }

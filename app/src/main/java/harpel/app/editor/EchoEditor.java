@@ -6,7 +6,6 @@ import harpel.app.session.Theme;
 import harpel.app.session.Words;
 import harpel.effect.notes.Echo;
 import harpel.event.NoteStart;
-import harpel.param.Param;
 import harpel.theory.Interval;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -88,11 +87,6 @@ final class EchoEditor extends StageEditor {
                 double left = Math.pow(clamp(up(event), 0, 1), 1.0 / k);
                 set(Echo.FADE, (int) Math.round(100 * (1 - left)), false);
             }
-        }
-
-        private <T> boolean step(Param<T> param, int by, boolean fine) {
-            set(param, param.type().step(get(param), by, fine), true);
-            return true;
         }
 
         @Override

@@ -4,7 +4,6 @@ import harpel.app.draw.Drawing;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.effect.notes.Pulse;
-import harpel.param.Param;
 import java.util.Locale;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
@@ -100,10 +99,6 @@ final class PulseEditor extends StageEditor {
                 fill(event);
             }
             event.consume();
-        }
-
-        private <T> void step(Param<T> param, int by, boolean fine) {
-            set(param, param.type().step(get(param), by, fine), true);
         }
 
         @Override

@@ -82,6 +82,12 @@ public abstract class StageEditor extends VBox {
         show();
     }
 
+    /** Takes the next value up (1) or down (-1); always true, as an answer to a key. */
+    final <T> boolean step(Param<T> param, int by, boolean fine) {
+        set(param, param.type().step(get(param), by, fine), true);
+        return true;
+    }
+
     /** Shows the stage as it is now. */
     public abstract void show();
 

@@ -6,7 +6,6 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
 import harpel.effect.pitch.Stray;
-import harpel.param.Param;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import java.util.List;
@@ -93,11 +92,6 @@ final class StrayEditor extends StageEditor {
                 note = newNote;
                 repaint();
             }
-        }
-
-        private <T> boolean step(Param<T> param, int by, boolean fine) {
-            set(param, param.type().step(get(param), by, fine), true);
-            return true;
         }
 
         @Override

@@ -5,7 +5,6 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.effect.held.Strum;
 import harpel.effect.held.Strum.Stroke;
-import harpel.param.Param;
 import harpel.time.TimeMap;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -79,11 +78,6 @@ final class StrumEditor extends StageEditor {
                 set(Strum.CURVE, Strum.CURVE.type().atFraction(clamp(curve + higher, 0, 1)), false);
             }
             event.consume();
-        }
-
-        private <T> boolean step(Param<T> param, int by, boolean fine) {
-            set(param, param.type().step(get(param), by, fine), true);
-            return true;
         }
 
         @Override

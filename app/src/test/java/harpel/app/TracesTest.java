@@ -1,0 +1,253 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import harpel.app.session.OwnPhrases;
+import harpel.app.session.Places;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.session.TraceQueue;
+import harpel.app.session.TraceStore;
+import harpel.app.session.Words;
+import harpel.chain.StageAddress;
+import harpel.engine.LiveStatus;
+import harpel.engine.Tap;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.piece.Part;
+import harpel.piece.Phrase;
+import harpel.piece.Piece;
+import harpel.piece.TestPhrases;
+import harpel.theory.Key;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.Ticks;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What the traces are drawn from, and the axis they share. */
+class TracesTest {
+    private final TraceQueue queue = new TraceQueue();
+    private final TraceStore store = new TraceStore();
+
+    private NoteStart note(long tick, long length) {
+        NoteStart note = NoteStart.played(tick, tick, 0, 60, 90);
+        queue.left("lead", Tap.INPUT, note);
+        if (length > 0) {
+            queue.left("lead", Tap.INPUT, new NoteEnd(tick + length, note, 64));
+        }
+        queue.drain(store::take);
+        return note;
+    }
+
+    private List<NoteStart> inStretch(long from, long to) {
+        return store.within("lead", Tap.INPUT, from, to).stream()
+                .map(drawn -> drawn.note)
+                .toList();
+    }
+
+    @Test
+    void aStretchOfTimeHoldsWhatSoundsInItHoweverLongAgoItBegan() {
+        NoteStart longOne = note(0, 9_000);
+        NoteStart open = note(100, 0);
+        NoteStart early = note(200, 50);
+        NoteStart inside = note(5_000, 100);
+        NoteStart late = note(8_000, 100);
+        assertThat(inStretch(4_000, 6_000)).containsExactlyInAnyOrder(longOne, open, inside);
+        assertThat(inStretch(0, 210)).containsExactlyInAnyOrder(longOne, open, early);
+        assertThat(inStretch(9_000, 10_000)).as("an end is not within").containsExactly(open);
+        assertThat(inStretch(8_000, 8_001)).containsExactlyInAnyOrder(longOne, open, late);
+    }
+
+    @Test
+    void theLastNotesAndAnyNoteAreFound() {
+        NoteStart first = note(10, 5);
+        NoteStart same = note(10, 5);
+        NoteStart last = note(20, 5);
+        Places.Place input = Places.input("lead");
+        assertThat(store.last(input, 2)).extracting(drawn -> drawn.note).containsExactly(same, last);
+        assertThat(store.last(input, 99)).hasSize(3);
+        assertThat(store.has(input, first)).isTrue();
+        assertThat(store.has(input, same)).isTrue();
+        assertThat(store.has(input, NoteStart.played(10, 10, 0, 60, 90)))
+                .as("one that only looks alike")
+                .isFalse();
+        assertThat(store.has(Places.sound("lead"), first)).isFalse();
+    }
+
+    @Test
+    void minutesAreKeptAndNoMore() {
+        for (int i = 0; i < 40_000; i++) {
+            note(i, 1);
+        }
+        int kept = store.notes("lead", Tap.INPUT).size();
+        assertThat(kept).isBetween(8_000, 16_000);
+        assertThat(store.notes("lead", Tap.INPUT).get(kept - 1).note.tick()).isEqualTo(39_999);
+        assertThat(inStretch(39_990, 40_000)).hasSize(10);
+        assertThat(store.count()).isEqualTo(40_000);
+    }
+
+    @Test
+    void stepsAndLeversAreWhereTheyWereToldLast() {
+        queue.stepped("lead", "lead/lanes", 2, 7);
+        queue.stepped("lead", "lead/lanes", 0, 1);
+        queue.lever("Tide", 0.25);
+        queue.drain(store::take);
+        assertThat(store.steps("lead/lanes")).containsExactly(1, -1, 7);
+        assertThat(store.step("lead/lanes", 5)).isEqualTo(-1);
+        assertThat(store.lever("Tide")).hasValue(0.25);
+        store.forgetLever("Tide");
+        assertThat(store.lever("Tide")).isEmpty();
+        queue.restarted();
+        queue.drain(store::take);
+        assertThat(store.steps("lead/lanes")).isEmpty();
+    }
+
+    private static LiveStatus at(long tick) {
+        return new LiveStatus(LiveStatus.Mode.PLAYING, 1, tick, 0, TempoMap.of(120), 0, 0, -1, 0);
+    }
+
+    @Test
+    void theWindowFollowsUnlessItIsFrozenAndGoesBackNoFartherThanTheStart() {
+        TimeWindow window = new TimeWindow();
+        long bar = 4 * Ticks.PER_QUARTER;
+        window.follow(at(8 * bar), Piece.empty(), 0);
+        assertThat(window.x(8 * bar, 100)).isCloseTo(86, within(0.01));
+        assertThat(window.barsBack()).isZero();
+        window.back(2);
+        assertThat(window.isFrozen()).isTrue();
+        window.follow(at(10 * bar), Piece.empty(), 0);
+        assertThat(window.barsBack()).isCloseTo(4, within(0.01));
+        assertThat(window.x(6 * bar, 100)).isCloseTo(86, within(0.01));
+        window.back(100);
+        assertThat(window.x(0, 100)).isCloseTo(86, within(0.01));
+        window.back(-100);
+        assertThat(window.barsBack()).isZero();
+        window.freeze(false);
+        window.follow(at(11 * bar), Piece.empty(), 0);
+        assertThat(window.x(11 * bar, 100)).isCloseTo(86, within(0.01));
+    }
+
+    @Test
+    void zoomingKeepsWithinItsEnds() {
+        TimeWindow window = new TimeWindow();
+        double all = window.highest() - window.lowest();
+        for (int i = 0; i < 40; i++) {
+            window.zoomTime(0.5);
+            window.zoomPitch(2);
+        }
+        assertThat(window.bars()).isEqualTo(TimeWindow.FEWEST_BARS);
+        assertThat(window.highest() - window.lowest()).isLessThan((int) all / 4);
+        int lowest = window.lowest();
+        window.movePitch(100);
+        assertThat(window.lowest()).isGreaterThan(lowest);
+        assertThat(window.highest()).as("not beyond what there is").isLessThanOrEqualTo(85);
+        window.reset();
+        assertThat(window.highest() - window.lowest()).isEqualTo((int) all);
+        for (int i = 0; i < 40; i++) {
+            window.zoomTime(2);
+        }
+        assertThat(window.bars()).isEqualTo(TimeWindow.MOST_BARS);
+    }
+
+    private static Session session(String chain) {
+        return new Session(WindowTest.piece(
+                ("{'harpel':1,'parts':[{'name':'Lead','chain':[" + chain + "]}]}").replace('\'', '"')));
+    }
+
+    @Test
+    void thePlaceBeforeAStageIsWhatItIsGiven() {
+        try (Session session =
+                session("{'effect':'transpose'},{'split':[{'chain':[{'effect':'echo'},{'effect':'touch'}]}]}")) {
+            assertThat(before(session, "lead/transpose")).isEqualTo(Tap.INPUT);
+            assertThat(before(session, "lead/split")).isEqualTo("lead/transpose");
+            assertThat(before(session, "lead/split.1/echo"))
+                    .as("what the split is given")
+                    .isEqualTo("lead/transpose");
+            assertThat(before(session, "lead/split.1/touch")).isEqualTo("lead/split.1/echo");
+            assertThat(Places.of(session.part()))
+                    .extracting(Places.Place::name)
+                    .as("in the order in which notes come by")
+                    .containsExactly(
+                            Tap.INPUT,
+                            "lead/transpose",
+                            "lead/split.1/echo",
+                            "lead/split.1/touch",
+                            "lead/split",
+                            Tap.SOUND);
+        }
+    }
+
+    private static String before(Session session, String address) {
+        return Places.before(session, StageAddress.parse(address)).name();
+    }
+
+    /** A quarter has 15,360 ticks and a bar of 4/4 four of them. */
+    @ParameterizedTest
+    @CsvSource({
+        "61440,They come together every bar.",
+        "15360,They come together every 0.25 bars.",
+        "184320,They come together every 3 bars.",
+        "23040,They come together every 0.38 bars.",
+        "1e12,They come together after more than 1000 bars.",
+        "NaN,Milliseconds against the grid: they never come together."
+    })
+    void commonPeriodsAreSaidInBars(double ticks, String words) {
+        try (Session session = session("")) {
+            assertThat(Words.period(ticks, session)).isEqualTo(words);
+        }
+    }
+
+    @Test
+    void anOwnTestPhraseComesBackAsItWas(@TempDir Path folder) throws IOException {
+        for (Phrase phrase : TestPhrases.all(Key.C_MAJOR, MeterMap.FOUR_FOUR)) {
+            Piece piece = Piece.empty().withPhrase(phrase).withPart("part-1", part -> part.withPhrase(phrase.name()));
+            Path file = OwnPhrases.keep(folder, piece, piece.parts().get(0));
+            String name = file.getFileName().toString().replace(".mid", "");
+            assertThat(OwnPhrases.names(folder)).contains(name);
+            Phrase read = OwnPhrases.read(folder, name);
+            assertThat(read.lengthTicks()).isEqualTo(phrase.lengthTicks());
+            // A file counts 960 to a quarter, so places may differ by less than one of those.
+            assertThat(read.notes()).hasSameSizeAs(phrase.notes());
+            for (int i = 0; i < phrase.notes().size(); i++) {
+                assertThat(read.notes().get(i).pitch())
+                        .isEqualTo(phrase.notes().get(i).pitch());
+                assertThat(read.notes().get(i).tick())
+                        .isCloseTo(phrase.notes().get(i).tick(), within(16L));
+            }
+        }
+        Part silent = Piece.empty().parts().get(0);
+        assertThatThrownBy(() -> OwnPhrases.keep(folder, Piece.empty(), silent))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("hears no phrase");
+        assertThat(OwnPhrases.names(folder.resolve("nowhere"))).isEmpty();
+    }
+
+    @Test
+    void aPieceWithoutPartsIsGivenOneSoThatItCanBeShownAndPlayed() {
+        try (Session session = new Session(Piece.empty().withParts(List.of()))) {
+            assertThat(session.part().chain().stages()).isEmpty();
+            session.replace(Piece.empty().withParts(List.of()), "Open");
+            assertThat(session.piece().get().parts()).hasSize(1);
+        }
+    }
+
+    @Test
+    void popupsGrowWithEverythingElse() {
+        assertThat(Theme.DAY.styles(1)).hasSize(2);
+        assertThat(decoded(Theme.DAY.styles(2).get(1))).contains(".tooltip").contains("26.0px");
+        assertThat(decoded(Theme.DAY.styles(1).get(1))).doesNotContain("px");
+    }
+
+    private static String decoded(String sheet) {
+        return new String(
+                java.util.Base64.getDecoder().decode(sheet.split(",")[1]), java.nio.charset.StandardCharsets.UTF_8);
+    }
+}
