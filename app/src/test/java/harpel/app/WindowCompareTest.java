@@ -169,8 +169,11 @@ class WindowCompareTest extends WindowCase {
 
     @Test
     void theDifferenceOfAStageIsDrawn() {
-        play(60, 100);
-        await(() -> starts().size() == 4);
+        TimeWindow window = pane.chain().window();
+        interact(() -> session.press(60, 100));
+        // Long enough to be seen beside the line for now.
+        await(() -> window.nowTick() > 20_000);
+        interact(() -> session.release(60));
         select("harmony");
         clickOn("#difference");
         Color brass = Theme.DAY.brass;

@@ -4,8 +4,10 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
@@ -37,8 +39,23 @@ public abstract class Drawing extends Region {
         setAccessibleRole(AccessibleRole.SLIDER);
         addEventFilter(MouseEvent.MOUSE_PRESSED, event -> requestFocus());
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> event.consume());
+        addEventFilter(MouseEvent.MOUSE_PRESSED, event -> {
+            if (event.isAltDown() && reset()) {
+                event.consume();
+            }
+        });
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (!event.isShortcutDown() && !event.isAltDown() && key(event)) {
+            boolean erases = event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE;
+            boolean meant = !event.isShortcutDown() && !event.isAltDown();
+            if (meant && (key(event) || erases && reset())) {
+                event.consume();
+            }
+        });
+        addEventHandler(ScrollEvent.SCROLL, event -> {
+            // The wheel does what Up and Down do, once the drawing has the keyboard.
+            if (isFocused() && event.getDeltaY() != 0 && !event.isShortcutDown()) {
+                KeyCode code = event.getDeltaY() > 0 ? KeyCode.UP : KeyCode.DOWN;
+                key(new KeyEvent(KeyEvent.KEY_PRESSED, "", "", code, event.isShiftDown(), false, false, false));
                 event.consume();
             }
         });
@@ -54,6 +71,11 @@ public abstract class Drawing extends Region {
 
     /** Takes a key; true when it meant something. */
     public boolean key(KeyEvent event) {
+        return false;
+    }
+
+    /** Sets what is drawn to its defaults, by Delete or an Alt-click; false where there is no such thing. */
+    public boolean reset() {
         return false;
     }
 

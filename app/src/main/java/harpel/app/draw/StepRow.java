@@ -270,12 +270,6 @@ public final class StepRow<T> extends VBox {
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
             addEventHandler(MouseEvent.MOUSE_RELEASED, event -> tell(values, true));
             addEventHandler(KeyEvent.KEY_TYPED, this::typed);
-            setOnScroll(event -> {
-                if (isFocused() && event.getDeltaY() != 0 && !values.isEmpty()) {
-                    nudge(event.getDeltaY() > 0 ? 1 : -1, event.isShiftDown());
-                    event.consume();
-                }
-            });
         }
 
         private int stepAt(MouseEvent event) {

@@ -100,6 +100,11 @@ final class BendEditor extends StageEditor {
         }
 
         @Override
+        public boolean reset() {
+            return BendEditor.this.reset(NoteBend.CENTRE, NoteBend.BEND_RANGE);
+        }
+
+        @Override
         public boolean key(KeyEvent event) {
             return switch (event.getCode()) {
                 case LEFT -> step(NoteBend.CENTRE, -1, true);

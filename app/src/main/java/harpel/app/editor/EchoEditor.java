@@ -72,7 +72,7 @@ final class EchoEditor extends StageEditor {
             tip(
                     this,
                     "Drag a repeat up or down for the fading; drag along the foot, or press beyond the last, for how many.\n"
-                            + "Left and Right: how many; Up and Down: fading, Shift finely.");
+                            + "Left and Right: how many; Up and Down: fading, Shift finely; Delete: defaults.");
         }
 
         private int placeAt(MouseEvent event) {
@@ -87,6 +87,11 @@ final class EchoEditor extends StageEditor {
                 double left = Math.pow(clamp(up(event), 0, 1), 1.0 / k);
                 set(Echo.FADE, (int) Math.round(100 * (1 - left)), false);
             }
+        }
+
+        @Override
+        public boolean reset() {
+            return EchoEditor.this.reset(Echo.REPEATS, Echo.FADE);
         }
 
         @Override

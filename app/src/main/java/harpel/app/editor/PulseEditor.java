@@ -102,6 +102,11 @@ final class PulseEditor extends StageEditor {
         }
 
         @Override
+        public boolean reset() {
+            return PulseEditor.this.reset(Pulse.OFFSET, Pulse.FILL, Pulse.EVEN_SPREAD);
+        }
+
+        @Override
         public boolean key(KeyEvent event) {
             switch (event.getCode()) {
                 case LEFT -> set(Pulse.OFFSET, Math.floorMod(get(Pulse.OFFSET) - 1, get(Pulse.STEPS)), true);

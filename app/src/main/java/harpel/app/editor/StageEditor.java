@@ -88,6 +88,18 @@ public abstract class StageEditor extends VBox {
         return true;
     }
 
+    /** Sets parameters to their defaults; always true, as an answer to a gesture. */
+    final boolean reset(Param<?>... params) {
+        for (Param<?> param : params) {
+            resetOne(param);
+        }
+        return true;
+    }
+
+    private <T> void resetOne(Param<T> param) {
+        set(param, param.defaultValue(), true);
+    }
+
     /** Shows the stage as it is now. */
     public abstract void show();
 

@@ -95,6 +95,11 @@ final class StrayEditor extends StageEditor {
         }
 
         @Override
+        public boolean reset() {
+            return StrayEditor.this.reset(Stray.AMOUNT, Stray.CANDIDATES);
+        }
+
+        @Override
         public boolean key(KeyEvent event) {
             return switch (event.getCode()) {
                 case LEFT -> step(Stray.CANDIDATES, -1, true);

@@ -81,6 +81,11 @@ final class StrumEditor extends StageEditor {
         }
 
         @Override
+        public boolean reset() {
+            return StrumEditor.this.reset(Strum.SPREAD, Strum.CURVE);
+        }
+
+        @Override
         public boolean key(KeyEvent event) {
             return switch (event.getCode()) {
                 case LEFT -> step(Strum.SPREAD, -1, event.isShiftDown());
