@@ -28,6 +28,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
@@ -218,7 +219,13 @@ final class ChainView extends BorderPane {
             VBox column = new VBox();
             column.getStyleClass().add("branch");
             column.getChildren().add(branchHead(stage, b, address.branch(b + 1)));
-            addChain(column, stage.branches().get(b).chain(), address.branchWay(b + 1));
+            Chain inside = stage.branches().get(b).chain();
+            addChain(column, inside, address.branchWay(b + 1));
+            if (inside.stages().isEmpty()) {
+                Label dry = new Label("Notes pass unchanged.");
+                dry.getStyleClass().add("soft");
+                column.getChildren().add(dry);
+            }
             grid.add(column, b % columns, b / columns);
         }
         return grid;

@@ -273,6 +273,9 @@ class WindowEditorsTest extends WindowCase {
         assertThat(value("note-bend", NoteBend.CENTRE)).isEqualTo(61);
         drag(on("#bend-line", 0.5, 0.5), on("#bend-line", 0.5 + 12.0 / 48, 0.5));
         assertThat(value("note-bend", NoteBend.CENTRE)).isCloseTo(73, within(1));
+        int centre = value("note-bend", NoteBend.CENTRE);
+        play(centre + 7, 100);
+        await(() -> text("#bend-last").contains("+7 st (fifth), bend "));
     }
 
     @Test

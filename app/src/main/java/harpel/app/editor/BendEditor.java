@@ -20,11 +20,12 @@ final class BendEditor extends StageEditor {
 
     private final Line line;
     private final Label words = words("bend-words");
+    private final Label lastWords = words("bend-last");
 
     public BendEditor(Session session, Edit edit) {
         super(session, edit);
         line = new Line(session);
-        getChildren().addAll(line, words);
+        getChildren().addAll(line, lastWords, words);
     }
 
     @Override
@@ -77,7 +78,8 @@ final class BendEditor extends StageEditor {
                 last = now;
                 repaint();
             }
-            setAccessibleText("Bend. " + words.getText() + (last < 0 ? "" : " Last: " + told(last)));
+            lastWords.setText(last < 0 ? "" : "Last: " + told(last) + ".");
+            setAccessibleText("Bend. " + words.getText() + " " + lastWords.getText());
         }
 
         private String told(int pitch) {
@@ -136,12 +138,8 @@ final class BendEditor extends StageEditor {
                 }
                 if (name == 0 && Pitch.inRange(pitch)) {
                     g.setFill(theme.soft);
-                    g.fillText(Pitch.shown(pitch), x - 8, height - 1);
+                    g.fillText(Pitch.shown(pitch), clamp(x - 8, 0, width - 16), height - 1);
                 }
-            }
-            if (last >= 0) {
-                g.setFill(theme.brassText);
-                g.fillText(told(last), 4, last > get(NoteBend.CENTRE) + 6 ? tall - 4 : 11);
             }
         }
     }
