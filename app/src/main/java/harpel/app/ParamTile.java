@@ -90,6 +90,7 @@ final class ParamTile<T> extends VBox {
         bar.widthProperty().addListener((property, before, now) -> showBar());
         setId("param-" + param.id());
         setFocusTraversable(true);
+        setAccessibleHelp(param.help());
         setAccessibleRole(hasBar ? AccessibleRole.SLIDER : AccessibleRole.TEXT_FIELD);
         Tooltip tip = new Tooltip(param.help() + "\n" + param.type().range()
                 + "\nDrag, or type a value; arrow keys step, Shift finely; Delete gives "

@@ -3,9 +3,11 @@ package harpel.app;
 import harpel.app.session.Session;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
+import harpel.effect.EffectKind;
 import harpel.format.AtomicFile;
 import harpel.format.Presets;
 import harpel.format.Presets.Preset;
+import harpel.param.ParamSet;
 import harpel.script.Script;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -14,6 +16,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -21,6 +25,7 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputDialog;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
@@ -28,8 +33,40 @@ import javafx.scene.layout.VBox;
 final class PresetMenu {
     private PresetMenu() {}
 
-    /** The presets of the stage's kind. */
-    static MenuButton ofStage(Session session, StageAddress address, Stage stage) {
+    /** The presets of the stage's kind, to choose from or to go through one by one. */
+    static HBox ofStage(Session session, StageAddress address, Stage stage) {
+        Button back = Inspector.button(
+                "‹", "preset-back", "The preset before, heard at once", () -> step(session, address, -1));
+        Button forth =
+                Inspector.button("›", "preset-next", "The next preset, heard at once", () -> step(session, address, 1));
+        back.setAccessibleText("The preset before");
+        forth.setAccessibleText("The next preset");
+        HBox row = new HBox(3, menuOfStage(session, address, stage), back, forth);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    /** Goes to another preset of a stage's kind; one undo takes all steps back. */
+    private static void step(Session session, StageAddress address, int by) {
+        Stage now = session.stage(address).orElseThrow();
+        List<Preset> presets = Presets.with(Presets.userFolder()).of(now.kind());
+        if (presets.isEmpty()) {
+            session.say(now.kind().label() + " has no presets yet.");
+            return;
+        }
+        int at = -1;
+        for (int i = 0; i < presets.size(); i++) {
+            at = taken(now, presets.get(i).stage()).equals(now) ? i : at;
+        }
+        // From settings of one's own it goes to the first or the last.
+        int from = at < 0 && by < 0 ? 0 : at;
+        Preset preset = presets.get(Math.floorMod(from + by, presets.size()));
+        session.editStage(
+                "Preset " + preset.name(), address + " presets", address, before -> taken(before, preset.stage()));
+        session.say("“" + preset.name() + "”: " + preset.does());
+    }
+
+    private static MenuButton menuOfStage(Session session, StageAddress address, Stage stage) {
         MenuButton button = new MenuButton(stage.kind() instanceof Script ? "Examples" : "Presets");
         button.setId("presets");
         button.setTooltip(new Tooltip("Settings with a name; what you choose is heard at once and can be undone"));
@@ -55,9 +92,14 @@ final class PresetMenu {
         return button;
     }
 
-    /** The stage in its place with the settings, movers and branches of a preset. */
+    /** The stage in its place with the settings, movers and branches of a preset; its name, channel and switch stay. */
     private static Stage taken(Stage before, Stage preset) {
-        return before.withParams(preset.params()).withMoves(preset.moves()).withBranches(preset.branches());
+        ParamSet own = before.params();
+        ParamSet params = preset.params()
+                .with(EffectKind.LABEL, own.get(EffectKind.LABEL))
+                .with(EffectKind.CHANNEL, own.get(EffectKind.CHANNEL))
+                .with(EffectKind.ON, own.get(EffectKind.ON));
+        return before.withParams(params).withMoves(preset.moves()).withBranches(preset.branches());
     }
 
     /** Presets of whole chains, in place of the shown part's. */

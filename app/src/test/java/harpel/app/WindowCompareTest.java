@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import harpel.app.session.Places;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
+import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.device.SimulatedController;
 import harpel.effect.held.Arpeggio;
@@ -225,6 +226,26 @@ class WindowCompareTest extends WindowCase {
         assertThat(session.part().chain().stages().get(1).name())
                 .as("the label fits there, too")
                 .isEqualTo("Far bells");
+    }
+
+    @Test
+    void presetsAreGoneThroughAndHeardAndOneUndoTakesAllBack() {
+        select("echo");
+        Stage before = session.part().chain().find("echo").orElseThrow();
+        List<Presets.Preset> presets = Presets.shipped().of(before.kind());
+        clickOn("#preset-next");
+        assertThat(session.message().get()).contains(presets.get(0).name());
+        clickOn("#preset-next");
+        Stage second = session.part().chain().find("echo").orElseThrow();
+        assertThat(second.params().get(Echo.REPEATS))
+                .isEqualTo(presets.get(1).stage().params().get(Echo.REPEATS));
+        assertThat(second.name()).as("the label stays").isEqualTo("Far bells");
+        clickOn("#preset-back");
+        clickOn("#preset-back");
+        assertThat(session.message().get())
+                .contains(presets.get(presets.size() - 1).name());
+        shortcut(KeyCode.Z);
+        assertThat(session.part().chain().find("echo").orElseThrow()).isEqualTo(before);
     }
 
     @Test

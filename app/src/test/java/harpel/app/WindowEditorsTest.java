@@ -80,6 +80,13 @@ class WindowEditorsTest extends WindowCase {
         assertThat(pattern().get(1).get(Arpeggio.PLAY)).isEqualTo(Arpeggio.Play.TIE);
         clickOn(on("#steps-play", 0.9, 0.5));
         assertThat(pattern().get(7).get(Arpeggio.PLAY)).isEqualTo(Arpeggio.Play.LOWEST);
+        clickOn("#more-steps-gate");
+        assertThat(pattern()).hasSize(9);
+        assertThat(pattern().get(1).get(Arpeggio.PLAY))
+                .as("steps are added whole, at the end")
+                .isEqualTo(Arpeggio.Play.TIE);
+        assertThat(pattern().get(8)).isEqualTo(pattern().get(7));
+        clickOn("#fewer-steps-gate");
         rightClickOn(on("#steps-play", 0.9, 0.5));
         clickOn("chord");
         assertThat(pattern().get(7).get(Arpeggio.PLAY)).isEqualTo(Arpeggio.Play.CHORD);

@@ -2,9 +2,13 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.session.Places;
 import harpel.app.session.Session;
+import harpel.app.session.TraceStore;
+import harpel.chain.StageAddress;
 import harpel.device.RecordingPort;
 import harpel.engine.LiveStatus.Mode;
+import harpel.event.NoteStart;
 import harpel.format.MidiFile;
 import harpel.format.SmfReader;
 import harpel.piece.Phrase;
@@ -34,6 +38,7 @@ class WindowFilesTest extends ApplicationTest {
     Path folder;
 
     private Session session;
+    private HarpelPane pane;
     private Files files;
     private RecordingPort sent;
 
@@ -42,7 +47,7 @@ class WindowFilesTest extends ApplicationTest {
         HarpelApp.loadFonts();
         session = new Session(WindowTest.piece(java.nio.file.Files.readString(DEMO.resolve("the-salt-clock.harpel"))));
         sent = session.record();
-        WindowTest.show(stage, session);
+        pane = WindowTest.show(stage, session);
         files = new Files(session, stage);
     }
 
@@ -109,7 +114,8 @@ class WindowFilesTest extends ApplicationTest {
         push(KeyCode.SPACE);
         await(() -> heard().size() >= first.size());
         push(KeyCode.SPACE);
-        assertThat(heard().subList(0, first.size())).isEqualTo(first);
+        // A file counts 960 to a quarter: notes a few ticks apart may have come together there and changed places.
+        assertThat(heard().subList(0, first.size())).containsExactlyInAnyOrderElementsOf(first);
         await(() -> session.status().mode() == Mode.STOPPED);
         assertThat(Wire.open(messages())).isEmpty();
     }
@@ -274,15 +280,16 @@ class WindowFilesTest extends ApplicationTest {
         await(() -> heard().size() > 12);
         push(KeyCode.SPACE);
         await(() -> session.status().mode() == Mode.STOPPED);
-        var trace = lookup(node -> node instanceof TraceCanvas).nth(1).<TraceCanvas>query();
+        List<TraceStore.Drawn> notes =
+                session.traces().last(Places.at(StageAddress.parse("harbour-bells/arpeggio")), 4);
+        NoteStart note = notes.get(0).note;
+        TimeWindow window = pane.chain().window();
+        var trace = lookup("#stage-arpeggio .trace").query();
         var bounds = trace.localToScreen(trace.getBoundsInLocal());
-        for (double y = bounds.getMinY() + 2; y < bounds.getMaxY() && pointed().isEmpty(); y += 3) {
-            for (double x = bounds.getMaxX() - 150;
-                    x < bounds.getMaxX() - 60 && pointed().isEmpty();
-                    x += 12) {
-                moveTo(x, y);
-            }
-        }
+        moveTo(
+                bounds.getMinX() + window.x(note.tick(), bounds.getWidth()) + 1,
+                bounds.getMinY() + window.y(note.pitch(), bounds.getHeight()));
+        await(() -> !pointed().isEmpty());
         assertThat(pointed()).matches(".+: .*(velocity|→) \\d+");
     }
 

@@ -64,6 +64,13 @@ public final class StepRow<T> extends VBox {
         }
     }
 
+    /** Adds and takes away steps, at a place counted from 0. */
+    public interface Steps {
+        void insert(int at);
+
+        void remove(int at);
+    }
+
     private final String name;
     private final ParamType<T> type;
     private final T fresh;
@@ -76,6 +83,22 @@ public final class StepRow<T> extends VBox {
     private int chosen;
     private int lit = -1;
     private String typed = "";
+    private Steps steps = new Steps() {
+        @Override
+        public void insert(int at) {
+            List<T> changed = new ArrayList<>(values);
+            changed.add(at, values.isEmpty() ? fresh : values.get(Math.max(0, at - 1)));
+            tell(changed, true);
+        }
+
+        @Override
+        public void remove(int at) {
+            List<T> changed = new ArrayList<>(values);
+            changed.remove(at);
+            tell(changed, true);
+        }
+    };
+
     private final PauseTransition typingEnds = new PauseTransition(Duration.seconds(1.2));
 
     /**
@@ -105,8 +128,8 @@ public final class StepRow<T> extends VBox {
         words.getStyleClass().add("tile-name");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Button fewer = small("−", "fewer-" + id, "One step fewer", () -> resize(values.size() - 1));
-        Button more = small("+", "more-" + id, "One step more", () -> resize(values.size() + 1));
+        Button fewer = small("−", "fewer-" + id, "One step fewer", () -> removeAt(values.size() - 1));
+        Button more = small("+", "more-" + id, "One step more", () -> insertAt(values.size()));
         Button menu = small("…", "menu-" + id, "Fill, nudge or reset the whole row", this::offer);
         HBox head = new HBox(4, title, words, space, fewer, more, menu);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -156,10 +179,6 @@ public final class StepRow<T> extends VBox {
         }
     }
 
-    public int chosen() {
-        return chosen;
-    }
-
     private void say() {
         String at = values.isEmpty()
                 ? "no steps"
@@ -193,32 +212,22 @@ public final class StepRow<T> extends VBox {
         }
     }
 
-    private void resize(int size) {
-        List<T> changed = new ArrayList<>(values);
-        if (size > changed.size() && size <= most) {
-            changed.add(changed.isEmpty() ? fresh : changed.get(changed.size() - 1));
-        } else if (size < changed.size() && size >= 0) {
-            changed.remove(changed.size() - 1);
-        }
-        tell(changed, true);
-        choose(chosen);
+    /** Has steps added and taken away by whoever keeps more of a step than this row shows. */
+    public void steps(Steps keeper) {
+        steps = keeper;
     }
 
-    private void insert() {
+    /** Adds a step like the one before it. */
+    private void insertAt(int at) {
         if (values.size() < most) {
-            List<T> changed = new ArrayList<>(values);
-            int at = Math.min(values.size(), chosen + 1);
-            changed.add(at, values.isEmpty() ? fresh : values.get(chosen));
-            tell(changed, true);
+            steps.insert(at);
             choose(at);
         }
     }
 
-    private void remove() {
+    private void removeAt(int at) {
         if (!values.isEmpty()) {
-            List<T> changed = new ArrayList<>(values);
-            changed.remove(chosen);
-            tell(changed, true);
+            steps.remove(at);
             choose(chosen);
         }
     }
@@ -310,7 +319,7 @@ public final class StepRow<T> extends VBox {
         public boolean key(KeyEvent event) {
             KeyCode code = event.getCode();
             if (code == KeyCode.INSERT) {
-                insert();
+                insertAt(Math.min(values.size(), chosen + 1));
                 return true;
             }
             if (values.isEmpty()) {
@@ -323,7 +332,7 @@ public final class StepRow<T> extends VBox {
                 case DOWN -> nudge(-1, event.isShiftDown());
                 case DELETE, BACK_SPACE -> {
                     if (event.isShiftDown()) {
-                        remove();
+                        removeAt(chosen);
                     } else {
                         set(chosen, fresh, true);
                     }

@@ -68,6 +68,7 @@ final class PatternEditor extends StageEditor {
                     66,
                     (values, done) -> take(param, values, done));
             row.look(look());
+            row.steps(new WholeSteps());
             rows.put(param, row);
         }
         shown.get(Arpeggio.STEP_VELOCITY).setSelected(true);
@@ -143,32 +144,30 @@ final class PatternEditor extends StageEditor {
                 .orElse(Arpeggio.STEP_VELOCITY);
     }
 
-    /** Lays the values of one parameter over the steps, of which there may be more or fewer now. */
+    /** Lays the values of one parameter over the steps. */
     private void take(Param<Integer> param, List<Integer> values, boolean done) {
-        List<ParamSet> before = steps();
-        int inserted = values.size() - before.size();
-        int at = rows.get(param).chosen();
-        List<ParamSet> after = new ArrayList<>(before);
-        if (inserted > 0) {
-            int place = Math.min(after.size(), values.size() == before.size() + 1 ? at + 1 : after.size());
-            after.add(place, before.isEmpty() ? Arpeggio.STEP.defaults() : before.get(Math.min(at, before.size() - 1)));
-        } else if (inserted < 0) {
-            after.remove(lastEqual(before, param, values, at) ? before.size() - 1 : at);
-        }
+        List<ParamSet> after = new ArrayList<>(steps());
         for (int i = 0; i < values.size(); i++) {
             after.set(i, after.get(i).with(param, values.get(i)));
         }
         set(Arpeggio.PATTERN, List.copyOf(after), done);
     }
 
-    /** Whether it was the last step that was taken away, and not the chosen one. */
-    private static boolean lastEqual(List<ParamSet> before, Param<Integer> param, List<Integer> values, int at) {
-        for (int i = at; i < values.size(); i++) {
-            if (!before.get(i).get(param).equals(values.get(i))) {
-                return false;
-            }
+    /** Steps come and go whole, whatever of them is shown. */
+    private final class WholeSteps implements StepRow.Steps {
+        @Override
+        public void insert(int at) {
+            List<ParamSet> after = new ArrayList<>(steps());
+            after.add(at, after.isEmpty() ? Arpeggio.STEP.defaults() : after.get(Math.max(0, at - 1)));
+            set(Arpeggio.PATTERN, List.copyOf(after), true);
         }
-        return true;
+
+        @Override
+        public void remove(int at) {
+            List<ParamSet> after = new ArrayList<>(steps());
+            after.remove(at);
+            set(Arpeggio.PATTERN, List.copyOf(after), true);
+        }
     }
 
     private void arrange() {
