@@ -79,7 +79,13 @@ abstract class WindowCase extends ApplicationTest {
 
     /** Gives the keyboard to a node without pressing it. */
     void focus(String node) {
-        interact(() -> lookup(node).query().requestFocus());
+        // A menu that has just closed gives the keyboard back a little later.
+        WaitForAsyncUtils.waitForFxEvents();
+        await(() -> {
+            interact(() -> lookup(node).query().requestFocus());
+            WaitForAsyncUtils.waitForFxEvents();
+            return onFx(() -> lookup(node).query().isFocused());
+        });
     }
 
     /** A place on a node, as shares of its width from the left and of its height from the bottom. */
