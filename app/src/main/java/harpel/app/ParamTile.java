@@ -133,6 +133,13 @@ final class ParamTile<T> extends VBox {
         showBar();
     }
 
+    /** "5 → 12 degrees": a unit that both have is said once. */
+    static String fromTo(String from, String to) {
+        String unit = to.substring(Math.max(0, to.lastIndexOf(' ')));
+        boolean both = unit.startsWith(" ") && from.endsWith(unit);
+        return (both ? from.substring(0, from.length() - unit.length()) : from) + " → " + to;
+    }
+
     private void showText(String text) {
         if (!value.getText().equals(text)) {
             value.setText(text);
@@ -191,7 +198,7 @@ final class ParamTile<T> extends VBox {
             movedMark.setTranslateX(bar.getWidth() * param.type().fraction(now) - 2);
             String base = param.type().show(current);
             String at = param.type().show(now);
-            showText(at.equals(base) ? base : base + " → " + at);
+            showText(at.equals(base) ? base : fromTo(base, at));
         } else if (isMoved) {
             showText(param.type().show(current));
         }

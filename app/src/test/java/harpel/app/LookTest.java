@@ -119,6 +119,14 @@ class LookTest {
     }
 
     @Test
+    void aMovedValueSaysItsUnitOnce() {
+        assertThat(ParamTile.fromTo("5 degrees", "12 degrees")).isEqualTo("5 → 12 degrees");
+        assertThat(ParamTile.fromTo("60 %", "72 %")).isEqualTo("60 → 72 %");
+        assertThat(ParamTile.fromTo("1/8", "1/4")).isEqualTo("1/8 → 1/4");
+        assertThat(ParamTile.fromTo("off", "4 slots")).isEqualTo("off → 4 slots");
+    }
+
+    @Test
     void settingsAreKept(@TempDir Path home) {
         Settings fresh = new Settings(home);
         assertThat(fresh.theme()).isEqualTo(Theme.DAY);
