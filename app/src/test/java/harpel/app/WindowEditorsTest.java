@@ -320,6 +320,10 @@ class WindowEditorsTest extends WindowCase {
         focus("#carom-board");
         push(KeyCode.PAGE_DOWN);
         assertThat(value("carom", Carom.MARBLES).get(0).get(Carom.DIRECTION)).isEqualTo(Carom.Direction.DOWN_RIGHT);
+        moveTo(on("#carom-board", 3.5 / 8, 1.5 / 8));
+        scroll(1, VerticalDirection.DOWN);
+        await(() -> value("carom", Carom.MARBLES).get(0).get(Carom.DIRECTION) != Carom.Direction.DOWN_RIGHT);
+        assertThat(text("#board-words")).as("the wheel turns, and stays").startsWith("Column 4, row 2: a marble");
         push(KeyCode.UP);
         push(KeyCode.INSERT);
         assertThat(value("carom", Carom.MARBLES)).hasSize(3);

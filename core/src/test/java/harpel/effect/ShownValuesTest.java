@@ -48,6 +48,10 @@ class ShownValuesTest {
                 .containsExactly(61);
         ParamSet drops = values("{'effect':'chord-keys','others':'drop'}");
         assertThat(ChordKeys.chord(drops, Key.C_MAJOR, 61, List.of())).isEmpty();
+        ParamSet elsewhere = values("{'effect':'chord-keys','root':'D','scale':'dorian'}");
+        Key dorian = ChordKeys.key(elsewhere, Key.C_MAJOR);
+        assertThat(dorian).isEqualTo(Key.parse("D dorian"));
+        assertThat(ChordKeys.chord(elsewhere, dorian, 62, List.of())).containsExactly(62, 65, 69);
         ParamSet leads = values("{'effect':'chord-keys','voicing':'lead'}");
         List<Integer> first = ChordKeys.chord(leads, Key.C_MAJOR, 60, List.of());
         assertThat(ChordKeys.chord(leads, Key.C_MAJOR, 65, first))

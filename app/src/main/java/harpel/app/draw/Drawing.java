@@ -52,10 +52,10 @@ public abstract class Drawing extends Region {
             }
         });
         addEventHandler(ScrollEvent.SCROLL, event -> {
-            // The wheel does what Up and Down do, once the drawing has the keyboard.
-            if (isFocused() && event.getDeltaY() != 0 && !event.isShortcutDown()) {
-                KeyCode code = event.getDeltaY() > 0 ? KeyCode.UP : KeyCode.DOWN;
-                key(new KeyEvent(KeyEvent.KEY_PRESSED, "", "", code, event.isShiftDown(), false, false, false));
+            // With Shift held some systems turn the wheel sideways.
+            double turned = event.getDeltaY() != 0 ? event.getDeltaY() : event.getDeltaX();
+            if (isFocused() && turned != 0 && !event.isShortcutDown()) {
+                wheel(turned > 0, event.isShiftDown());
                 event.consume();
             }
         });
@@ -72,6 +72,11 @@ public abstract class Drawing extends Region {
     /** Takes a key; true when it meant something. */
     public boolean key(KeyEvent event) {
         return false;
+    }
+
+    /** Takes a turn of the wheel, once the drawing has the keyboard; it does what Up and Down do. */
+    public void wheel(boolean up, boolean fine) {
+        key(new KeyEvent(KeyEvent.KEY_PRESSED, "", "", up ? KeyCode.UP : KeyCode.DOWN, fine, false, false, false));
     }
 
     /** Sets what is drawn to its defaults, by Delete or an Alt-click; false where there is no such thing. */

@@ -105,12 +105,6 @@ final class BoardEditor extends StageEditor {
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
             addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
-            setOnScroll(event -> {
-                if (isFocused() && event.getDeltaY() != 0) {
-                    turn(column, row, event.getDeltaY() > 0 ? -1 : 1);
-                    event.consume();
-                }
-            });
             tip(
                     this,
                     "Press an empty cell for a peg, with Shift for a marble; press a peg to take it away. Drag a marble to another"
@@ -181,6 +175,11 @@ final class BoardEditor extends StageEditor {
             words.setText("Column " + column + ", row " + row + ": " + what + ".");
             setAccessibleText("Board. " + words.getText());
             repaint();
+        }
+
+        @Override
+        public void wheel(boolean up, boolean fine) {
+            turn(column, row, up ? -1 : 1);
         }
 
         @Override

@@ -8,6 +8,7 @@ import harpel.param.ChordTableType;
 import harpel.param.ChordTableType.KeyChord;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
+import harpel.theory.Key;
 import harpel.theory.Pitch;
 import java.util.ArrayList;
 import java.util.List;
@@ -51,7 +52,8 @@ final class ChordKeysEditor extends StageEditor {
     }
 
     private List<Integer> chord(int pitch) {
-        return ChordKeys.chord(stage().params(), session().piece().get().key(), pitch, List.of());
+        Key key = ChordKeys.key(stage().params(), session().piece().get().key());
+        return ChordKeys.chord(stage().params(), key, pitch, List.of());
     }
 
     private void put(KeyChord chord) {

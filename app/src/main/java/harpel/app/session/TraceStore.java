@@ -7,6 +7,7 @@ import harpel.event.NoteStart;
 import harpel.param.ParamSet;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
@@ -83,6 +84,9 @@ public final class TraceStore {
         }
     }
 
+    /** Of a place that nothing has left; never written to. */
+    private static final Row NOTHING = new Row();
+
     private final Map<String, Row> rows = new HashMap<>();
     private final Map<String, Deque<String>> said = new HashMap<>();
     private final Map<String, ParamSet> moved = new HashMap<>();
@@ -130,7 +134,7 @@ public final class TraceStore {
     }
 
     private Row row(String part, String place) {
-        return rows.getOrDefault(key(part, place), new Row());
+        return rows.getOrDefault(key(part, place), NOTHING);
     }
 
     /** What a stage has said lately, oldest first. */
@@ -183,7 +187,7 @@ public final class TraceStore {
 
     /** The notes of a place, oldest first. */
     public List<Drawn> notes(String part, String place) {
-        return row(part, place).notes;
+        return Collections.unmodifiableList(row(part, place).notes);
     }
 
     /** The last notes of a place, at most so many, oldest first. */

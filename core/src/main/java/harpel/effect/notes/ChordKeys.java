@@ -93,15 +93,15 @@ public final class ChordKeys extends EffectKind {
     /**
      * The pitches that a key plays; none where it is silent.
      *
-     * @param pieceKey the key of the piece
+     * @param key that of {@link #key}
      * @param last the chord before, which voicing lead starts from; empty for none
      */
-    public static List<Integer> chord(ParamSet values, Key pieceKey, int pitch, List<Integer> last) {
+    public static List<Integer> chord(ParamSet values, Key key, int pitch, List<Integer> last) {
         KeyChord own = values.get(KEYS).get(pitch);
         if (own != null && own.symbol() == null && !own.relative()) {
             return own.notes();
         }
-        List<Integer> close = own != null ? close(own, pitch) : filled(values, pieceKey, pitch);
+        List<Integer> close = own != null ? close(own, pitch) : filled(values, key, pitch);
         if (close.isEmpty()) {
             return values.get(OTHERS) == Others.PASS && own == null ? List.of(pitch) : List.of();
         }
@@ -117,9 +117,13 @@ public final class ChordKeys extends EffectKind {
                         .toList();
     }
 
-    private static List<Integer> filled(ParamSet values, Key pieceKey, int pitch) {
+    /** The key that chords are stacked in, within a piece of that key. */
+    public static Key key(ParamSet values, Key pieceKey) {
         int root = values.get(ROOT).equals(FROM_KEY) ? pieceKey.root() : Pitch.parseClass(values.get(ROOT));
-        Key key = new Key(root, values.get(SCALE).orElse(pieceKey.scale()));
+        return new Key(root, values.get(SCALE).orElse(pieceKey.scale()));
+    }
+
+    private static List<Integer> filled(ParamSet values, Key key, int pitch) {
         boolean chord = values.get(FILL) == Fill.DIATONIC && key.contains(pitch);
         return chord ? Chord.stackedThirds(key, pitch, values.get(NOTES)) : List.of();
     }
@@ -161,7 +165,8 @@ public final class ChordKeys extends EffectKind {
         @Override
         public void configure(ParamSet newValues, EffectContext context, long tick) {
             values = newValues;
-            key = context.key();
+            // Once, and not for every note: a root is read from its name.
+            key = ChordKeys.key(values, context.key());
         }
 
         @Override
