@@ -13,8 +13,8 @@ import org.junit.jupiter.api.Test;
 /** Packages are floors: each uses only floors below it. */
 class FloorsTest {
     private static final List<String> FLOORS = List.of(
-            "theory", "time", "event", "param", "effect", "script", "move", "chain", "piece", "engine", "format",
-            "device");
+            "theory", "time", "event", "param", "phrase", "effect", "script", "move", "chain", "piece", "advice",
+            "engine", "format", "device");
     private final JavaClasses classes = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("harpel");

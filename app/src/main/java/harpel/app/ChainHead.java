@@ -118,7 +118,7 @@ final class ChainHead extends VBox {
     }
 
     private void hear(char letter) {
-        if (session.part().compare().letter() != letter) {
+        if (session.part().rack().letter() != letter) {
             session.hearOther();
         }
         show();
@@ -140,11 +140,11 @@ final class ChainHead extends VBox {
         about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
                 + session.piece().get().key().name() + " · variation "
                 + session.piece().get().variation());
-        boolean off = part.compare().chainOff();
+        boolean off = part.rack().off();
         chainOn.setSelected(off);
         chainOn.setText(off ? "chain is off" : "chain off");
-        a.setSelected(part.compare().letter() == 'A');
-        b.setSelected(part.compare().letter() == 'B');
+        a.setSelected(part.rack().letter() == 'A');
+        b.setSelected(part.rack().letter() == 'B');
     }
 
     /** What happened to the note that is pointed at, or nothing with null. */
@@ -154,25 +154,25 @@ final class ChainHead extends VBox {
 
     private void listDifferences() {
         Part part = session.part();
-        Chain other = part.compare().other();
+        Chain other = part.rack().other();
         differs.getItems().clear();
         if (other == null) {
             line("There is only A. Press B for a copy of it, and change that.");
             return;
         }
-        Chain first = part.compare().letter() == 'A' ? part.chain() : other;
-        Chain second = part.compare().letter() == 'A' ? other : part.chain();
+        Chain first = part.rack().letter() == 'A' ? part.chain() : other;
+        Chain second = part.rack().letter() == 'A' ? other : part.chain();
         List<String> found = Differences.between(first, second);
         line(found.isEmpty() ? "A and B are alike." : "From A to B:");
         found.forEach(this::line);
-        char letter = part.compare().letter();
-        char otherLetter = part.compare().otherLetter();
+        char letter = part.rack().letter();
+        char otherLetter = part.rack().otherLetter();
         differs.getItems().add(new SeparatorMenuItem());
         item("make-alike", "Make " + otherLetter + " like " + letter, Part::withOtherAlike);
         item(
                 "keep-one",
                 "Keep only " + letter,
-                one -> one.withCompare(new Part.Compare(one.compare().chainOff(), 'A', null)));
+                one -> one.withRack(one.rack().withLetter('A').withOther(null)));
     }
 
     private void line(String text) {

@@ -1,5 +1,7 @@
 package harpel.app;
 
+import harpel.advice.Advice;
+import harpel.advice.Advisor;
 import harpel.app.draw.Scrolling;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
@@ -12,7 +14,6 @@ import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
 import harpel.effect.route.Split;
 import harpel.event.NoteStart;
-import harpel.piece.Advice;
 import harpel.piece.Part;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -98,18 +99,17 @@ final class ChainView extends BorderPane {
         head.show();
         rows.getChildren().clear();
         rows.pseudoClassStateChanged(
-                javafx.css.PseudoClass.getPseudoClass("off"), part.compare().chainOff());
+                javafx.css.PseudoClass.getPseudoClass("off"), part.rack().off());
         shown.clear();
         StageRow input = row(null, Places.input(part.id()), false);
         input.showWords("Input", part.phrase().isEmpty() ? "Keys" : "Keys + phrase “" + part.phrase() + "”");
         rows.getChildren().add(input);
-        advice = Advice.chain(session.piece().get(), part);
+        advice = Advisor.chain(session.piece().get(), part);
         addChain(rows, part.chain(), List.of());
         gather();
         StageRow sound = row(null, Places.sound(part.id()), false);
         sound.showWords(
-                "Sound",
-                (part.output().isEmpty() ? part.sound() : part.output()) + " · channel " + (part.channel() + 1));
+                "Sound", (part.port().isEmpty() ? part.sound() : part.port()) + " · channel " + (part.channel() + 1));
         rows.getChildren().add(sound);
         kept.keySet().removeIf(place -> shown.stream().noneMatch(one -> one == kept.get(place)));
         select();
@@ -315,9 +315,9 @@ final class ChainView extends BorderPane {
         Part part = session.part();
         // What came in within the last bar may still be on its way.
         double settled = window.toTick() - (window.toTick() - window.fromTick()) / window.bars();
-        Optional<Advice> stop = part.compare().chainOff()
+        Optional<Advice> stop = part.rack().off()
                 ? Optional.empty()
-                : Advice.notesStop(
+                : Advisor.notesStop(
                         part,
                         within(Places.input(part.id()), settled).size(),
                         id -> within(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick())
@@ -325,7 +325,7 @@ final class ChainView extends BorderPane {
         Set<Integer> pitches = new TreeSet<>();
         within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
         Advice leaves =
-                Advice.leavesTheKey(session.piece().get(), part, pitches).orElse(null);
+                Advisor.leavesTheKey(session.piece().get(), part, pitches).orElse(null);
         for (StageRow row : shown) {
             if (row.address != null) {
                 row.showLiveAdvice(stop.filter(one ->

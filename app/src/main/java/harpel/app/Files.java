@@ -13,8 +13,8 @@ import harpel.format.MidiFile;
 import harpel.format.PieceFile;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
+import harpel.phrase.Phrase;
 import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Routes;
@@ -142,7 +142,7 @@ final class Files {
         String id = session.partId().get();
         session.apply(PieceEdit.of(
                 "Read phrase " + phrase.name(),
-                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.name()))));
+                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
         session.say(
                 file.repairs().isEmpty()
                         ? "Read " + phrase.notes().size() + " notes"
@@ -188,7 +188,7 @@ final class Files {
         String id = session.partId().get();
         session.apply(PieceEdit.of(
                 "Hear " + phrase.name(),
-                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.name()))));
+                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
     }
 
     /** Opens the demo piece that ships with the application, and plays. */
@@ -216,7 +216,7 @@ final class Files {
                 piece -> piece.withPhrase(phrase)
                         .withPart(
                                 id,
-                                part -> part.withPhrase(phrase.name())
+                                part -> part.withPhrase(phrase.id())
                                         .withChain(Chain.EMPTY
                                                 .plus(0, EffectCatalog.of("arpeggio"))
                                                 .plus(1, EffectCatalog.of("echo"))))));
@@ -239,10 +239,10 @@ final class Files {
             return 0;
         }
         return piece.phrase(part.phrase())
-                .map(Phrase::lengthTicks)
+                .map(Phrase::length)
                 .orElseGet(() -> piece.parts().stream()
                         .flatMap(one -> piece.phrase(one.phrase()).stream())
-                        .mapToLong(Phrase::lengthTicks)
+                        .mapToLong(Phrase::length)
                         .max()
                         .orElse(0));
     }

@@ -3,7 +3,7 @@ package harpel.app;
 import harpel.app.draw.Drawing;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
-import harpel.piece.Phrase;
+import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.TestPhrases;
@@ -257,7 +257,7 @@ final class HarpelPane extends BorderPane {
                 .orElseThrow();
         String id = session.partId().get();
         session.apply(PieceEdit.of(
-                "Hear " + name, piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(name))));
+                "Hear " + name, piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
         session.play();
     }
 

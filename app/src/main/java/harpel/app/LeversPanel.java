@@ -94,7 +94,7 @@ final class LeversPanel extends VBox {
             String name = number == 1 ? "Tide" : "Lever " + number;
             session.apply(PieceEdit.of("Add lever", piece -> {
                 List<Lever> more = new ArrayList<>(piece.levers());
-                more.add(new Lever(name, 0, -1));
+                more.add(Lever.of(name, 0, -1));
                 return piece.withLevers(more);
             }));
         });

@@ -2,9 +2,12 @@ package harpel.app;
 
 import harpel.app.session.Session;
 import harpel.chain.Chain;
+import harpel.piece.Hearing;
+import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.Rack;
 import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,7 +22,7 @@ final class PartActions {
         Part plain = Part.of("Part " + number, Chain.EMPTY);
         Part part = plain.withId(piece.freeId(plain.id()))
                 .withChannel(piece.freeChannel("", 0))
-                .withMix(plain.mix().withColour((number - 1) % Part.Mix.COLOURS));
+                .withMix(plain.mix().withColour((number - 1) % Mix.COLOURS));
         session.apply(PieceEdit.of("Add part", before -> {
             List<Part> parts = new ArrayList<>(before.parts());
             parts.add(part);
@@ -92,10 +95,9 @@ final class PartActions {
             Piece with = piece.withDuplicate(part.id());
             return with.withPart(
                     copy,
-                    one -> one.withChain(Chain.EMPTY)
-                            .withCompare(Part.Compare.PLAIN)
+                    one -> one.withRack(Rack.of(Chain.EMPTY))
                             .withPhrase("")
-                            .withInput(new Part.Input(Part.Input.Source.INPUT_OF, part.id(), 0)));
+                            .withHearing(new Hearing(Hearing.Source.INPUT_OF, part.id(), 0)));
         }));
         choose(session, copy);
     }
@@ -106,6 +108,6 @@ final class PartActions {
                 "Change colour",
                 piece -> piece.withPart(
                         id,
-                        part -> part.withMix(part.mix().withColour((part.mix().colour() + 1) % Part.Mix.COLOURS)))));
+                        part -> part.withMix(part.mix().withColour((part.mix().colour() + 1) % Mix.COLOURS)))));
     }
 }

@@ -2,6 +2,8 @@ package harpel.app;
 
 import harpel.app.session.Session;
 import harpel.engine.Tap;
+import harpel.piece.Hearing;
+import harpel.piece.Mix;
 import harpel.piece.Part;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
@@ -131,7 +133,7 @@ final class PartCard extends VBox {
         button.setOnAction(event -> changed.accept(button.isSelected()));
     }
 
-    private void edit(String label, String gesture, java.util.function.UnaryOperator<Part.Mix> change) {
+    private void edit(String label, String gesture, java.util.function.UnaryOperator<Mix> change) {
         session.apply(new harpel.piece.PieceEdit(
                 label, gesture, piece -> piece.withPart(id, part -> part.withMix(change.apply(part.mix())))));
     }
@@ -139,10 +141,14 @@ final class PartCard extends VBox {
     void show(Part part, boolean selected) {
         showing = true;
         name.setText(part.name());
-        String hears = part.input().equals(Part.Input.KEYS) ? "" : hears(part.input()) + " ";
-        String phrase = part.phrase().isEmpty() ? "" : "“" + part.phrase() + "” ";
-        about.setText((hears + phrase).strip() + " → " + (part.output().isEmpty() ? part.sound() : part.output())
-                + " · " + (part.channel() + 1));
+        String hears = part.hearing().equals(Hearing.KEYS) ? "" : hears(part.hearing()) + " ";
+        String phrase = session.piece()
+                .get()
+                .phrase(part.phrase())
+                .map(one -> "“" + one.name() + "” ")
+                .orElse("");
+        about.setText((hears + phrase).strip() + " → " + (part.port().isEmpty() ? part.sound() : part.port()) + " · "
+                + (part.channel() + 1));
         choose.setAccessibleText(part.name() + ", " + about.getText());
         mute.setSelected(part.mix().mute());
         mute.setAccessibleText("Mute " + part.name());
@@ -163,7 +169,7 @@ final class PartCard extends VBox {
     }
 
     /** What it hears, with other parts by their names. */
-    private String hears(Part.Input input) {
+    private String hears(Hearing input) {
         String other = session.piece().get().part(input.from()).map(Part::name).orElse(input.from());
         return switch (input.source()) {
             case NONE -> "";

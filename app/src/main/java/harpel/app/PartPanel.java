@@ -1,11 +1,13 @@
 package harpel.app;
 
+import harpel.advice.Advice;
+import harpel.advice.Advisor;
 import harpel.app.draw.Scrolling;
 import harpel.app.session.Session;
-import harpel.device.Instrument;
-import harpel.piece.Advice;
+import harpel.phrase.Phrase;
+import harpel.piece.Hearing;
+import harpel.piece.Instrument;
 import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Routes;
@@ -67,7 +69,7 @@ final class PartPanel extends VBox {
                 input,
                 "input",
                 "Where the part takes its notes from, besides its phrase",
-                chosen -> editPart("Choose input", part -> part.withInput(inputs().get(chosen))));
+                chosen -> editPart("Choose input", part -> part.withHearing(inputs().get(chosen))));
         choice(
                 channel,
                 "channel",
@@ -91,7 +93,7 @@ final class PartPanel extends VBox {
                 phrase,
                 "phrase",
                 "What the part hears while the transport runs, besides the keys",
-                chosen -> editPart("Choose phrase", part -> part.withPhrase(chosen.equals(KEYS_ONLY) ? "" : chosen)));
+                chosen -> editPart("Choose phrase", part -> part.withPhrase(phraseId(chosen))));
         choice(
                 sound,
                 "sound",
@@ -101,7 +103,7 @@ final class PartPanel extends VBox {
                 output,
                 "output",
                 "Where the part's notes go",
-                chosen -> editPart("Choose output", part -> part.withOutput(chosen.equals(BUILT_IN) ? "" : chosen)));
+                chosen -> editPart("Choose output", part -> part.withPort(chosen.equals(BUILT_IN) ? "" : chosen)));
         field(key, "key", "The key of the piece, such as D dorian", (piece, text) -> piece.withKey(Key.parse(text)));
         field(
                 variation,
@@ -180,22 +182,20 @@ final class PartPanel extends VBox {
     }
 
     /** Every input there is, by what it is called here. */
-    private Map<String, Part.Input> inputs() {
-        Map<String, Part.Input> inputs = new LinkedHashMap<>();
-        inputs.put("when chosen", Part.Input.KEYS);
-        inputs.put("none", new Part.Input(Part.Input.Source.NONE, "", 0));
+    private Map<String, Hearing> inputs() {
+        Map<String, Hearing> inputs = new LinkedHashMap<>();
+        inputs.put("when chosen", Hearing.KEYS);
+        inputs.put("none", Hearing.NOTHING);
         for (String device : session.inputs()) {
-            inputs.put(device, new Part.Input(Part.Input.Source.DEVICE, device, 0));
+            inputs.put(device, new Hearing(Hearing.Source.DEVICE, device, 0));
         }
         for (Part other : session.piece().get().parts()) {
             if (!other.id().equals(session.partId().get())) {
-                inputs.put(
-                        "what " + other.name() + " hears", new Part.Input(Part.Input.Source.INPUT_OF, other.id(), 0));
-                inputs.put(
-                        "what " + other.name() + " sends", new Part.Input(Part.Input.Source.OUTPUT_OF, other.id(), 0));
+                inputs.put("what " + other.name() + " hears", new Hearing(Hearing.Source.INPUT_OF, other.id(), 0));
+                inputs.put("what " + other.name() + " sends", new Hearing(Hearing.Source.OUTPUT_OF, other.id(), 0));
             }
         }
-        inputs.putIfAbsent(session.part().input().toString(), session.part().input());
+        inputs.putIfAbsent(session.part().hearing().toString(), session.part().hearing());
         return inputs;
     }
 
@@ -251,12 +251,12 @@ final class PartPanel extends VBox {
         Part part = session.part();
         cards.getChildren().setAll(piece.parts().stream().map(this::card).toList());
         kept.keySet().removeIf(id -> piece.part(id).isEmpty());
-        Map<String, Part.Input> inputs = inputs();
+        Map<String, Hearing> inputs = inputs();
         fill(
                 input,
                 List.copyOf(inputs.keySet()),
                 inputs.entrySet().stream()
-                        .filter(entry -> entry.getValue().equals(part.input()))
+                        .filter(entry -> entry.getValue().equals(part.hearing()))
                         .map(Map.Entry::getKey)
                         .findFirst()
                         .orElseThrow());
@@ -267,15 +267,31 @@ final class PartPanel extends VBox {
         name.setText(part.name());
         showAdvice(piece, part);
         List<String> phrases = new ArrayList<>(List.of(KEYS_ONLY));
-        phrases.addAll(piece.phrases().stream().map(Phrase::name).toList());
-        fill(phrase, phrases, part.phrase().isEmpty() ? KEYS_ONLY : part.phrase());
+        phrases.addAll(piece.phrases().stream().map(this::phraseLabel).toList());
+        fill(phrase, phrases, piece.phrase(part.phrase()).map(this::phraseLabel).orElse(KEYS_ONLY));
         fill(sound, Instrument.all().stream().map(Instrument::name).toList(), part.sound());
         List<String> outputs = new ArrayList<>(List.of(BUILT_IN));
         session.outputs().stream().filter(name -> !name.isEmpty()).forEach(outputs::add);
-        fill(output, outputs, part.output().isEmpty() ? BUILT_IN : part.output());
+        fill(output, outputs, part.port().isEmpty() ? BUILT_IN : part.port());
         key.setText(piece.key().name());
         variation.setText(String.valueOf(piece.variation()));
         showing = false;
+    }
+
+    /** A phrase's name; with its id where two have one name. */
+    private String phraseLabel(Phrase phrase) {
+        long alike = session.piece().get().phrases().stream()
+                .filter(one -> one.name().equals(phrase.name()))
+                .count();
+        return alike > 1 ? phrase.name() + " · " + phrase.id() : phrase.name();
+    }
+
+    private String phraseId(String label) {
+        return session.piece().get().phrases().stream()
+                .filter(one -> phraseLabel(one).equals(label))
+                .map(Phrase::id)
+                .findFirst()
+                .orElse("");
     }
 
     private static void fill(ComboBox<String> box, List<String> items, String value) {
@@ -293,8 +309,8 @@ final class PartPanel extends VBox {
 
     /** Says where the notes stop, and offers the one action that helps; names what is wrong with the ways between parts. */
     private void showAdvice(Piece piece, Part part) {
-        Optional<Advice> advice = Advice.silence(piece, part, session.outputs())
-                .or(() -> Advice.noSound(part, session.noSound().get(), session.outputs()));
+        Optional<Advice> advice = Advisor.silence(piece, part, session.outputs())
+                .or(() -> Advisor.noSound(part, session.noSound().get(), session.outputs()));
         List<String> problems = Routes.of(piece).problems(session.outputs());
         boolean any = advice.isPresent() || !problems.isEmpty();
         why.setText(advice.map(Advice::text).orElse(problems.isEmpty() ? "" : problems.get(0)));

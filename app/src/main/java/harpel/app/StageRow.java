@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.advice.Advice;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
@@ -7,7 +8,6 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
 import harpel.event.NoteStart;
-import harpel.piece.Advice;
 import harpel.piece.PieceEdit;
 import harpel.theory.Key;
 import java.util.Objects;

@@ -11,7 +11,7 @@ import harpel.piece.Piece;
 import harpel.theory.Pitch;
 import harpel.time.MeterMap;
 import java.util.Collections;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
@@ -157,8 +157,8 @@ final class TraceCanvas extends Region {
     /** What went through is faint, what is new is brass, and what was taken away is outlined in red. */
     private void drawDifference(
             GraphicsContext g, Theme theme, List<TraceStore.Drawn> notes, double width, double height) {
-        Set<NoteStart> came = Collections.newSetFromMap(new IdentityHashMap<>());
-        Set<NoteStart> left = Collections.newSetFromMap(new IdentityHashMap<>());
+        Set<NoteStart> came = Collections.newSetFromMap(new HashMap<>());
+        Set<NoteStart> left = Collections.newSetFromMap(new HashMap<>());
         List<TraceStore.Drawn> input = shown(before);
         input.forEach(drawn -> came.add(drawn.note));
         notes.forEach(drawn -> left.add(drawn.note));

@@ -16,8 +16,8 @@ import harpel.engine.LiveStatus;
 import harpel.engine.Tap;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.phrase.Phrase;
 import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.TestPhrases;
 import harpel.theory.Key;
@@ -111,7 +111,7 @@ class TracesTest {
     }
 
     private static LiveStatus at(long tick) {
-        return new LiveStatus(LiveStatus.Mode.PLAYING, 1, tick, 0, TempoMap.of(120), 0, 0, -1, 0);
+        return new LiveStatus(LiveStatus.Mode.PLAYING, 1, tick, 0, TempoMap.of(120), 0, 0, -1, 0, 0, "");
     }
 
     @Test
@@ -208,12 +208,12 @@ class TracesTest {
     @Test
     void anOwnTestPhraseComesBackAsItWas(@TempDir Path folder) throws IOException {
         for (Phrase phrase : TestPhrases.all(Key.C_MAJOR, MeterMap.FOUR_FOUR)) {
-            Piece piece = Piece.empty().withPhrase(phrase).withPart("part-1", part -> part.withPhrase(phrase.name()));
+            Piece piece = Piece.empty().withPhrase(phrase).withPart("part-1", part -> part.withPhrase(phrase.id()));
             Path file = OwnPhrases.keep(folder, piece, piece.parts().get(0));
             String name = file.getFileName().toString().replace(".mid", "");
             assertThat(OwnPhrases.names(folder)).contains(name);
             Phrase read = OwnPhrases.read(folder, name);
-            assertThat(read.lengthTicks()).isEqualTo(phrase.lengthTicks());
+            assertThat(read.length()).isEqualTo(phrase.length());
             // A file counts 960 to a quarter, so places may differ by less than one of those.
             assertThat(read.notes()).hasSameSizeAs(phrase.notes());
             for (int i = 0; i < phrase.notes().size(); i++) {

@@ -17,6 +17,7 @@ import harpel.event.NoteStart;
 import harpel.format.Presets;
 import harpel.move.Source;
 import harpel.piece.Part;
+import harpel.piece.Rack;
 import harpel.testkit.Wire;
 import java.io.File;
 import java.nio.file.Files;
@@ -85,7 +86,7 @@ class WindowCompareTest extends WindowCase {
         push(KeyCode.F2);
         assertThat(chain()).containsExactly("harmony");
         choose("#compare", "keep-one");
-        assertThat(session.part().compare()).isEqualTo(Part.Compare.PLAIN);
+        assertThat(session.part().rack()).isEqualTo(Rack.of(session.part().chain()));
     }
 
     @Test
@@ -111,7 +112,7 @@ class WindowCompareTest extends WindowCase {
         press(KeyCode.CONTROL, KeyCode.SHIFT);
         push(KeyCode.B);
         release(KeyCode.SHIFT, KeyCode.CONTROL);
-        assertThat(session.part().compare().chainOff()).isFalse();
+        assertThat(session.part().rack().off()).isFalse();
         play(62, 100);
         await(() -> starts().size() == 5);
         assertThat(starts().subList(1, 5))

@@ -11,7 +11,7 @@ import harpel.engine.LiveStatus.Mode;
 import harpel.event.NoteStart;
 import harpel.format.MidiFile;
 import harpel.format.SmfReader;
-import harpel.piece.Phrase;
+import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.testkit.Wire;
 import harpel.time.Ticks;
@@ -94,7 +94,7 @@ class WindowFilesTest extends ApplicationTest {
         Phrase phrase = session.piece().get().phrase("lamp-song").orElseThrow();
         assertThat(session.part().phrase()).isEqualTo("lamp-song");
         assertThat(phrase.notes()).hasSize(13);
-        assertThat(phrase.lengthTicks()).isEqualTo(16 * Ticks.PER_QUARTER);
+        assertThat(phrase.length()).isEqualTo(16 * Ticks.PER_QUARTER);
         assertThat(session.message().get()).isEqualTo("Read 13 notes");
     }
 

@@ -12,6 +12,7 @@ import harpel.engine.InputPort;
 import harpel.event.Message;
 import harpel.format.Presets;
 import harpel.move.Source;
+import harpel.piece.Hearing;
 import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.script.Script;
@@ -126,7 +127,7 @@ class WindowPartsTest extends WindowCase {
         assertThat(moves.of(Touch.FIXED)).hasSize(1);
         assertThat(moves.of(Touch.FIXED).get(0).source()).isEqualTo(Source.LEVER);
         interact(() -> lookup("#lever-0").queryAs(Slider.class).setValue(100));
-        await(() -> session.piece().get().levers().equals(List.of(new Lever("Tide", 100, 21))));
+        await(() -> session.piece().get().levers().equals(List.of(Lever.of("Tide", 100, 21))));
         interact(() -> session.press(60, 100));
         await(() -> !starts().isEmpty());
         interact(() -> session.release(60));
@@ -183,14 +184,14 @@ class WindowPartsTest extends WindowCase {
             session.apply(harpel.piece.PieceEdit.of(
                     "test",
                     piece -> piece.withPart(
-                            "lead", part -> part.withInput(new Part.Input(Part.Input.Source.OUTPUT_OF, "bass", 0)))));
+                            "lead", part -> part.withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "bass", 0)))));
             session.apply(harpel.piece.PieceEdit.of(
                     "test",
                     piece -> piece.withPart(
-                            "bass", part -> part.withInput(new Part.Input(Part.Input.Source.OUTPUT_OF, "lead", 0)))));
+                            "bass", part -> part.withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "lead", 0)))));
         });
         assertThat(session.message().get()).contains("lead → bass → lead");
-        assertThat(session.piece().get().part("bass").orElseThrow().input()).isEqualTo(Part.Input.KEYS);
+        assertThat(session.piece().get().part("bass").orElseThrow().hearing()).isEqualTo(Hearing.KEYS);
     }
 
     @Test
@@ -309,7 +310,7 @@ class WindowPartsTest extends WindowCase {
         interact(() -> {
             for (double value : new double[] {10, 33.3}) {
                 session.apply(harpel.piece.PieceEdit.of(
-                        "test", piece -> piece.withLevers(List.of(new Lever("Tide", value, -1)))));
+                        "test", piece -> piece.withLevers(List.of(Lever.of("Tide", value, -1)))));
             }
         });
         assertThat(session.piece().get().levers().get(0).value()).isEqualTo(33.3);
@@ -330,8 +331,8 @@ class WindowPartsTest extends WindowCase {
                 "test",
                 piece -> piece.withPart(
                         "bass",
-                        part -> part.withInput(new Part.Input(
-                                Part.Input.Source.DEVICE, session.inputs().get(0), 0))))));
+                        part -> part.withHearing(new Hearing(
+                                Hearing.Source.DEVICE, session.inputs().get(0), 0))))));
         controller.press(60, 90);
         await(() -> !starts().isEmpty());
         controller.release(60);

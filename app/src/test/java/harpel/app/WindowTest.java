@@ -242,9 +242,8 @@ class WindowTest extends ApplicationTest {
     void spacePlaysThePhraseAndSilenceEndsEverything() {
         Piece with = session.piece()
                 .get()
-                .withPhrase(new harpel.piece.Phrase(
-                        "P", 61_440, List.of(new harpel.piece.Note(0, 61_000, 0, 60, 90, 64)), List.of()))
-                .withPart("lead", part -> part.withPhrase("P"));
+                .withPhrase(harpel.phrase.Phrase.of("P", 61_440, List.of(harpel.phrase.Note.of(0, 61_000, 60, 90))))
+                .withPart("lead", part -> part.withPhrase("p"));
         interact(() -> session.replace(with, "test"));
         push(KeyCode.SPACE);
         await(() -> starts().size() >= 2);

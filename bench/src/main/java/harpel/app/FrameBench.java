@@ -3,9 +3,9 @@ package harpel.app;
 import harpel.app.session.Session;
 import harpel.bench.Material;
 import harpel.device.OutputPort;
-import harpel.piece.Note;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.time.Ticks;
 import java.util.ArrayList;
@@ -38,10 +38,10 @@ public final class FrameBench extends Application {
         long sixteenth = Ticks.PER_QUARTER / 4;
         for (int i = 0; i < 16 * 4; i++) {
             for (int voice = 0; voice < 3; voice++) {
-                notes.add(new Note(i * sixteenth, sixteenth - 100, 0, 50 + i % 7 + 5 * voice, 40 + i, 64));
+                notes.add(Note.of(i * sixteenth, sixteenth - 100, 50 + i % 7 + 5 * voice, 40 + i));
             }
         }
-        Phrase phrase = new Phrase("load", 16 * Ticks.PER_QUARTER, notes, List.of());
+        Phrase phrase = Phrase.of("load", 16 * Ticks.PER_QUARTER, notes);
         List<Part> parts = new ArrayList<>();
         for (int i = 0; i < PARTS; i++) {
             parts.add(Part.of("Part " + (i + 1), Material.stages(STAGES))

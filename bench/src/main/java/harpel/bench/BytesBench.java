@@ -5,12 +5,10 @@ import harpel.engine.Plan;
 import harpel.engine.PrintJob;
 import harpel.engine.Tap;
 import harpel.event.Event;
-import harpel.event.EventOrder;
-import harpel.piece.Phrase;
+import harpel.phrase.Phrase;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.lang.management.ManagementFactory;
-import java.util.ArrayList;
 import java.util.List;
 
 /** Bytes allocated for each event that goes through a chain. */
@@ -23,12 +21,11 @@ final class BytesBench {
         System.out.println("stages  bytes an event  bytes an event and stage");
         for (int stages : new int[] {1, 4, 8}) {
             for (int round = 0; round < 3; round++) {
-                List<Event> events = new ArrayList<>(phrase.events(0, 0));
-                events.sort(EventOrder.INSTANCE);
+                List<Event> events = Material.events(phrase);
                 Plan plan = Plan.ofChain("bench", Material.stages(stages), Key.C_MAJOR, TimeMap.DEFAULT, 1);
                 long before =
                         threads.getThreadAllocatedBytes(Thread.currentThread().getId());
-                new PrintJob(plan, "bench", false, Tap.NONE).print(events, phrase.lengthTicks());
+                new PrintJob(plan, "bench", false, Tap.NONE).print(events, phrase.length());
                 double each =
                         (threads.getThreadAllocatedBytes(Thread.currentThread().getId()) - before)
                                 / (double) events.size();

@@ -9,8 +9,7 @@ import harpel.engine.Plan;
 import harpel.engine.Renderer;
 import harpel.engine.Tap;
 import harpel.event.Event;
-import harpel.event.EventOrder;
-import harpel.piece.Phrase;
+import harpel.phrase.Phrase;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
@@ -63,8 +62,7 @@ final class EffectBench {
     }
 
     private static Run run(Phrase phrase, Chain chain) {
-        List<Event> events = new ArrayList<>(phrase.events(0, 0));
-        events.sort(EventOrder.INSTANCE);
+        List<Event> events = Material.events(phrase);
         long[] sent = {0};
         Renderer renderer = new Renderer(
                 Plan.ofChain("bench", chain, Key.C_MAJOR, TimeMap.DEFAULT, 1), (part, event) -> sent[0]++, Tap.NONE);
@@ -73,7 +71,7 @@ final class EffectBench {
         for (Event event : events) {
             renderer.play("bench", event);
         }
-        renderer.render(phrase.lengthTicks());
+        renderer.render(phrase.length());
         return new Run(System.nanoTime() - begin, sent[0]);
     }
 }

@@ -1,13 +1,11 @@
 package harpel.bench;
 
 import harpel.chain.Chain;
+import harpel.device.Ports;
 import harpel.engine.LiveEngine;
-import harpel.engine.LiveOutput;
 import harpel.engine.Tap;
-import harpel.event.Event;
-import harpel.event.NoteStart;
-import harpel.piece.Note;
-import harpel.piece.Phrase;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.time.Ticks;
 import java.lang.management.ManagementFactory;
@@ -39,7 +37,7 @@ final class LiveBench {
         Random random = new Random(2);
         List<Note> notes = new ArrayList<>();
         for (long tick = 3000; tick < SECONDS * 2 * Ticks.PER_QUARTER; tick += 31 + random.nextInt(276)) {
-            notes.add(new Note(tick, 20, 0, 40 + random.nextInt(40), 90, 64));
+            notes.add(Note.of(tick, 20, 40 + random.nextInt(40), 90));
         }
         return notes;
     }
@@ -74,25 +72,14 @@ final class LiveBench {
 
     /** CPU while silent and while playing, in percent of a core. */
     private static double[] engine(Histogram histogram) throws InterruptedException {
-        Phrase phrase = new Phrase("p", (SECONDS + 1) * 2 * Ticks.PER_QUARTER, notes(), List.of());
+        Phrase phrase = Phrase.of("p", (SECONDS + 1) * 2 * Ticks.PER_QUARTER, notes());
         Chain chain = Material.stages(4);
         Piece piece = Piece.empty()
                 .withPhrase(phrase)
                 .withPart("part-1", part -> part.withPhrase("p").withChain(chain));
-        LiveOutput output = new LiveOutput() {
-            @Override
-            public void send(String part, Event event, long dueNanos) {
-                if (event instanceof NoteStart) {
-                    histogram.recordValue(Math.max(0, System.nanoTime() - dueNanos));
-                }
-            }
-
-            @Override
-            public void silence() {
-                // nothing sounds
-            }
-        };
-        try (LiveEngine live = new LiveEngine(piece, output, Tap.NONE)) {
+        Ports output = MeasuringPort.ofLateness(histogram);
+        try (output;
+                LiveEngine live = new LiveEngine(piece, output, Tap.NONE)) {
             live.start();
             Thread.sleep(2500);
             double silent = cpuOver(2000);

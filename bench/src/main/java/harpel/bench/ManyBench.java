@@ -1,13 +1,11 @@
 package harpel.bench;
 
+import harpel.device.Ports;
 import harpel.engine.LiveEngine;
-import harpel.engine.LiveOutput;
 import harpel.engine.Tap;
-import harpel.event.Event;
-import harpel.event.NoteStart;
-import harpel.piece.Note;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
@@ -15,7 +13,6 @@ import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import org.HdrHistogram.Histogram;
 
 /** 32 parts with 8 effects each at 200 bpm and sixteenth notes: lateness and CPU, live. */
@@ -33,32 +30,20 @@ final class ManyBench {
         List<Note> notes = new ArrayList<>();
         long sixteenth = Ticks.PER_QUARTER / 4;
         for (int i = 0; i < 64; i++) {
-            notes.add(new Note(i * sixteenth, sixteenth - 100, 0, 48 + i % 12, 100, 64));
+            notes.add(Note.of(i * sixteenth, sixteenth - 100, 48 + i % 12, 100));
         }
         Piece piece = Piece.empty()
                 .withTime(new TimeMap(TempoMap.of(200), MeterMap.FOUR_FOUR))
-                .withPhrase(new Phrase("p", 64 * sixteenth, notes, List.of()));
+                .withPhrase(Phrase.of("p", 64 * sixteenth, notes));
         List<Part> parts = new ArrayList<>();
         for (int i = 0; i < PARTS; i++) {
             Part part = Part.of("Part " + (i + 1), Material.chain(CHAIN)).withPhrase("p");
             parts.add(part.withChannel(i % 16));
         }
-        Piece many = new Piece(piece.name(), piece.key(), 1, piece.time(), parts, piece.phrases(), List.of(), Map.of());
+        Piece many = piece.withParts(parts);
         Histogram late = new Histogram(10_000_000_000L, 3);
-        LiveOutput output = new LiveOutput() {
-            @Override
-            public void send(String part, Event event, long dueNanos) {
-                if (event instanceof NoteStart) {
-                    late.recordValue(Math.max(0, System.nanoTime() - dueNanos));
-                }
-            }
-
-            @Override
-            public void silence() {
-                // nothing sounds
-            }
-        };
-        try (LiveEngine live = new LiveEngine(many, output, Tap.NONE)) {
+        try (Ports ports = MeasuringPort.ofLateness(late);
+                LiveEngine live = new LiveEngine(many, ports, Tap.NONE)) {
             live.start();
             Thread.sleep(3000);
             live.play();

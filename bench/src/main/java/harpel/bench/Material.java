@@ -1,13 +1,14 @@
 package harpel.bench;
 
 import harpel.chain.Chain;
+import harpel.engine.PrintJob;
 import harpel.event.Event;
-import harpel.event.EventOrder;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
 import harpel.format.SmfWriter;
-import harpel.piece.Note;
-import harpel.piece.Phrase;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.piece.Piece;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
@@ -49,15 +50,19 @@ public final class Material {
         long sixteenth = Ticks.PER_QUARTER / 4;
         for (int i = 0; i < notes; i++) {
             long tick = i / 4 * sixteenth + i % 4 * 160;
-            list.add(new Note(tick, sixteenth - 200, 0, 40 + random.nextInt(48), 1 + random.nextInt(127), 64));
+            list.add(Note.of(tick, sixteenth - 200, 40 + random.nextInt(48), 1 + random.nextInt(127)));
         }
-        return new Phrase("bench", (notes / 4 + 16) * sixteenth, list, List.of());
+        return Phrase.of("bench", (notes / 4 + 16) * sixteenth, list);
+    }
+
+    /** What a part hears of a phrase, once. */
+    static List<Event> events(Phrase phrase) {
+        Piece piece = Piece.empty().withPhrase(phrase).withPart("part-1", part -> part.withPhrase(phrase.id()));
+        return PrintJob.phrases(piece, phrase.length() - 1).get("part-1");
     }
 
     public static byte[] file(Phrase phrase) {
-        List<Event> events = new ArrayList<>(phrase.events(0, 0));
-        events.sort(EventOrder.INSTANCE);
-        return SmfWriter.write(1, TimeMap.DEFAULT, List.of(), events, phrase.lengthTicks());
+        return SmfWriter.write(1, TimeMap.DEFAULT, List.of(), events(phrase), phrase.length());
     }
 
     static double median(double[] values) {

@@ -5,14 +5,12 @@ import harpel.engine.Plan;
 import harpel.engine.PrintJob;
 import harpel.engine.Tap;
 import harpel.event.Event;
-import harpel.event.EventOrder;
 import harpel.format.MidiFile;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
 import harpel.theory.Key;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
-import java.util.ArrayList;
 import java.util.List;
 import javax.sound.midi.MidiSystem;
 
@@ -61,8 +59,7 @@ final class PrintBench {
 
     private static void print(byte[] file, Chain chain) throws Exception {
         MidiFile in = SmfReader.read(file);
-        List<Event> events = new ArrayList<>(in.toPhrase("x").events(0, 0));
-        events.sort(EventOrder.INSTANCE);
+        List<Event> events = in.events();
         Plan plan = Plan.ofChain("bench", chain, Key.C_MAJOR, in.time(), 1);
         PrintJob.Result result = new PrintJob(plan, "bench", false, Tap.NONE).print(events, in.printedEnd());
         SmfWriter.write(1, in.time(), in.metas(), result.events(), result.lengthTicks());

@@ -1,6 +1,8 @@
 package harpel.engine;
 
 import harpel.bench.Material;
+import harpel.bench.MeasuringPort;
+import harpel.device.Ports;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
@@ -33,7 +35,8 @@ final class KeyBench {
     private static Histogram throughThread(Piece piece) throws InterruptedException {
         Histogram histogram = new Histogram(10_000_000_000L, 3);
         long[] pressed = {0};
-        try (LiveEngine engine = new LiveEngine(piece, new Notes(histogram, pressed), Tap.NONE)) {
+        try (Ports ports = MeasuringPort.since(histogram, pressed);
+                LiveEngine engine = new LiveEngine(piece, ports, Tap.NONE)) {
             InputPort port = engine.openInput("bench");
             engine.start();
             Random random = new Random(3);
@@ -54,7 +57,20 @@ final class KeyBench {
     private static Histogram workAlone(Piece piece) {
         Histogram histogram = new Histogram(10_000_000_000L, 3);
         long[] woke = {0};
-        LiveCycle cycle = new LiveCycle(piece, System::nanoTime, new Notes(histogram, woke), Tap.NONE);
+        LiveOutput output = new LiveOutput() {
+            @Override
+            public void send(String port, Event event, long dueNanos) {
+                if (event instanceof NoteStart) {
+                    histogram.recordValue(Math.max(0, System.nanoTime() - woke[0]));
+                }
+            }
+
+            @Override
+            public void silence() {
+                // nothing sounds
+            }
+        };
+        LiveCycle cycle = new LiveCycle(Program.of(piece), System::nanoTime, output, Tap.NONE);
         for (int i = 0; i < 60_000; i++) {
             if (i == 30_000) {
                 histogram.reset();
@@ -66,19 +82,5 @@ final class KeyBench {
             cycle.render(System.nanoTime());
         }
         return histogram;
-    }
-
-    private record Notes(Histogram histogram, long[] since) implements LiveOutput {
-        @Override
-        public void send(String part, Event event, long dueNanos) {
-            if (event instanceof NoteStart) {
-                histogram.recordValue(Math.max(0, System.nanoTime() - since[0]));
-            }
-        }
-
-        @Override
-        public void silence() {
-            // nothing sounds
-        }
     }
 }

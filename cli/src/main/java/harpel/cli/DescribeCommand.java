@@ -46,7 +46,7 @@ final class DescribeCommand implements Callable<Integer> {
     }
 
     @Override
-    public Integer call() {
+    public Integer call() throws CouldNot {
         EffectKind kind = null;
         if (effect != null) {
             kind = EffectCatalog.find(effect)
@@ -55,7 +55,7 @@ final class DescribeCommand implements Callable<Integer> {
                             "there is no effect \"" + effect + "\"; known are " + EffectCatalog.ids()));
         }
         spec.commandLine().getOut().print(text(kind));
-        spec.commandLine().getOut().flush();
+        Main.flush(spec.commandLine().getOut());
         return 0;
     }
 

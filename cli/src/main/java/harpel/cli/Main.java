@@ -3,6 +3,7 @@ package harpel.cli;
 import harpel.format.FileException;
 import harpel.param.ParamException;
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.file.NoSuchFileException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -30,7 +31,8 @@ public final class Main implements Runnable {
     }
 
     public static void main(String[] args) {
-        System.exit(commandLine().execute(args));
+        int code = commandLine().execute(args);
+        System.exit(code);
     }
 
     static CommandLine commandLine() {
@@ -49,14 +51,23 @@ public final class Main implements Runnable {
                 });
     }
 
-    private static String message(Exception e) throws Exception {
+    private static String message(Exception e) {
         if (e instanceof NoSuchFileException) {
-            return e.getMessage() + ": there is no such file";
+            return e.getMessage().contains(":") ? e.getMessage() : e.getMessage() + ": there is no such file";
         }
         boolean ours = e instanceof FileException || e instanceof ParamException || e instanceof CouldNot;
-        if (ours || e instanceof IOException) {
+        if (ours || e instanceof IOException && e.getMessage() != null) {
             return e.getMessage();
         }
-        throw e;
+        // Nobody is helped by a stack of calls; what it was is still said.
+        return "this could not be done: " + e;
+    }
+
+    /** Makes sure that what was written has arrived. */
+    static void flush(PrintWriter out) throws CouldNot {
+        out.flush();
+        if (out.checkError()) {
+            throw new CouldNot("standard output could not be written");
+        }
     }
 }

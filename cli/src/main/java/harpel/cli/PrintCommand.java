@@ -3,8 +3,8 @@ package harpel.cli;
 import harpel.chain.Stage;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
+import harpel.engine.Tap;
 import harpel.event.Event;
-import harpel.event.EventOrder;
 import harpel.format.AtomicFile;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
@@ -13,14 +13,11 @@ import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
 import harpel.param.ParamException;
 import harpel.theory.Key;
-import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -92,13 +89,16 @@ final class PrintCommand implements Callable<Integer> {
 
         Key key = chain.key() == null ? Key.C_MAJOR : chain.key();
         Plan plan = Plan.ofChain(chain.part(), chain.chain(), key, input.time(), variation);
-        List<Event> events = new ArrayList<>(input.toPhrase("input").events(0, 0));
-        events.sort(EventOrder.INSTANCE);
+        List<Event> events = input.events();
         long end = bars == null ? input.printedEnd() : input.time().meter().tickOfBar(bars);
-        StageFiles taps = new StageFiles();
-        PrintJob.Result result = new PrintJob(
-                        plan, chain.part(), ringOut, stages == null ? harpel.engine.Tap.NONE : taps)
-                .print(events, end);
+        StageFiles taps = new StageFiles(stages != null);
+        boolean listens = stages != null || chain.chain().stages().stream().anyMatch(PrintCommand::mayComplain);
+        PrintJob.Result result =
+                new PrintJob(plan, chain.part(), ringOut, listens ? taps : Tap.NONE).print(events, end);
+        if (result.refused() > 0) {
+            warn(result.refused() + " notes were left out: more sounded or waited at once than can be carried");
+        }
+        taps.complaints().forEach(this::warn);
 
         write(out, input, result.events(), result.lengthTicks());
         if (stages != null) {
@@ -107,7 +107,16 @@ final class PrintCommand implements Callable<Integer> {
                     chain.chain(),
                     (file, stageEvents) -> write(file.toString(), input, stageEvents, result.lengthTicks()));
         }
-        return 0;
+        return taps.complaints().isEmpty() ? 0 : Main.COULD_NOT;
+    }
+
+    /** Whether a stage says things of its own; to listen to every note of the others would be slow. */
+    private static boolean mayComplain(Stage stage) {
+        return stage.isKnown()
+                && (stage.kind().declaresMore()
+                        || stage.branches().stream()
+                                .anyMatch(branch ->
+                                        branch.chain().stages().stream().anyMatch(PrintCommand::mayComplain)));
     }
 
     private void check(boolean fits, String message) {
@@ -157,9 +166,11 @@ final class PrintCommand implements Callable<Integer> {
     private void write(String target, MidiFile input, List<? extends Event> events, long length) throws IOException {
         byte[] bytes = SmfWriter.write(format, input.time(), input.metas(), events, length);
         if (target.equals(STANDARD)) {
-            OutputStream stream = new BufferedOutputStream(System.out);
-            stream.write(bytes);
-            stream.flush();
+            System.out.write(bytes, 0, bytes.length);
+            System.out.flush();
+            if (System.out.checkError()) {
+                throw new IOException("standard output could not be written");
+            }
         } else {
             AtomicFile.write(Path.of(target), bytes);
         }

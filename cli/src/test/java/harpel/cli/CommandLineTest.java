@@ -3,8 +3,8 @@ package harpel.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.format.MidiFile;
+import harpel.format.MidiFile.Note;
 import harpel.format.SmfReader;
-import harpel.piece.Note;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -87,7 +87,7 @@ class CommandLineTest {
         chain = chain("{\"effect\":\"echo\",\"time\":\"1/1\",\"repeats\":2}");
         assertThat(printed().endTick()).isEqualTo(4 * 61_440);
         assertThat(printed("--ring-out").notes().stream()
-                        .mapToLong(Note::endTick)
+                        .mapToLong(note -> note.tick() + note.lengthTicks())
                         .max()
                         .orElse(0))
                 .isGreaterThan(5 * 61_440);

@@ -78,7 +78,7 @@ public record Chain(List<Stage> stages) {
             List<Branch> branches = new ArrayList<>(stage.branches());
             Branch branch = branches.get(step.branch() - 1);
             Chain changed = branch.chain().within(way.subList(1, way.size()), change);
-            branches.set(step.branch() - 1, new Branch(branch.takes(), changed));
+            branches.set(step.branch() - 1, branch.withChain(changed));
             return stage.withBranches(branches);
         });
     }

@@ -74,7 +74,7 @@ public record Stage(
     public Stage withTakes(int branch, UnaryOperator<ParamSet> change) {
         List<Branch> changed = new ArrayList<>(branches);
         Branch before = changed.get(branch - 1);
-        changed.set(branch - 1, new Branch(change.apply(before.takes()), before.chain()));
+        changed.set(branch - 1, before.withTakes(change.apply(before.takes())));
         return withBranches(changed);
     }
 

@@ -2,126 +2,151 @@ package harpel.device;
 
 import harpel.engine.LiveOutput;
 import harpel.event.Event;
-import harpel.event.Message;
-import harpel.param.RouteType;
-import harpel.piece.Part;
-import harpel.piece.Piece;
+import harpel.piece.Voice;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.LongSupplier;
 
-/** Sends each part's events to its port. Ports may be added and the piece changed while it plays. */
+/**
+ * The outputs there are, each with a sender of its own, so that one that waits or fails disturbs no other. Ports may be added while it
+ * plays.
+ */
 public final class Ports implements LiveOutput, AutoCloseable {
     /** The name of the built-in sounds in a part's output. */
-    public static final String BUILT_IN = "";
+    public static final String BUILT_IN = Voice.BUILT_IN;
 
-    private final Map<String, OutputPort> ports = new ConcurrentHashMap<>();
+    private final LongSupplier clock;
+    private final boolean threaded;
+    /** Replaced whole, so that the engine reads it without waiting. */
+    private volatile Map<String, Outlet> ports = Map.of();
+
     /** Ports that hear everything, whatever a part's output. */
-    private final List<OutputPort> listeners = new CopyOnWriteArrayList<>();
+    private volatile List<Outlet> listeners = List.of();
 
-    private volatile Map<String, Part> parts = Map.of();
+    private final ConcurrentLinkedQueue<String> opened = new ConcurrentLinkedQueue<>();
 
-    /** @param name {@link #BUILT_IN}, or the name by which parts choose it */
-    public void add(String name, OutputPort port) {
-        ports.put(name, port);
-        parts.values().stream().filter(part -> part.output().equals(name)).forEach(part -> {
-            sendProgram(part);
-            sendLowered(part);
-        });
+    public Ports() {
+        this(System::nanoTime, true);
     }
 
-    public void addListener(OutputPort port) {
-        listeners.add(port);
+    /**
+     * @param clock as {@link System#nanoTime}
+     * @param threaded whether each port sends on a thread of its own; else {@link #pump} sends
+     */
+    Ports(LongSupplier clock, boolean threaded) {
+        this.clock = clock;
+        this.threaded = threaded;
+    }
+
+    /** @param name {@link #BUILT_IN}, or the name by which parts choose it */
+    public synchronized void add(String name, OutputPort port) {
+        Map<String, Outlet> more = new TreeMap<>(ports);
+        Outlet before = more.put(name, new Outlet(port, clock, threaded));
+        ports = more;
+        opened.add(name);
+        if (before != null) {
+            before.close();
+        }
+    }
+
+    /** A port is gone, as a device that was unplugged; what sounded there has ended. */
+    public synchronized void remove(String name) {
+        Map<String, Outlet> fewer = new TreeMap<>(ports);
+        Outlet gone = fewer.remove(name);
+        ports = fewer;
+        if (gone != null) {
+            gone.close();
+        }
+    }
+
+    public synchronized void addListener(OutputPort port) {
+        List<Outlet> more = new ArrayList<>(listeners);
+        more.add(new Outlet(port, clock, threaded));
+        listeners = List.copyOf(more);
     }
 
     /** The names of the ports there are. */
     public List<String> names() {
-        return ports.keySet().stream().sorted().toList();
+        return List.copyOf(ports.keySet());
     }
 
-    /** Takes the parts' outputs and sounds; a sound that changed is sent as a program change. */
-    public void update(Piece piece) {
-        Map<String, Part> before = parts;
-        Map<String, Part> now = new ConcurrentHashMap<>();
-        piece.parts().forEach(part -> now.put(part.id(), part));
-        parts = now;
-        for (Part part : piece.parts()) {
-            Part old = before.get(part.id());
-            if (old == null
-                    || !old.sound().equals(part.sound())
-                    || !old.output().equals(part.output())
-                    || old.channel() != part.channel()) {
-                sendProgram(part);
-                sendLowered(part);
-            } else if (old.mix().level() != part.mix().level()) {
-                sendLevel(part);
+    /** What is wrong with which port, by name. */
+    public Map<String, String> problems() {
+        Map<String, String> problems = new LinkedHashMap<>();
+        ports.forEach((name, outlet) -> {
+            String problem = outlet.problem();
+            if (!problem.isEmpty()) {
+                problems.put(name, problem);
             }
-        }
-    }
-
-    /** An instrument's own volume is left alone until a part's level is set. */
-    private void sendLowered(Part part) {
-        if (part.mix().level() != Part.Mix.PLAIN.level()) {
-            sendLevel(part);
-        }
-    }
-
-    /** MIDI 1.0: controller 7 is the channel's volume. */
-    private void sendLevel(Part part) {
-        OutputPort port = ports.get(part.output());
-        if (port != null) {
-            int volume = Math.round(part.mix().level() * 127 / 100f);
-            port.send(MidiBytes.control(part.channel(), Message.VOLUME, volume), System.nanoTime());
-        }
-    }
-
-    private void sendProgram(Part part) {
-        OutputPort port = ports.get(part.output());
-        if (port != null && part.output().equals(BUILT_IN)) {
-            int program = Instrument.named(part.sound()).program();
-            port.send(new byte[] {(byte) (Message.PROGRAM_CHANGE | part.channel()), (byte) program}, System.nanoTime());
-        }
+        });
+        return problems;
     }
 
     @Override
-    public void send(String partId, Event event, long dueNanos) {
+    public void send(String port, Event event, long dueNanos) {
         byte[] bytes = MidiBytes.of(event);
-        Part part = parts.get(partId);
-        String name = part != null
-                ? part.output()
-                : partId.startsWith(RouteType.OUTPUT) ? partId.substring(RouteType.OUTPUT.length()) : BUILT_IN;
-        OutputPort port = ports.get(name);
-        if (port != null) {
-            port.send(bytes, dueNanos);
+        Outlet outlet = ports.get(port);
+        if (outlet != null) {
+            outlet.offer(bytes, dueNanos);
         }
-        for (OutputPort listener : listeners) {
-            listener.send(bytes, dueNanos);
+        List<Outlet> all = listeners;
+        for (int i = 0; i < all.size(); i++) {
+            all.get(i).offer(bytes, dueNanos);
         }
     }
 
-    /** MIDI 1.0: All Notes Off is controller 123, All Sound Off 120. */
     @Override
     public void silence() {
-        long now = System.nanoTime();
-        for (OutputPort port : ports.values()) {
-            silence(port, now);
-        }
-        for (OutputPort port : listeners) {
-            silence(port, now);
-        }
+        ports.values().forEach(Outlet::silence);
+        listeners.forEach(Outlet::silence);
     }
 
-    private static void silence(OutputPort port, long now) {
-        for (int channel = 0; channel < 16; channel++) {
-            port.send(MidiBytes.control(channel, Message.ALL_NOTES_OFF, 0), now);
-            port.send(MidiBytes.control(channel, Message.ALL_SOUND_OFF, 0), now);
-        }
+    /** Ends everything at every port at once, from any thread, whatever the engine does. */
+    public void panic() {
+        ports.values().forEach(Outlet::panic);
+        listeners.forEach(Outlet::panic);
     }
 
     @Override
-    public void close() {
-        ports.values().forEach(OutputPort::close);
-        listeners.forEach(OutputPort::close);
+    public String takeOpened() {
+        String name = opened.poll();
+        if (name != null) {
+            return name;
+        }
+        for (Map.Entry<String, Outlet> entry : ports.entrySet()) {
+            if (entry.getValue().takeCameBack()) {
+                return entry.getKey();
+            }
+        }
+        return null;
+    }
+
+    @Override
+    public long worstLateNanos(long nowNanos) {
+        long worst = 0;
+        for (Outlet outlet : ports.values()) {
+            worst = Math.max(worst, outlet.worstLateNanos(nowNanos));
+        }
+        List<Outlet> all = listeners;
+        for (int i = 0; i < all.size(); i++) {
+            worst = Math.max(worst, all.get(i).worstLateNanos(nowNanos));
+        }
+        return worst;
+    }
+
+    /** Sends what waits at every port, where they have no threads of their own. */
+    void pump() {
+        ports.values().forEach(Outlet::pump);
+        listeners.forEach(Outlet::pump);
+    }
+
+    @Override
+    public synchronized void close() {
+        ports.values().forEach(Outlet::close);
+        listeners.forEach(Outlet::close);
     }
 }

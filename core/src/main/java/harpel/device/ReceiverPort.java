@@ -12,7 +12,7 @@ import javax.sound.midi.SysexMessage;
 public final class ReceiverPort implements OutputPort {
     private final String name;
     private final MidiDevice device;
-    private final Receiver receiver;
+    private Receiver receiver;
 
     private ReceiverPort(String name, MidiDevice device, Receiver receiver) {
         this.name = name;
@@ -39,6 +39,14 @@ public final class ReceiverPort implements OutputPort {
             throw new IllegalArgumentException(
                     "not a MIDI message: " + java.util.HexFormat.of().formatHex(message), e);
         }
+    }
+
+    @Override
+    public void reopen() throws MidiUnavailableException {
+        receiver.close();
+        device.close();
+        device.open();
+        receiver = device.getReceiver();
     }
 
     private static MidiMessage toMidi(byte[] message) throws InvalidMidiDataException {

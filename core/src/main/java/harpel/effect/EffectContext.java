@@ -13,11 +13,17 @@ public interface EffectContext {
     /** Whether the transport runs; while it stands only keys make the chain's time go. */
     boolean running();
 
+    /** Whether others wait for what the effect does, as live, so that it must not hold them up; a print takes its time. */
+    boolean hurried();
+
     /** The channel 0–15 of the part, for notes that come from no played one. */
     int channel();
 
     /** Says something to the user at this stage, such as what a script logs. */
     void say(String text);
+
+    /** Says that something at this stage does not work as the user wants, such as what is wrong with a script. */
+    void complain(String text);
 
     /**
      * Shows which step is played now, where a row of steps is drawn.
@@ -26,6 +32,9 @@ public interface EffectContext {
      * @param step its step within the row, counted from 0
      */
     void step(int row, int step);
+
+    /** Says that {@link #lowestHeld} will be asked of a part, before it is. */
+    void listen(String partId);
 
     /** The lowest note held at the input of a part after the events of {@code tick}, or -1 when none is or there is no such part. */
     int lowestHeld(String partId, long tick);

@@ -11,7 +11,9 @@ import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 
 /** One kind of effect: its name, what it does, its parameters, and how a running one is made. */
 public abstract class EffectKind {
@@ -85,6 +87,12 @@ public abstract class EffectKind {
     /** A running effect with no state yet; {@link Effect#configure} is its first call. */
     public abstract Effect create();
 
+    /**
+     * Makes ready what running effects of this kind will need, so that the engine does not wait for it. Called by whoever edits, with the
+     * values of all stages of this kind that are about to run; must not take long itself.
+     */
+    public void prepare(List<ParamSet> stages) {}
+
     /** What it is set to, in one line: "up down · 1/16 · 2 octaves". */
     public abstract String describe(ParamSet values);
 
@@ -133,6 +141,15 @@ public abstract class EffectKind {
     public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
         String away = Interval.told(from.pitch(), made.pitch(), key);
         return (label.toLowerCase(Locale.ROOT) + " " + away).strip();
+    }
+
+    /** What sets it apart; one that has a seed draws. */
+    protected Set<Trait> traits() {
+        return Set.of();
+    }
+
+    public final boolean has(Trait trait) {
+        return traits().contains(trait) || trait == Trait.DRAWS && spec.has(SEED);
     }
 
     /** What its one action is called on its button, such as "Let go"; empty for a kind that has none. */

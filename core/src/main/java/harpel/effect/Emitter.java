@@ -16,6 +16,14 @@ public interface Emitter {
     void start(NoteStart note);
 
     /**
+     * Sends a start for one that came in, at its tick, and ends it where that ends, so that the effect need not: for effects that make
+     * one note of each.
+     *
+     * @param follower made from {@code note}, or itself
+     */
+    void follow(NoteStart note, NoteStart follower);
+
+    /**
      * Sends a start out of the chain, to another part or output; a route that does not leave is the way on. The note is on the
      * route's channel already ({@link Route#on}). Its end follows it, by {@link #end} as ever.
      */

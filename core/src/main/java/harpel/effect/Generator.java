@@ -5,7 +5,7 @@ import harpel.event.NoteStart;
 import harpel.param.ParamSet;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Set;
 
@@ -15,7 +15,7 @@ import java.util.Set;
  */
 public abstract class Generator implements Effect {
     private final List<NoteStart> held = new ArrayList<>();
-    private final Set<NoteStart> passed = Collections.newSetFromMap(new IdentityHashMap<>());
+    private final Set<NoteStart> passed = Collections.newSetFromMap(new HashMap<>());
     private ParamSet values;
     private EffectContext context;
     private NoteStart lastKey;

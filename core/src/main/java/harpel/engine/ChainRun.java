@@ -22,6 +22,13 @@ final class ChainRun {
     private final EventBuffer taken = new EventBuffer();
     private final EventBuffer[] between = {new EventBuffer(), new EventBuffer()};
     private List<Link> links = List.of();
+    /** Those of the links, in the same order. */
+    private Node[] nodes = {};
+
+    /** The chain that runs, and in what. */
+    private Chain shown;
+
+    private RunContext shownIn;
 
     /** @param address what comes before the stages' ids in their addresses */
     ChainRun(String address) {
@@ -50,23 +57,23 @@ final class ChainRun {
     /** Runs events through the stages from {@code first} on. */
     private void run(int first, long to, List<Event> input, EventBuffer out) {
         List<Event> events = input;
-        for (int i = first; i < links.size(); i++) {
-            EventBuffer sink = i == links.size() - 1 ? out : between[i & 1];
+        for (int i = first; i < nodes.length; i++) {
+            EventBuffer sink = i == nodes.length - 1 ? out : between[i & 1];
             if (sink != out) {
                 sink.clear();
             }
-            links.get(i).node.process(to, events, sink);
+            nodes[i].process(to, events, sink);
             events = sink;
         }
-        if (first >= links.size()) {
+        if (first >= nodes.length) {
             out.addAll(input);
         }
     }
 
     long nextTick() {
         long next = Ticks.NEVER;
-        for (Link link : links) {
-            next = Math.min(next, link.node.nextTick());
+        for (Node node : nodes) {
+            next = Math.min(next, node.nextTick());
         }
         return next;
     }
@@ -76,6 +83,11 @@ final class ChainRun {
      * opened; one that is new comes to know what sounds where it stands.
      */
     void update(Chain chain, RunContext context, long tick, EventBuffer out) {
+        if (chain == shown && context.sameAs(shownIn)) {
+            return;
+        }
+        shown = chain;
+        shownIn = context;
         Set<String> staying = staying(chain);
         for (int i = 0; i < links.size(); i++) {
             if (!staying.contains(links.get(i).stage.id())) {
@@ -88,7 +100,7 @@ final class ChainRun {
         List<Link> old = links;
         List<Link> kept =
                 old.stream().filter(link -> staying.contains(link.stage.id())).toList();
-        links = kept;
+        link(kept);
         List<NoteStart> sounding = inputs.inOrder();
         for (int i = 0; i < chain.stages().size(); i++) {
             Stage stage = chain.stages().get(i);
@@ -97,7 +109,7 @@ final class ChainRun {
             if (staying.contains(stage.id())) {
                 node = links.get(i).node;
                 node.update(stage, context, tick, changes);
-                links = replaced(links, i, new Link(stage, node));
+                link(replaced(links, i, new Link(stage, node)));
             } else {
                 node = stage.isKnown() && stage.kind().branches()
                         ? new SplitRun(address + "/" + stage.id())
@@ -105,13 +117,18 @@ final class ChainRun {
                 node.update(stage, context, tick, changes);
                 List<Link> longer = new ArrayList<>(links);
                 longer.add(i, new Link(stage, node));
-                links = longer;
+                link(longer);
                 node.join(sounding, tick, changes);
             }
             run(i + 1, tick, changes, out);
             sounding = node.open();
         }
         out.sortAll();
+    }
+
+    private void link(List<Link> newLinks) {
+        links = newLinks;
+        nodes = links.stream().map(Link::node).toArray(Node[]::new);
     }
 
     private static List<Link> replaced(List<Link> links, int place, Link link) {
@@ -217,6 +234,10 @@ final class ChainRun {
     }
 
     boolean isQuiet() {
-        return inputs.isEmpty() && links.stream().allMatch(link -> link.node.isQuiet());
+        boolean quiet = inputs.isEmpty();
+        for (int i = 0; i < links.size() && quiet; i++) {
+            quiet = links.get(i).node.isQuiet();
+        }
+        return quiet;
     }
 }

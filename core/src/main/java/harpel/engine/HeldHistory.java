@@ -13,6 +13,15 @@ final class HeldHistory {
     private int size;
     private int now = -1;
 
+    /** Begins with notes that are held already. */
+    void begin(List<NoteStart> notes) {
+        clear();
+        for (NoteStart note : notes) {
+            count[note.pitch()]++;
+            now = now < 0 ? note.pitch() : Math.min(now, note.pitch());
+        }
+    }
+
     /** Takes a span's input, in order, as far as it lies before {@code end}. */
     void take(List<Event> input, long end) {
         size = 0;

@@ -1,20 +1,24 @@
 package harpel.engine;
 
 import harpel.engine.LiveStatus.Mode;
+import harpel.engine.Patch.Way;
 import harpel.event.Event;
 import harpel.event.EventBuffer;
+import harpel.event.EventOrder;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
+import harpel.event.NoteMap;
 import harpel.event.NoteStart;
+import harpel.param.RouteType;
+import harpel.piece.Hearing;
 import harpel.piece.Part;
-import harpel.piece.Piece;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BooleanSupplier;
 import java.util.function.LongSupplier;
 
 /**
@@ -27,21 +31,27 @@ final class LiveCycle {
     /** A key of a device. */
     private record Key(String port, int channel, int pitch) {}
 
+    private static final Map<String, Way> NONE = Map.of();
+
     private final LongSupplier clock;
     private final LiveOutput output;
     private final Tap tap;
-    private final Renderer renderer;
-    private final Lateness lateness = new Lateness();
     /** In the order of the parts, so that what comes at one tick comes in the same order as in a print. */
     private final Map<String, PhrasePlayer> players = new LinkedHashMap<>();
 
     private final Map<Key, List<Held>> keysDown = new HashMap<>();
-    /** The notes that were sent and not ended, each with its part. */
-    private final Map<NoteStart, String> sounding = new IdentityHashMap<>();
+    /** The notes that were sent and not ended, each with the way it went. */
+    private final NoteMap<Way> sounding = new NoteMap<>();
 
-    private final Map<String, EventBuffer> inputs = new HashMap<>();
+    private final Map<String, EventBuffer> inputs = new LinkedHashMap<>();
+    /** The ways to outputs that stages send to past any part. */
+    private final Map<String, Way> past = new HashMap<>();
 
-    private Piece piece;
+    private boolean hurried;
+    private BooleanSupplier interrupted = () -> false;
+    private Renderer renderer;
+    private Program program;
+    private Map<String, Way> ways = NONE;
     private String dryPart = "";
     private String keyPart;
     private Mode mode = Mode.STOPPED;
@@ -53,57 +63,119 @@ final class LiveCycle {
     private long notesIn;
     private int lastController = -1;
     private long controllersIn;
+    private long troubles;
+    private String trouble = "";
+    private LiveStatus status;
 
-    LiveCycle(Piece piece, LongSupplier clock, LiveOutput output, Tap tap) {
-        this.piece = piece;
+    LiveCycle(Program program, LongSupplier clock, LiveOutput output, Tap tap) {
+        this.program = program;
         this.clock = clock;
         this.output = output;
         this.tap = tap;
-        this.keyPart = piece.parts().isEmpty() ? "" : piece.parts().get(0).id();
-        this.renderer = new Renderer(Plan.of(piece), this::send, tap);
-        preparePlayers(null);
+        List<Part> parts = program.piece().parts();
+        this.keyPart = parts.isEmpty() ? "" : parts.get(0).id();
+        this.renderer = newRenderer();
+        patch();
+        takeScores();
     }
+
+    /** Lets others not wait for what is late, and long work be interrupted. */
+    LiveCycle hurried(BooleanSupplier newInterrupted) {
+        hurried = true;
+        interrupted = newInterrupted;
+        renderer.hurried(true).interruptedWhen(interrupted);
+        return this;
+    }
+
+    private Renderer newRenderer() {
+        return new Renderer(program.plan(), this::send, tap).hurried(hurried).interruptedWhen(interrupted);
+    }
+
+    // What goes out
 
     private void send(String part, Event event) {
+        Way way = way(part);
         if (event instanceof NoteStart note) {
-            if (!isHeard(part)) {
+            if (!way.heard()) {
                 return;
             }
-            sounding.put(note, part);
-        } else if (event instanceof NoteEnd end && sounding.remove(end.start()) == null) {
+            sounding.put(note, way);
+        } else if (event instanceof NoteEnd end) {
+            // An open note ends where it began, whatever the part's way is now.
+            way = sounding.remove(end.start());
+            if (way == null) {
+                return;
+            }
+        }
+        sendOut(way, event);
+    }
+
+    private Way way(String part) {
+        Way way = ways.get(part);
+        if (way == null) {
+            way = past.computeIfAbsent(part, id -> {
+                String port = id.startsWith(RouteType.OUTPUT) ? id.substring(RouteType.OUTPUT.length()) : id;
+                return new Way(id, port, 0, true, Patch.OWN_PROGRAM, Patch.OWN_VOLUME);
+            });
+        }
+        return way;
+    }
+
+    private void sendOut(Way way, Event event) {
+        output.send(way.port(), event, mode == Mode.STOPPED ? clock.getAsLong() : nanosAt(event.tick()));
+    }
+
+    /** Takes the ways of the program: notes of parts that are not heard any more end, instruments are told what to sound like. */
+    private void patch() {
+        Map<String, Way> before = ways;
+        if (before == program.patch().ways()) {
             return;
         }
-        sendOut(part, event);
-    }
-
-    private boolean isHeard(String part) {
-        return piece.part(part).map(piece::isHeard).orElse(true);
-    }
-
-    /** Notes of parts that are not heard any more end now. */
-    private void endUnheard() {
-        Map<NoteStart, String> unheard = new LinkedHashMap<>();
-        sounding.forEach((note, part) -> {
-            if (!isHeard(part)) {
-                unheard.put(note, part);
+        ways = program.patch().ways();
+        List<NoteStart> unheard = new ArrayList<>();
+        sounding.forEach((note, way) -> {
+            Way now = ways.get(way.part());
+            if (now != null && !now.heard()) {
+                unheard.add(note);
             }
         });
-        unheard.forEach((note, part) -> {
-            sounding.remove(note);
-            sendOut(part, NoteEnd.plain(Math.max(renderer.position(), note.tick()), note));
-        });
+        unheard.sort(EventOrder.INSTANCE);
+        for (NoteStart note : unheard) {
+            sendOut(sounding.remove(note), NoteEnd.plain(Math.max(renderer.position(), note.tick()), note));
+        }
+        ways.values().forEach(way -> tell(way, before.get(way.part())));
     }
 
-    private void sendOut(String part, Event event) {
-        long due = mode == Mode.STOPPED ? clock.getAsLong() : nanosAt(event.tick());
-        output.send(part, event, due);
-        long now = clock.getAsLong();
-        lateness.record(now, Math.max(0, now - due));
+    private void tell(Way way, Way before) {
+        boolean elsewhere = way.goesElsewhereThan(before);
+        if (way.program() != Patch.OWN_PROGRAM && (elsewhere || way.program() != before.program())) {
+            byte status = (byte) (Message.PROGRAM_CHANGE | way.channel());
+            output.send(way.port(), new Message(0, 0, status, (byte) way.program()), clock.getAsLong());
+        }
+        int volume = way.volume() == Patch.OWN_VOLUME ? 127 : way.volume();
+        boolean loudest = way.volume() == Patch.OWN_VOLUME;
+        if (elsewhere ? !loudest : way.volume() != before.volume()) {
+            output.send(way.port(), Message.control(0, 0, way.channel(), Message.VOLUME, volume), clock.getAsLong());
+        }
     }
+
+    /** Tells the instruments of ports that were opened what to sound like. */
+    void tellOpened() {
+        for (String port = output.takeOpened(); port != null; port = output.takeOpened()) {
+            for (Way way : ways.values()) {
+                if (way.port().equals(port)) {
+                    tell(way, null);
+                }
+            }
+        }
+    }
+
+    // Time
 
     /** The moment of a tick, on the later side of its nanosecond. */
     private long nanosAt(long tick) {
-        double nanos = piece.time().tempo().nanosAt(tick) - piece.time().tempo().nanosAt(anchorTick);
+        double nanos = program.piece().time().tempo().nanosAt(tick)
+                - program.piece().time().tempo().nanosAt(anchorTick);
         return anchorNanos + (long) Math.ceil(nanos);
     }
 
@@ -111,44 +183,55 @@ final class LiveCycle {
         if (mode == Mode.STOPPED) {
             return renderer.position();
         }
-        double fromAnchor = piece.time().tempo().nanosAt(anchorTick) + (nanos - anchorNanos);
+        var tempo = program.piece().time().tempo();
+        double fromAnchor = tempo.nanosAt(anchorTick) + (nanos - anchorNanos);
         // A nanosecond's worth of rounding must not put a tick that is due into the next cycle.
-        return (long) Math.floor(piece.time().tempo().ticksAt(Math.max(0, fromAnchor)) + 1e-4);
+        return (long) Math.floor(tempo.ticksAt(Math.max(0, fromAnchor)) + 1e-4);
     }
 
-    void update(Piece newPiece, long now) {
-        if (mode != Mode.STOPPED && !newPiece.time().tempo().equals(piece.time().tempo())) {
+    // Edits
+
+    void update(Program newProgram, long now) {
+        var tempo = newProgram.piece().time().tempo();
+        if (mode != Mode.STOPPED && !tempo.equals(program.piece().time().tempo())) {
             anchorTick = tickAt(now);
             anchorNanos = now;
         }
-        Piece before = piece;
-        piece = newPiece;
-        renderer.update(Plan.of(piece).withDry(dryPart, true));
-        preparePlayers(before);
-        endUnheard();
+        boolean otherPlan = newProgram.plan() != program.plan();
+        program = newProgram;
+        if (otherPlan) {
+            renderer.update(program.plan());
+        }
+        takeScores();
+        patch();
     }
 
-    private void preparePlayers(Piece before) {
-        players.keySet().removeIf(id -> piece.part(id).isEmpty());
-        for (Part part : piece.parts()) {
-            var phrase = piece.phrase(part.phrase());
-            Part old = before == null ? null : before.part(part.id()).orElse(null);
-            boolean same = old != null
-                    && old.phrase().equals(part.phrase())
-                    && old.channel() == part.channel()
-                    && before.phrase(part.phrase()).equals(phrase);
-            if (same) {
-                continue;
+    private void takeScores() {
+        Map<String, Score> scores = program.scores();
+        if (players.size() != scores.size() || !players.keySet().equals(scores.keySet())) {
+            Map<String, PhrasePlayer> before = new HashMap<>(players);
+            players.clear();
+            for (Map.Entry<String, Score> entry : scores.entrySet()) {
+                PhrasePlayer player = before.remove(entry.getKey());
+                if (player == null) {
+                    player = new PhrasePlayer(entry.getValue());
+                    player.locate(renderer.position());
+                }
+                players.put(entry.getKey(), player);
             }
-            PhrasePlayer gone = players.remove(part.id());
-            if (gone != null && mode == Mode.PLAYING) {
-                gone.endAll(renderer.position()).forEach(end -> renderer.play(part.id(), end));
+            before.forEach((part, player) -> player.endAll(renderer.position(), end -> playEnd(part, end)));
+        }
+        for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
+            Score score = scores.get(entry.getKey());
+            if (entry.getValue().score() != score) {
+                entry.getValue().take(score, renderer.position(), end -> playEnd(entry.getKey(), end));
             }
-            if (phrase.isPresent()) {
-                PhrasePlayer player = new PhrasePlayer(phrase.get().onChannel(part.channel()));
-                player.locate(renderer.position());
-                players.put(part.id(), player);
-            }
+        }
+    }
+
+    private void playEnd(String part, NoteEnd end) {
+        if (mode == Mode.PLAYING) {
+            renderer.play(part, end);
         }
     }
 
@@ -157,9 +240,14 @@ final class LiveCycle {
     }
 
     void hearDry(String part, boolean dry) {
+        if (!dryPart.isEmpty()) {
+            renderer.hearDry(dryPart, false);
+        }
         dryPart = dry ? part : "";
-        renderer.update(Plan.of(piece).withDry(dryPart, true));
+        renderer.hearDry(part, dry);
     }
+
+    // The transport
 
     void play(long now) {
         if (mode == Mode.PLAYING) {
@@ -227,16 +315,50 @@ final class LiveCycle {
             transportTick = Math.max(renderer.position(), tickAt(now));
         }
         renderer.silence();
+        quieten(now);
+    }
+
+    private void quieten(long now) {
         keysDown.clear();
         inputs.values().forEach(EventBuffer::clear);
+        sounding.clear();
         output.silence();
         mode = Mode.STOPPED;
         anchor(now);
     }
 
+    /**
+     * Begins anew after the work was given up in its middle: every note ends where it sounds, and nothing else is kept.
+     *
+     * @param newTrouble what went wrong; empty when Silence was asked for
+     */
+    void recover(String newTrouble, long now) {
+        if (!newTrouble.isEmpty()) {
+            trouble(newTrouble);
+        }
+        if (mode == Mode.PLAYING) {
+            transportTick =
+                    Math.max(renderer.position(), Math.min(tickAt(now), renderer.position() + Ticks.PER_QUARTER));
+        }
+        List<NoteStart> open = new ArrayList<>();
+        sounding.forEach((note, way) -> open.add(note));
+        open.sort(EventOrder.INSTANCE);
+        for (NoteStart note : open) {
+            output.send(sounding.get(note).port(), NoteEnd.plain(note.tick() + 1, note), now);
+        }
+        long position = renderer.position();
+        renderer = newRenderer();
+        renderer.locate(position);
+        players.values().forEach(player -> player.locate(position));
+        quieten(now);
+        tap.restarted();
+    }
+
     void act(String part, String address) {
         renderer.act(part, address);
     }
+
+    // What comes in
 
     /**
      * Takes a played message.
@@ -271,15 +393,16 @@ final class LiveCycle {
     /** The parts that hear a device; one that no part has taken for itself plays the chosen part. */
     private List<Part> takers(String port, int channel) {
         if (!port.equals(InputPort.KEYS)) {
-            List<Part> own = piece.parts().stream()
-                    .filter(part -> part.input().takes(port, channel))
+            List<Part> own = program.piece().parts().stream()
+                    .filter(part -> part.hearing().takes(port, channel))
                     .toList();
             if (!own.isEmpty()) {
                 return own;
             }
         }
-        return piece.part(keyPart)
-                .filter(part -> port.equals(InputPort.KEYS) || part.input().equals(Part.Input.KEYS))
+        return program.piece()
+                .part(keyPart)
+                .filter(part -> port.equals(InputPort.KEYS) || part.hearing().equals(Hearing.KEYS))
                 .map(List::of)
                 .orElse(List.of());
     }
@@ -331,7 +454,12 @@ final class LiveCycle {
     }
 
     private void add(String part, Event event) {
-        inputs.computeIfAbsent(part, id -> new EventBuffer()).add(event);
+        EventBuffer input = inputs.get(part);
+        if (input == null) {
+            input = new EventBuffer();
+            inputs.put(part, input);
+        }
+        input.add(event);
     }
 
     /** Renders up to now and sends. */
@@ -343,8 +471,12 @@ final class LiveCycle {
         }
         for (Map.Entry<String, EventBuffer> entry : inputs.entrySet()) {
             EventBuffer played = entry.getValue();
+            if (played.isEmpty()) {
+                continue;
+            }
             played.sortAll();
-            for (Event event : played) {
+            for (int i = 0; i < played.size(); i++) {
+                Event event = played.get(i);
                 renderer.play(entry.getKey(), event);
                 to = Math.max(to, mode == Mode.STOPPED ? to : event.tick() + 1);
             }
@@ -385,17 +517,42 @@ final class LiveCycle {
         return next == Ticks.NEVER ? Long.MAX_VALUE : nanosAt(next);
     }
 
+    /** What the interface may know; the same object as before while nothing has changed. */
     LiveStatus status(long now) {
         long tick = mode == Mode.STOPPED ? transportTick : anchorTick;
-        return new LiveStatus(
-                mode,
-                run,
-                tick,
-                anchorNanos,
-                piece.time().tempo(),
-                lateness.worst(now),
-                notesIn,
-                lastController,
-                controllersIn);
+        long late = output.worstLateNanos(now);
+        LiveStatus old = status;
+        boolean same = old != null
+                && old.mode() == mode
+                && old.run() == run
+                && old.anchorTick() == tick
+                && old.anchorNanos() == anchorNanos
+                && old.tempo() == program.piece().time().tempo()
+                && old.worstLateNanos() == late
+                && old.notesIn() == notesIn
+                && old.lastController() == lastController
+                && old.controllersIn() == controllersIn
+                && old.troubles() == troubles;
+        if (!same) {
+            status = new LiveStatus(
+                    mode,
+                    run,
+                    tick,
+                    anchorNanos,
+                    program.piece().time().tempo(),
+                    late,
+                    notesIn,
+                    lastController,
+                    controllersIn,
+                    troubles,
+                    trouble);
+        }
+        return status;
+    }
+
+    /** Says that something went wrong that did not stop the work. */
+    void trouble(String text) {
+        troubles++;
+        trouble = text;
     }
 }

@@ -8,13 +8,14 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.LongSupplier;
 import org.jctools.queues.atomic.MpscAtomicArrayQueue;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
  * Plays a piece live on one thread of its own. Everything may be called from any thread; it is done on the engine thread at its next
- * cycle, in order. The engine never waits for whoever calls or reads.
+ * cycle, in order. The engine never waits for whoever calls or reads, and goes on whatever goes wrong.
  */
 public final class LiveEngine implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(LiveEngine.class);
@@ -24,21 +25,37 @@ public final class LiveEngine implements AutoCloseable {
 
     private static final int WARM_UP_ROUNDS = 40;
     private static final long LONGEST_WARM_UP_NANOS = 1_000_000_000;
-    private static final long LONGEST_SLEEP_NANOS = 100_000_000;
+    private static final long LONGEST_SLEEP_NANOS = 200_000_000;
+    /** One turn never takes so long unless something is wrong. */
+    private static final long STANDS_NANOS = 2_000_000_000L;
 
+    private final LongSupplier clock;
     private final LiveCycle cycle;
     private final Thread thread;
     private final MpscAtomicArrayQueue<Runnable> commands = new MpscAtomicArrayQueue<>(ROOM);
-    private final AtomicReference<Piece> waitingPiece = new AtomicReference<>();
+    private final AtomicReference<Program> waitingProgram = new AtomicReference<>();
+    private final AtomicReference<Program> latest;
     private final List<InputPort> inputs = new CopyOnWriteArrayList<>();
     private volatile LiveStatus status;
     private volatile boolean running = true;
-    private final Piece warmUpPiece;
+    /** Long work is given up for this. */
+    private volatile boolean silenceWanted;
+    /** When the turn began that is being worked on; 0 while it rests. */
+    private volatile long turnNanos;
+
+    private long leftOut;
 
     public LiveEngine(Piece piece, LiveOutput output, Tap tap) {
-        warmUpPiece = piece;
-        cycle = new LiveCycle(piece, System::nanoTime, output, tap);
-        status = cycle.status(System.nanoTime());
+        this(piece, output, tap, System::nanoTime);
+    }
+
+    /** @param clock gives the time as {@link System#nanoTime} does */
+    public LiveEngine(Piece piece, LiveOutput output, Tap tap, LongSupplier clock) {
+        this.clock = clock;
+        Program program = Program.of(piece);
+        latest = new AtomicReference<>(program);
+        cycle = new LiveCycle(program, clock, output, tap).hurried(() -> silenceWanted);
+        status = cycle.status(clock.getAsLong());
         thread = new Thread(this::run, "harpel-engine");
         thread.setDaemon(true);
         thread.setPriority(Thread.MAX_PRIORITY);
@@ -64,27 +81,33 @@ public final class LiveEngine implements AutoCloseable {
                 .toList();
     }
 
-    /** Hands over a whole new piece; of several handed over within a cycle the last counts. */
+    /** Compiles a piece, on the calling thread, and hands it over; of several handed over within a cycle the last counts. */
     public void update(Piece piece) {
-        waitingPiece.set(piece);
+        Program program = Program.after(latest.get(), piece);
+        latest.set(program);
+        waitingProgram.set(program);
         LockSupport.unpark(thread);
     }
 
     public void play() {
-        command(() -> cycle.play(System.nanoTime()));
+        command(() -> cycle.play(clock.getAsLong()));
     }
 
     public void stop() {
-        command(() -> cycle.stop(System.nanoTime()));
+        command(() -> cycle.stop(clock.getAsLong()));
     }
 
     public void locate(long tick) {
-        command(() -> cycle.locate(tick, System.nanoTime()));
+        command(() -> cycle.locate(tick, clock.getAsLong()));
     }
 
-    /** Ends every sounding and waiting note at once, everywhere. */
+    /** Ends every sounding and waiting note at once, everywhere, whatever the engine is working on. */
     public void silence() {
-        command(() -> cycle.silence(System.nanoTime()));
+        silenceWanted = true;
+        command(() -> {
+            silenceWanted = false;
+            cycle.silence(clock.getAsLong());
+        });
     }
 
     /** From now on played keys go to this part. */
@@ -112,22 +135,32 @@ public final class LiveEngine implements AutoCloseable {
         return status;
     }
 
+    /** How long the engine has been working on one turn, when that is longer than anything it ought to do; else 0. */
+    public long standsNanos() {
+        long began = turnNanos;
+        long since = began == 0 ? 0 : clock.getAsLong() - began;
+        return since > STANDS_NANOS ? since : 0;
+    }
+
     /** Code that has not run yet is slow: a few bars are printed to nobody before the first note counts. */
     private void warmUp() {
-        Piece piece = warmUpPiece;
-        long giveUp = System.nanoTime() + LONGEST_WARM_UP_NANOS;
+        Program program = latest.get();
+        Piece piece = program.piece();
+        long giveUp = clock.getAsLong() + LONGEST_WARM_UP_NANOS;
         try {
             for (Part part : piece.parts()) {
-                for (int round = 0; round < WARM_UP_ROUNDS && running && System.nanoTime() < giveUp; round++) {
+                for (int round = 0; round < WARM_UP_ROUNDS && running && clock.getAsLong() < giveUp; round++) {
                     long end = piece.time().meter().tickOfBar(2);
                     NoteStart note = NoteStart.played(0, 0, 0, 60 + round % 12, 100);
-                    new PrintJob(Plan.of(piece), part.id(), true, Tap.NONE)
+                    new PrintJob(program.plan(), part.id(), true, Tap.NONE)
+                            .hurried(() -> !running || clock.getAsLong() >= giveUp)
                             .print(List.of(note, NoteEnd.plain(end / 2, note)), end);
                 }
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-        } catch (RuntimeException e) {
+        } catch (Throwable e) {
+            // Nothing has been heard of it, and the engine says so itself when it meets it again.
             LOG.error("an effect failed while the engine warmed up", e);
         }
     }
@@ -137,51 +170,104 @@ public final class LiveEngine implements AutoCloseable {
         while (running) {
             try {
                 turn();
-            } catch (RuntimeException e) {
-                // Whatever an effect did wrong, no note is left hanging and the engine goes on.
-                LOG.error("the engine caught an error and ended all notes", e);
-                cycle.silence(System.nanoTime());
+            } catch (Throwable e) {
+                // Whatever went wrong, no note is left hanging and the engine goes on.
+                recover(e);
             }
         }
-        cycle.silence(System.nanoTime());
+        try {
+            cycle.silence(clock.getAsLong());
+        } catch (Throwable e) {
+            recover(e);
+        }
+    }
+
+    private void recover(Throwable thrown) {
+        boolean asked = thrown instanceof Renderer.Interrupted;
+        silenceWanted = false;
+        try {
+            if (!asked) {
+                LOG.error("the engine caught an error and ended all notes", thrown);
+            }
+            cycle.recover(
+                    asked ? "" : "Something went wrong while playing, and all notes were ended: " + thrown,
+                    clock.getAsLong());
+            status = cycle.status(clock.getAsLong());
+        } catch (Throwable again) {
+            LOG.error("the engine could not begin anew at once", again);
+        }
     }
 
     private void turn() {
-        Piece piece = waitingPiece.getAndSet(null);
-        long now = System.nanoTime();
-        if (piece != null) {
-            cycle.update(piece, now);
+        turnNanos = clock.getAsLong();
+        Program program = waitingProgram.getAndSet(null);
+        if (program != null) {
+            cycle.update(program, turnNanos);
         }
+        cycle.tellOpened();
         for (Runnable command = commands.poll(); command != null; command = commands.poll()) {
             command.run();
         }
-        for (InputPort port : inputs) {
-            for (InputPort.Played played = port.poll(); played != null; played = port.poll()) {
-                cycle.take(port.name(), played);
-            }
+        for (int i = 0; i < inputs.size(); i++) {
+            take(inputs.get(i));
         }
-        now = System.nanoTime();
+        sayLeftOut();
+        long now = clock.getAsLong();
         cycle.render(now);
         status = cycle.status(now);
-        waitUntil(cycle.nextNanos());
+        long next = cycle.nextNanos();
+        turnNanos = 0;
+        waitUntil(next);
+    }
+
+    private void take(InputPort port) {
+        for (InputPort.Played played = port.poll(); played != null; played = port.poll()) {
+            cycle.take(port.name(), played);
+        }
+        port.takeEnded(turnNanos, played -> cycle.take(port.name(), played));
+    }
+
+    private void sayLeftOut() {
+        long all = 0;
+        for (int i = 0; i < inputs.size(); i++) {
+            all += inputs.get(i).leftOut();
+        }
+        if (all > leftOut) {
+            cycle.trouble(
+                    (all - leftOut)
+                            + " played messages came faster than they could be taken and were left out; every note that began ends.");
+            leftOut = all;
+        }
     }
 
     /** Sleeps until shortly before, then spins; anything that is offered meanwhile wakes it. */
     private void waitUntil(long dueNanos) {
-        long left = dueNanos == Long.MAX_VALUE ? LONGEST_SLEEP_NANOS : dueNanos - System.nanoTime();
+        long left = dueNanos == Long.MAX_VALUE ? LONGEST_SLEEP_NANOS : dueNanos - clock.getAsLong();
         if (left > SPIN_NANOS) {
-            LockSupport.parkNanos(Math.min(left - SPIN_NANOS, LONGEST_SLEEP_NANOS));
+            if (!anythingWaits()) {
+                LockSupport.parkNanos(this, Math.min(left - SPIN_NANOS, LONGEST_SLEEP_NANOS));
+            }
             return;
         }
-        while (System.nanoTime() < dueNanos && commands.isEmpty() && waitingPiece.get() == null) {
+        while (clock.getAsLong() < dueNanos && !anythingWaits()) {
             Thread.onSpinWait();
         }
+    }
+
+    private boolean anythingWaits() {
+        for (int i = 0; i < inputs.size(); i++) {
+            if (!inputs.get(i).isEmpty()) {
+                return true;
+            }
+        }
+        return !commands.isEmpty() || waitingProgram.get() != null;
     }
 
     /** Ends all notes and the thread. */
     @Override
     public void close() {
         running = false;
+        silenceWanted = true;
         LockSupport.unpark(thread);
         try {
             thread.join(2000);

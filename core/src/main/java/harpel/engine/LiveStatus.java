@@ -11,6 +11,7 @@ import harpel.time.TempoMap;
  * @param notesIn how many notes have been played in all
  * @param lastController the controller that came in last, or -1
  * @param controllersIn how many have come in all
+ * @param trouble what went wrong last, in words, numbered from the first by {@code troubles}; empty for nothing
  */
 public record LiveStatus(
         Mode mode,
@@ -21,7 +22,9 @@ public record LiveStatus(
         long worstLateNanos,
         long notesIn,
         int lastController,
-        long controllersIn) {
+        long controllersIn,
+        long troubles,
+        String trouble) {
     /** What makes time go. */
     public enum Mode {
         /** Nothing: it stands. */

@@ -11,14 +11,14 @@ import harpel.move.Source;
 import harpel.param.CurveType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
 import harpel.param.PathType;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import harpel.time.TimeValue;
-import java.util.HashMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 
 /**
  * What moves one stage's parameters, as it plays: knows what has come to the stage and says what every value is at a tick. Sources
@@ -33,39 +33,94 @@ final class MoveRun {
     private Moves moves = Moves.NONE;
     private RunContext context;
     private int held;
-    private double velocity = Double.NaN;
-    private double key = Double.NaN;
+    /** The last note that came; null before the first. */
+    private NoteStart last;
+
     private int pressure;
     private long notes;
-    private long lastNoteTick;
     /** When the first of the keys that are held was pressed and the last one let go; -1 for never. */
     private long pressedTick = -1;
 
     private long releasedTick = -1;
-    private final Map<Mover, StepGrid> grids = new HashMap<>();
-    private final Map<Mover, Double> levels = new HashMap<>();
+    private List<Moved> moved = List.of();
+    private boolean any;
+    private ParamSpec known;
+
+    /** A parameter that is moved, and what moves it. */
+    private record Moved(Param<?> param, List<Running> movers) {}
+
+    /** One mover, with what it needs to say where it stands. */
+    private static final class Running {
+        final Mover mover;
+        /** Each mover draws for itself: its place in the list is part of the address. */
+        final Chance chance;
+
+        private StepGrid grid;
+        /** Where an envelope stood when the last key was pressed or let go. */
+        double level;
+
+        Running(Mover mover, Chance chance) {
+            this.mover = mover;
+            this.chance = chance;
+        }
+
+        /** The mover's own grid. */
+        StepGrid grid(TimeMap time) {
+            if (grid == null) {
+                grid = StepGrid.from(0, time, mover.settings().get(Source.PACE), 50);
+            }
+            return grid;
+        }
+    }
 
     MoveRun(String address) {
         this.address = address;
     }
 
-    void update(Moves newMoves, RunContext newContext) {
-        moves = newMoves;
+    void update(Moves newMoves, ParamSpec spec, RunContext newContext) {
+        boolean same = newMoves == moves
+                && spec == known
+                && context != null
+                && context.time() == newContext.time()
+                && context.variation() == newContext.variation();
         context = newContext;
-        grids.clear();
+        known = spec;
+        moves = newMoves;
+        if (same) {
+            return;
+        }
+        List<Moved> before = moved;
+        moved = new ArrayList<>();
+        moves.byParam().forEach((id, movers) -> {
+            List<Running> running = new ArrayList<>();
+            for (int i = 0; i < movers.size(); i++) {
+                Running one = new Running(movers.get(i), Chance.of(context.variation(), 0, address + "#" + id + i));
+                one.level = levelBefore(before, id, i);
+                running.add(one);
+            }
+            spec.byId(id).ifPresent(param -> moved.add(new Moved(param, running)));
+        });
+        any = !moved.isEmpty();
+    }
+
+    private static double levelBefore(List<Moved> before, String id, int place) {
+        for (Moved one : before) {
+            if (one.param.id().equals(id) && place < one.movers.size()) {
+                return one.movers.get(place).level;
+            }
+        }
+        return 0;
     }
 
     boolean isEmpty() {
-        return moves.isEmpty();
+        return !any;
     }
 
     /** Takes note of an event that comes to the stage; so many notes are held there with it. */
     void hear(Event event, int held) {
         if (event instanceof NoteStart note) {
-            velocity = (note.velocity() - 1) / 126.0;
-            key = note.pitch() / 127.0;
-            notes = note.tick() == lastNoteTick ? notes + 1 : 0;
-            lastNoteTick = note.tick();
+            notes = last != null && note.tick() == last.tick() ? notes + 1 : 0;
+            last = note;
             if (held == 1) {
                 rememberLevels(note.tick());
                 pressedTick = note.tick();
@@ -89,31 +144,33 @@ final class MoveRun {
     void forget() {
         pressedTick = -1;
         releasedTick = -1;
-        levels.clear();
+        for (Moved one : moved) {
+            for (Running running : one.movers) {
+                running.level = 0;
+            }
+        }
     }
 
     /** The values at a tick, while so many notes are held. */
     ParamSet at(ParamSet base, int held, long tick) {
         this.held = held;
         ParamSet values = base;
-        for (Map.Entry<String, List<Mover>> entry : moves.byParam().entrySet()) {
-            Param<?> param = base.spec().byId(entry.getKey()).orElse(null);
-            if (param != null) {
-                values = moved(values, param, entry.getValue(), tick);
-            }
+        for (int i = 0; i < moved.size(); i++) {
+            values = moved(values, moved.get(i).param, moved.get(i).movers, tick);
         }
         return values;
     }
 
-    private <T> ParamSet moved(ParamSet values, Param<T> param, List<Mover> movers, long tick) {
+    private <T> ParamSet moved(ParamSet values, Param<T> param, List<Running> movers, long tick) {
         T value = values.get(param);
         double offset = 0;
-        for (Mover mover : movers) {
-            if (mover.source() == Source.AUTOMATION) {
-                value = automated(value, param, mover, tick);
+        for (int i = 0; i < movers.size(); i++) {
+            Running running = movers.get(i);
+            if (running.mover.source() == Source.AUTOMATION) {
+                value = automated(value, running.mover, tick);
             } else {
-                double place = place(mover, tick);
-                offset += Double.isNaN(place) ? 0 : mover.offset(place);
+                double place = place(running, tick);
+                offset += Double.isNaN(place) ? 0 : running.mover.offset(place);
             }
         }
         T moved = param.type().moved(value, offset);
@@ -121,7 +178,7 @@ final class MoveRun {
     }
 
     @SuppressWarnings("unchecked") // Source.spec makes the path of the moved parameter's own type
-    private <T> T automated(T value, Param<T> param, Mover mover, long tick) {
+    private <T> T automated(T value, Mover mover, long tick) {
         ParamSet settings = mover.settings();
         Param<List<PathType.Point<T>>> points =
                 (Param<List<PathType.Point<T>>>) settings.spec().params().get(0);
@@ -132,39 +189,26 @@ final class MoveRun {
     }
 
     /** Where a source stands, 0–1, or NaN when it has nothing to say yet. */
-    private double place(Mover mover, long tick) {
-        ParamSet settings = mover.settings();
-        return switch (mover.source()) {
+    private double place(Running running, long tick) {
+        ParamSet settings = running.mover.settings();
+        return switch (running.mover.source()) {
             case AUTOMATION -> Double.NaN;
-            case VELOCITY -> velocity;
-            case KEY -> key;
+            case VELOCITY -> last == null ? Double.NaN : (last.velocity() - 1) / 126.0;
+            case KEY -> last == null ? Double.NaN : last.pitch() / 127.0;
             case KEYS_HELD -> Math.min(1, held / (double) settings.get(Source.MOST));
             case CONTROLLER -> controllers[settings.get(Source.NUMBER)] / 127.0;
             case PRESSURE -> pressure / 127.0;
             case LEVER -> context.renderer().lever(settings.get(Source.NAME), tick);
-            case RANDOM -> Double.isNaN(key) ? Double.NaN : draw(mover).unitOf(lastNoteTick, notes);
+            case RANDOM -> last == null ? Double.NaN : running.chance.unitOf(last.tick(), notes);
             case CURVE -> curve(settings, tick);
-            case LFO -> wave(mover, tick);
-            case ENVELOPE -> envelope(mover, tick);
+            case LFO -> wave(running, tick);
+            case ENVELOPE -> envelope(running, tick);
             case STEPS -> {
                 List<Integer> heights = settings.get(Source.VALUES);
-                long step = stepAt(mover, tick);
+                long step = stepAt(running, tick);
                 yield heights.isEmpty() ? Double.NaN : heights.get((int) (step % heights.size())) / 100.0;
             }
         };
-    }
-
-    /** Each mover draws for itself: its place in the list is part of the address. */
-    private Chance draw(Mover mover) {
-        StringBuilder place = new StringBuilder(address);
-        moves.byParam().forEach((id, movers) -> {
-            for (int i = 0; i < movers.size(); i++) {
-                if (movers.get(i) == mover) {
-                    place.append('#').append(id).append(i);
-                }
-            }
-        });
-        return Chance.of(context.variation(), 0, place.toString());
     }
 
     private double curve(ParamSet settings, long tick) {
@@ -175,17 +219,16 @@ final class MoveRun {
     }
 
     /** The step of a mover's own grid in which a tick lies. */
-    private long stepAt(Mover mover, long tick) {
-        StepGrid grid = grids.computeIfAbsent(
-                mover, one -> StepGrid.from(0, context.time(), one.settings().get(Source.PACE), 50));
+    private long stepAt(Running running, long tick) {
+        StepGrid grid = running.grid(context.time());
         long index = grid.indexAtOrAfter(tick);
         return grid.tickOf(index) == tick ? index : index - 1;
     }
 
-    private double wave(Mover mover, long tick) {
-        ParamSet settings = mover.settings();
-        long cycle = stepAt(mover, tick);
-        StepGrid grid = grids.get(mover);
+    private double wave(Running running, long tick) {
+        ParamSet settings = running.mover.settings();
+        long cycle = stepAt(running, tick);
+        StepGrid grid = running.grid(context.time());
         double begin = grid.tickOf(cycle);
         double turned = cycle + (tick - begin) / (grid.tickOf(cycle + 1) - begin) + settings.get(Source.PHASE) / 100.0;
         double p = turned - Math.floor(turned);
@@ -195,29 +238,27 @@ final class MoveRun {
             case RISE -> p;
             case FALL -> 1 - p;
             case SQUARE -> p < 0.5 ? 1 : 0;
-            case RANDOM -> draw(mover).unitOf((long) Math.floor(turned), 0);
+            case RANDOM -> running.chance.unitOf((long) Math.floor(turned), 0);
         };
     }
 
     private void rememberLevels(long tick) {
-        Map<Mover, Double> now = new HashMap<>();
-        for (List<Mover> movers : moves.byParam().values()) {
-            for (Mover mover : movers) {
-                if (mover.source() == Source.ENVELOPE) {
-                    now.put(mover, envelope(mover, tick));
+        for (int i = 0; i < moved.size(); i++) {
+            List<Running> movers = moved.get(i).movers;
+            for (int k = 0; k < movers.size(); k++) {
+                if (movers.get(k).mover.source() == Source.ENVELOPE) {
+                    movers.get(k).level = envelope(movers.get(k), tick);
                 }
             }
         }
-        levels.clear();
-        levels.putAll(now);
     }
 
-    private double envelope(Mover mover, long tick) {
+    private double envelope(Running running, long tick) {
         if (pressedTick < 0) {
             return 0;
         }
-        ParamSet settings = mover.settings();
-        double from = levels.getOrDefault(mover, 0.0);
+        ParamSet settings = running.mover.settings();
+        double from = running.level;
         if (releasedTick >= 0) {
             return from * Math.max(0, 1 - gone(releasedTick, settings.get(Source.RELEASE), tick));
         }
@@ -243,9 +284,10 @@ final class MoveRun {
      */
     long nextLook(long tick, boolean busy) {
         long next = Ticks.NEVER;
-        for (List<Mover> movers : moves.byParam().values()) {
-            for (Mover mover : movers) {
-                next = Math.min(next, nextLook(mover, tick, busy));
+        for (int i = 0; i < moved.size(); i++) {
+            List<Running> movers = moved.get(i).movers;
+            for (int k = 0; k < movers.size(); k++) {
+                next = Math.min(next, nextLook(movers.get(k).mover, tick, busy));
             }
         }
         return next;

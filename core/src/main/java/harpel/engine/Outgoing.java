@@ -7,40 +7,59 @@ import harpel.event.EventBuffer;
 import harpel.event.EventOrder;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
+import harpel.event.NoteMap;
 import harpel.event.NoteStart;
-import harpel.event.OpenNotes;
 import harpel.param.RouteType.Route;
 import harpel.time.Ticks;
-import java.util.IdentityHashMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.PriorityQueue;
 import java.util.function.Consumer;
-import java.util.function.Predicate;
 
 /**
- * What leaves one stage: the ledger of what is open, what waits for its tick, and where notes went that were sent out of the chain. An
- * effect emits here. Owned by the renderer.
+ * What leaves one stage: the ledger of what came in and what for it went out, what waits for its tick, and where notes went that were
+ * sent out of the chain. An effect emits here. Owned by the renderer.
  */
 final class Outgoing implements Emitter {
-    private final String address;
-    /** Whether a note passed by the effect, which then may not end it. */
-    private final Predicate<NoteStart> passedBy;
+    /** In the ledger of what came in: the effect was given the note itself and ends what it makes of it. */
+    private static final Object GIVEN = new Object();
 
-    private final OpenNotes open = new OpenNotes();
+    /** In the ledger of what came in: the effect was given this note for it. */
+    private record Instead(NoteStart note) {}
+
+    /** A note that the effect made, and where it goes; null for on. One that waits has not started yet. */
+    private static final class Made {
+        final Consumer<Event> to;
+        boolean open;
+
+        Made(Consumer<Event> to) {
+            this.to = to;
+        }
+    }
+
+    private final String address;
+    /**
+     * Every note that came in and has not ended: the one note that went out for it and ends with it, {@link #GIVEN}, or
+     * {@link Instead}.
+     */
+    private final NoteMap<Object> came = new NoteMap<>();
+    /** So many of those have a note that went out for them. */
+    private int following;
+
+    private final NoteMap<Made> made = new NoteMap<>();
     private final PriorityQueue<Event> waiting = new PriorityQueue<>(EventOrder.INSTANCE);
-    /** For every note that was sent out of the chain and has not ended: where to. */
-    private final Map<NoteStart, Consumer<Event>> elsewhere = new IdentityHashMap<>();
 
     private RunContext context;
     private Chance chance;
+    /** The load that the part knows of. */
+    private int reported;
+
     private EventBuffer out;
     private int groupStart;
     private long now;
 
-    Outgoing(String address, Predicate<NoteStart> passedBy) {
+    Outgoing(String address) {
         this.address = address;
-        this.passedBy = passedBy;
     }
 
     void context(RunContext newContext) {
@@ -65,56 +84,201 @@ final class Outgoing implements Emitter {
             send(waiting.poll());
         }
         out.sortTick(groupStart);
-        for (int i = groupStart; i < out.size() && context.tap() != Tap.NONE; i++) {
-            context.tap().left(context.part(), address, out.get(i));
+        context.load().change(load() - reported);
+        reported = load();
+        Tap tap = context.tap();
+        if (tap != Tap.NONE) {
+            for (int i = groupStart; i < out.size(); i++) {
+                tap.left(context.part(), address, out.get(i));
+            }
         }
     }
 
-    /** Sends an event now; an end of what is not open is not sent. */
-    void send(Event event) {
-        Consumer<Event> to = null;
+    // What came in
+
+    /** A note came in; nothing has become of it yet. */
+    void takeIn(NoteStart note) {
+        came.put(note, GIVEN);
+    }
+
+    /** A note came in and became one other, itself, or, with null, nothing. */
+    void takeIn(NoteStart note, NoteStart follower) {
+        if (follower == null || full()) {
+            came.put(note, GIVEN);
+        } else {
+            came.put(note, follower);
+            following++;
+            out.add(follower);
+        }
+    }
+
+    int cameIn() {
+        return came.size();
+    }
+
+    /** A note goes past the effect. */
+    void passBy(NoteStart note) {
+        came.put(note, note);
+        following++;
+        out.add(note);
+    }
+
+    /** Whether a note that came in went past the effect, or through it unchanged as the only one. */
+    boolean wentThrough(NoteStart note) {
+        return came.get(note) == note;
+    }
+
+    /** The effect is given another note for one that came in. */
+    void giveInstead(NoteStart note, NoteStart instead) {
+        came.put(note, new Instead(instead));
+    }
+
+    /** A note ends that came in: what went out for it alone ends, too; else gives the end that the effect shall hear, or null. */
+    NoteEnd takeOut(NoteEnd end) {
+        Object given = came.remove(end.start());
+        if (given == null) {
+            return null;
+        }
+        if (given == GIVEN) {
+            return end;
+        }
+        if (given instanceof Instead instead) {
+            // A note that was taken over may be let go at the very tick at which it was struck again.
+            return NoteEnd.atOrAfter(end.tick(), instead.note, end.releaseVelocity());
+        }
+        NoteStart followed = (NoteStart) given;
+        following--;
+        if (followed == end.start()) {
+            out.add(end);
+        } else {
+            emitEnd(NoteEnd.atOrAfter(end.tick(), followed, end.releaseVelocity()));
+        }
+        return null;
+    }
+
+    /** The end of a note that is in no ledger any more, now or when it has lasted a tick. */
+    private void emitEnd(NoteEnd end) {
+        if (end.tick() == now) {
+            out.add(end);
+        } else {
+            made.put(end.start(), opened(new Made(null)));
+            waiting.add(end);
+        }
+    }
+
+    private Made opened(Made one) {
+        one.open = true;
+        return one;
+    }
+
+    @Override
+    public void follow(NoteStart note, NoteStart follower) {
+        if (full()) {
+            return;
+        }
+        came.put(note, follower);
+        following++;
+        out.add(follower);
+    }
+
+    /** What came in is forgotten; what went out for it is in the ledger of what was made, and nobody ends it but {@link #endMade}. */
+    void forgetInputs() {
+        came.forEach((note, given) -> {
+            if (given instanceof NoteStart followed) {
+                made.put(followed, opened(new Made(null)));
+            }
+        });
+        came.clear();
+        following = 0;
+    }
+
+    /** Comes to know a note that sounds already and passes by. */
+    void know(NoteStart note) {
+        came.put(note, note);
+        following++;
+        context.tap().left(context.part(), address, note);
+    }
+
+    /** Ends a note that went past, so that the effect may be given it. */
+    void takeBack(NoteStart note) {
+        came.put(note, GIVEN);
+        following--;
+        emitEnd(NoteEnd.plain(now, note));
+    }
+
+    /**
+     * Ends what the effect made; notes that go through it untouched go on past it, and what else came in is forgotten.
+     */
+    void endMade() {
+        dropWaiting();
+        List<NoteStart> through = new ArrayList<>();
+        came.removeIf((note, given) -> {
+            Made same = given == GIVEN ? made.get(note) : null;
+            if (given == note || same != null && same.open && same.to == null) {
+                through.add(note);
+                made.remove(note);
+            } else if (given instanceof NoteStart followed && made.get(followed) == null) {
+                made.put(followed, opened(new Made(null)));
+            }
+            return true;
+        });
+        through.forEach(note -> came.put(note, note));
+        following = through.size();
+        for (NoteStart note : inOrder(made)) {
+            end(note, now, NoteEnd.PLAIN_RELEASE);
+        }
+    }
+
+    // What went out
+
+    /** Sends an event of the effect now; an end of what is not open is not sent. */
+    private void send(Event event) {
+        Made one = null;
         if (event instanceof NoteStart note) {
-            open.started(note);
-            to = elsewhere.get(note);
+            one = made.get(note);
+            one.open = true;
         } else if (event instanceof NoteEnd end) {
-            if (!open.ended(end.start())) {
+            one = made.get(end.start());
+            if (one == null || !one.open) {
                 return;
             }
-            to = elsewhere.remove(end.start());
+            made.remove(end.start());
         }
-        if (to != null) {
-            to.accept(event);
+        if (one != null && one.to != null) {
+            one.to.accept(event);
         } else {
             out.add(event);
         }
     }
 
-    /** Comes to know a note that sounds already and passes by. */
-    void know(NoteStart note) {
-        open.started(note);
-        context.tap().left(context.part(), address, note);
-    }
-
-    /** Everything that is open, wherever it was sent, in order. */
-    List<NoteStart> all() {
-        return open.inOrder();
+    private static List<NoteStart> inOrder(NoteMap<?> notes) {
+        List<NoteStart> list = new ArrayList<>(notes.size());
+        notes.forEach((note, value) -> list.add(note));
+        list.sort(EventOrder.INSTANCE);
+        return list;
     }
 
     /** What is open in this chain, in order. */
     List<NoteStart> inChain() {
-        List<NoteStart> notes = open.inOrder();
-        notes.removeIf(elsewhere::containsKey);
+        List<NoteStart> notes = new ArrayList<>();
+        came.forEach((note, given) -> {
+            if (given instanceof NoteStart followed) {
+                notes.add(followed);
+            }
+        });
+        made.forEach((note, one) -> {
+            if (one.open && one.to == null) {
+                notes.add(note);
+            }
+        });
+        notes.sort(EventOrder.INSTANCE);
         return notes;
     }
 
-    boolean isElsewhere(NoteStart note) {
-        return elsewhere.containsKey(note);
-    }
-
     /** Forgets what waits. */
-    void dropWaiting() {
+    private void dropWaiting() {
         waiting.clear();
-        elsewhere.keySet().removeIf(note -> !open.isOpen(note));
+        made.removeIf((note, one) -> !one.open);
     }
 
     /** Sends all that waits, whenever it was due: for a stage that is gone and has no later. */
@@ -130,7 +294,22 @@ final class Outgoing implements Emitter {
     }
 
     boolean isQuiet() {
-        return open.isEmpty() && waiting.isEmpty();
+        return made.isEmpty() && following == 0 && waiting.isEmpty();
+    }
+
+    /** How many notes are open or wait. */
+    int load() {
+        return made.size() + following;
+    }
+
+    private boolean full() {
+        return !context.load().takes(load(), context, now);
+    }
+
+    /** The stage is gone: what it knows goes on elsewhere. */
+    void depart() {
+        context.load().change(-reported);
+        reported = 0;
     }
 
     @Override
@@ -140,29 +319,35 @@ final class Outgoing implements Emitter {
 
     @Override
     public void start(NoteStart note) {
-        if (note.tick() < now) {
-            throw new IllegalStateException(address + " started a note in the past, at " + now + ": " + note);
-        }
-        if (note.tick() == now) {
-            send(note);
-        } else {
-            waiting.add(note);
-        }
+        start(note, (Consumer<Event>) null);
     }
 
     @Override
     public void start(NoteStart note, Route route) {
-        if (route.leaves()) {
-            elsewhere.put(note, wayTo(route));
-        }
-        start(note);
+        start(note, route.leaves() ? wayTo(route) : null);
     }
 
     @Override
     public void startAside(NoteStart note) {
         if (context.aside() != null) {
-            elsewhere.put(note, context.aside()::add);
-            start(note);
+            start(note, context.aside()::add);
+        }
+    }
+
+    private void start(NoteStart note, Consumer<Event> to) {
+        if (note.tick() < now) {
+            throw new IllegalStateException(address + " started a note in the past, at " + now + ": " + note);
+        }
+        if (full()) {
+            return;
+        }
+        if (made.put(note, new Made(to)) != null) {
+            throw new IllegalStateException("one note was started twice: " + note);
+        }
+        if (note.tick() == now) {
+            send(note);
+        } else {
+            waiting.add(note);
         }
     }
 
@@ -172,6 +357,9 @@ final class Outgoing implements Emitter {
 
     @Override
     public void end(NoteStart note, long tick, int releaseVelocity) {
+        if (!made.containsKey(note)) {
+            return;
+        }
         long due = Math.max(Math.max(tick, now), note.tick() + 1);
         NoteEnd end = new NoteEnd(due, note, releaseVelocity);
         if (due == now) {
@@ -184,16 +372,19 @@ final class Outgoing implements Emitter {
     @Override
     public void endAll() {
         dropWaiting();
-        for (NoteStart note : open.inOrder()) {
-            if (!passedBy.test(note)) {
-                end(note, now, NoteEnd.PLAIN_RELEASE);
-            }
+        for (NoteStart note : inOrder(made)) {
+            end(note, now, NoteEnd.PLAIN_RELEASE);
         }
+    }
+
+    /** Sends an event past the effect. */
+    void passBy(Event event) {
+        out.add(event);
     }
 
     @Override
     public void pass(Message message) {
-        send(message);
+        out.add(message);
     }
 
     @Override
@@ -202,7 +393,7 @@ final class Outgoing implements Emitter {
         if (route.leaves()) {
             wayTo(route).accept(sent);
         } else {
-            send(sent);
+            out.add(sent);
         }
     }
 

@@ -4,10 +4,9 @@ import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
+import harpel.event.NoteMap;
 import harpel.event.NoteStart;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 
 /** A running part: its input, its chain, and its sound, which hears the chain or, dry, the input. Owned by the renderer. */
 final class PartRun {
@@ -18,22 +17,31 @@ final class PartRun {
     private final EventBuffer fromChain = new EventBuffer();
     private final EventBuffer toSound = new EventBuffer();
     private final EventBuffer sent = new EventBuffer();
-    /** For every note that the sound was given and that has not ended: what it was given. */
-    private final Map<NoteStart, NoteStart> heard = new IdentityHashMap<>();
+    /** For every note that the sound was given struck again, when the way to it changed: what it was given. */
+    private final NoteMap<NoteStart> again = new NoteMap<>();
 
     private final HeldHistory held = new HeldHistory();
     /** For every note that came from another part and has not ended: the note it is here, and whether a stage sent it. */
-    private final Map<NoteStart, Foreign> fromOthers = new IdentityHashMap<>();
+    private final NoteMap<Foreign> fromOthers = new NoteMap<>();
+
+    private final Load load = new Load();
 
     private RunContext context;
     private Plan.PartPlan plan;
+    /** Whether it is heard without its chain, and whether a hand holds it so. */
     private boolean dry;
+
+    private boolean heldDry;
+    /** Whether anyone asks what is held here. */
+    private boolean listenedTo;
+
     /** Whether the held notes of this span have been taken note of. */
     private boolean listened;
 
     private record Foreign(NoteStart here, boolean sent) {}
 
-    PartRun(Plan.PartPlan plan) {
+    PartRun(Plan.PartPlan plan, boolean listenedTo) {
+        this.listenedTo = listenedTo;
         this.id = plan.id();
         this.plan = plan;
         this.chain = new ChainRun(id);
@@ -51,11 +59,32 @@ final class PartRun {
         if (!dry) {
             hear(fromChain);
         }
-        if (plan.dry() != dry) {
-            dry = plan.dry();
+        changeWay(tick);
+        play();
+    }
+
+    Load load() {
+        return load;
+    }
+
+    boolean runs(Plan.PartPlan one) {
+        return context != null && plan == one;
+    }
+
+    /** Is heard without its chain for now, or as the plan says again. */
+    void hearDry(boolean newHeldDry, long tick) {
+        heldDry = newHeldDry;
+        toSound.clear();
+        changeWay(tick);
+        play();
+    }
+
+    private void changeWay(long tick) {
+        boolean wanted = heldDry || plan.dry();
+        if (wanted != dry) {
+            dry = wanted;
             change(tick, dry ? chain.openInputs() : chain.open());
         }
-        play();
     }
 
     /** Takes an event of its own input. */
@@ -85,12 +114,12 @@ final class PartRun {
 
     /** Ends the notes of a part that is not heard any more. */
     private void endHeard(long tick) {
-        fromOthers.values().removeIf(foreign -> {
+        fromOthers.forEach((note, foreign) -> {
             if (!foreign.sent) {
                 inbox.add(NoteEnd.plain(tick, foreign.here));
             }
-            return !foreign.sent;
         });
+        fromOthers.removeIf((note, foreign) -> !foreign.sent);
     }
 
     /** Strikes what sounds again, at a tick of the coming span. */
@@ -100,12 +129,12 @@ final class PartRun {
 
     /** Ends what is heard and strikes what the other way holds at this moment. */
     private void change(long tick, List<NoteStart> struckAgain) {
-        heard.values().forEach(note -> toSound.add(NoteEnd.plain(tick, note)));
-        heard.clear();
+        sound.given().forEach(note -> toSound.add(NoteEnd.plain(tick, note)));
+        again.clear();
         for (NoteStart note : struckAgain) {
-            NoteStart again = note.derive(tick, note.pitch(), note.velocity());
-            heard.put(note, again);
-            toSound.add(again);
+            NoteStart struck = note.derive(tick, note.pitch(), note.velocity());
+            again.put(note, struck);
+            toSound.add(struck);
         }
         toSound.sortAll();
     }
@@ -113,28 +142,25 @@ final class PartRun {
     private void hear(List<Event> events) {
         for (int i = 0; i < events.size(); i++) {
             Event event = events.get(i);
-            if (event instanceof NoteStart note) {
-                heard.put(note, note);
-                toSound.add(note);
-            } else if (event instanceof NoteEnd end) {
-                NoteStart given = heard.remove(end.start());
-                if (given == end.start()) {
-                    toSound.add(end);
-                } else if (given != null) {
-                    toSound.add(NoteEnd.atOrAfter(end.tick(), given, end.releaseVelocity()));
-                }
-            } else {
-                toSound.add(event);
-            }
+            NoteStart struck = event instanceof NoteEnd end && !again.isEmpty() ? again.remove(end.start()) : null;
+            toSound.add(
+                    struck == null
+                            ? event
+                            : NoteEnd.atOrAfter(event.tick(), struck, ((NoteEnd) event).releaseVelocity()));
         }
     }
 
     /** Takes note of what is held in the coming span, before any part that may ask is rendered. */
     void listen(long done, long to) {
-        if (!listened) {
+        if (listenedTo && !listened) {
             held.take(inbox.waiting(), Math.max(to, done + 1));
             listened = true;
         }
+    }
+
+    void beListenedTo() {
+        listenedTo = true;
+        held.begin(chain.openInputs());
     }
 
     int lowestHeld(long tick) {
@@ -148,9 +174,10 @@ final class PartRun {
         listened = false;
         List<Event> input = inbox.take(done, to);
         chain.process(to, input, fromChain);
-        for (Event event : chain.taken()) {
-            context.tap().left(id, Tap.INPUT, event);
-            deliver(plan.inputTo(), event);
+        List<Event> taken = chain.taken();
+        for (int i = 0; i < taken.size(); i++) {
+            context.tap().left(id, Tap.INPUT, taken.get(i));
+            deliver(plan.inputTo(), taken.get(i));
         }
         hear(dry ? chain.taken() : fromChain);
         play(Math.max(to, done + 1));

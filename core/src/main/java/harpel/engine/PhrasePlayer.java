@@ -1,79 +1,165 @@
 package harpel.engine;
 
 import harpel.event.Event;
-import harpel.event.EventOrder;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
-import harpel.piece.Phrase;
+import harpel.phrase.Note;
+import harpel.phrase.Notes;
 import harpel.time.Ticks;
-import java.util.IdentityHashMap;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
+import java.util.PriorityQueue;
+import java.util.function.Consumer;
 
-/** Plays a phrase over and over from tick 0 of the piece. Owned by the engine thread. */
+/**
+ * Plays a score over and over from tick 0 of the piece. A note that would last past the end of the phrase ends there. Another score may
+ * take the place of this one at any time: notes that are in both go on sounding. Owned by the engine thread.
+ */
 final class PhrasePlayer {
-    private final long length;
-    private final List<Event> written;
-    private final Map<NoteStart, NoteStart> sounding = new IdentityHashMap<>();
-    private long round;
-    private int next;
+    /** A note that sounds, and when it ends. */
+    private record Sounding(int id, long round, NoteStart start, long endTick, int release) {}
 
-    PhrasePlayer(Phrase phrase) {
-        length = phrase.lengthTicks();
-        written = phrase.events(0, 0).stream().sorted(EventOrder.INSTANCE).toList();
+    private static final Comparator<Sounding> BY_END = Comparator.comparingLong(Sounding::endTick)
+            .thenComparingLong(one -> one.start.arrival())
+            .thenComparingInt(one -> one.start.pitch());
+
+    private final PriorityQueue<Sounding> sounding = new PriorityQueue<>(BY_END);
+    private Score score;
+    private long nextNoteRound;
+    private int nextNote;
+    private long nextMessageRound;
+    private int nextMessage;
+
+    PhrasePlayer(Score score) {
+        this.score = score;
+    }
+
+    Score score() {
+        return score;
     }
 
     /** Goes to the first event at or after {@code tick}; notes that began before are not caught up. */
     void locate(long tick) {
         sounding.clear();
-        if (written.isEmpty() || length == 0) {
+        aim(tick);
+    }
+
+    private void aim(long tick) {
+        if (score.isEmpty()) {
             return;
         }
-        round = tick / length;
-        next = 0;
-        while (nextTick() < tick) {
-            advance();
+        long round = tick / score.length();
+        long within = tick - round * score.length();
+        nextNoteRound = round;
+        nextNote = score.notes().indexAtOrAfter(within);
+        if (nextNote >= score.notes().size()) {
+            nextNote = 0;
+            nextNoteRound++;
         }
+        nextMessageRound = round;
+        nextMessage = 0;
+        List<Message> messages = score.messages();
+        while (nextMessage < messages.size() && messages.get(nextMessage).tick() < within) {
+            nextMessage++;
+        }
+        if (nextMessage >= messages.size()) {
+            nextMessage = 0;
+            nextMessageRound++;
+        }
+    }
+
+    /**
+     * Takes another score from {@code tick} on. What sounds and is still written where it sounds, with the same pitch, goes on to its
+     * new end; all else ends.
+     *
+     * @param end takes the ends, at {@code tick}
+     */
+    void take(Score newScore, long tick, Consumer<NoteEnd> end) {
+        boolean samePhrase = score.phrase().id().equals(newScore.phrase().id())
+                && score.channel() == newScore.channel()
+                && score.length() == newScore.length();
+        List<Sounding> before = new ArrayList<>(sounding);
+        before.sort(BY_END);
+        sounding.clear();
+        Notes notes = newScore.notes();
+        for (Sounding one : before) {
+            Note note = samePhrase ? notes.findOrNull(one.id) : null;
+            long begin = one.round * newScore.length();
+            long endTick = note == null ? 0 : begin + Math.min(newScore.length(), note.endTick());
+            boolean covers = note != null
+                    && note.pitch() == one.start.pitch()
+                    && begin + note.tick() < tick
+                    && endTick > tick
+                    && !note.traits().off();
+            if (covers) {
+                sounding.add(new Sounding(one.id, one.round, one.start, endTick, note.release()));
+            } else {
+                end.accept(NoteEnd.plain(tick, one.start));
+            }
+        }
+        score = newScore;
+        aim(tick);
+    }
+
+    private long noteTick() {
+        return score.isEmpty() || score.notes().isEmpty()
+                ? Ticks.NEVER
+                : nextNoteRound * score.length() + score.notes().get(nextNote).tick();
+    }
+
+    private long messageTick() {
+        return score.isEmpty() || score.messages().isEmpty()
+                ? Ticks.NEVER
+                : nextMessageRound * score.length()
+                        + score.messages().get(nextMessage).tick();
+    }
+
+    private long endTick() {
+        return sounding.isEmpty() ? Ticks.NEVER : sounding.peek().endTick;
     }
 
     long nextTick() {
-        return written.isEmpty() || length == 0
-                ? Ticks.NEVER
-                : round * length + written.get(next).tick();
-    }
-
-    private void advance() {
-        next++;
-        if (next == written.size()) {
-            next = 0;
-            round++;
-        }
+        return Math.min(endTick(), Math.min(messageTick(), noteTick()));
     }
 
     /** The ends, at {@code tick}, of the notes that sound. */
-    List<NoteEnd> endAll(long tick) {
-        List<NoteEnd> ends = sounding.values().stream()
-                .map(note -> NoteEnd.plain(tick, note))
-                .toList();
+    void endAll(long tick, Consumer<NoteEnd> end) {
+        List<Sounding> all = new ArrayList<>(sounding);
+        all.sort(BY_END);
         sounding.clear();
-        return ends;
+        all.forEach(one -> end.accept(NoteEnd.plain(tick, one.start)));
     }
 
-    /** The next event at its place in the piece; null when it is the end of a note that was not played. */
+    /** The next event at its place in the piece; null when it is a note that is not played. */
     Event next(long arrival) {
-        Event event = written.get(next);
         long tick = nextTick();
-        advance();
-        if (event instanceof NoteStart note) {
-            NoteStart start = NoteStart.played(tick, arrival, note.channel(), note.pitch(), note.velocity());
-            sounding.put(note, start);
-            return start;
+        if (endTick() == tick) {
+            Sounding one = sounding.poll();
+            return new NoteEnd(tick, one.start, one.release);
         }
-        if (event instanceof NoteEnd end) {
-            NoteStart start = sounding.remove(end.start());
-            return start == null ? null : new NoteEnd(tick, start, end.releaseVelocity());
+        if (messageTick() == tick) {
+            Message message = score.messages().get(nextMessage++);
+            if (nextMessage == score.messages().size()) {
+                nextMessage = 0;
+                nextMessageRound++;
+            }
+            return message.at(tick, arrival);
         }
-        return new Message(tick, arrival, ((Message) event).bytes());
+        int index = nextNote++;
+        long round = nextNoteRound;
+        if (nextNote == score.notes().size()) {
+            nextNote = 0;
+            nextNoteRound++;
+        }
+        if (!score.plays(index, round)) {
+            return null;
+        }
+        Note note = score.notes().get(index);
+        NoteStart start = NoteStart.played(tick, arrival, score.channel(), note.pitch(), note.velocity());
+        long end = round * score.length() + Math.min(score.length(), note.endTick());
+        sounding.add(new Sounding(note.id(), round, start, end, note.release()));
+        return start;
     }
 }

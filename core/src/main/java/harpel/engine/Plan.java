@@ -1,13 +1,21 @@
 package harpel.engine;
 
 import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.effect.EffectKind;
+import harpel.param.ParamSet;
+import harpel.piece.Hearing;
 import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * All that the renderer needs of a piece, as one immutable value that is handed over whole.
@@ -48,6 +56,47 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
         levers = List.copyOf(levers);
     }
 
+    /** Lets every kind of effect in it make ready what it will need. */
+    void prepare() {
+        Map<EffectKind, List<ParamSet>> byKind = new LinkedHashMap<>();
+        parts.forEach(part -> gather(part.chain, byKind));
+        byKind.forEach(EffectKind::prepare);
+    }
+
+    private static void gather(Chain chain, Map<EffectKind, List<ParamSet>> byKind) {
+        for (Stage stage : chain.stages()) {
+            if (stage.isKnown()) {
+                byKind.computeIfAbsent(stage.kind(), kind -> new ArrayList<>()).add(stage.params());
+            }
+            stage.branches().forEach(branch -> gather(branch.chain(), byKind));
+        }
+    }
+
+    /** Whether another plan has the same piece around its parts. */
+    boolean isAround(Plan other) {
+        return key.equals(other.key) && time.equals(other.time) && variation == other.variation;
+    }
+
+    /**
+     * The plan of a piece; parts that are as they were in the plan before are the same objects.
+     *
+     * @param before what was compiled before, or null
+     */
+    static Plan of(Piece piece, Plan before) {
+        Plan plan = of(piece);
+        if (before == null) {
+            return plan;
+        }
+        Map<String, PartPlan> old = new HashMap<>();
+        before.parts.forEach(part -> old.put(part.id, part));
+        List<PartPlan> parts = new ArrayList<>();
+        for (PartPlan part : plan.parts) {
+            PartPlan same = old.get(part.id);
+            parts.add(part.equals(same) ? same : part);
+        }
+        return new Plan(plan.key, plan.time, plan.variation, parts, plan.levers);
+    }
+
     public static Plan of(Piece piece) {
         Routes routes = Routes.of(piece);
         return new Plan(
@@ -61,16 +110,16 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
     }
 
     private static PartPlan partPlan(Piece piece, Routes routes, Part part) {
-        Part.Input input = part.input();
+        Hearing input = part.hearing();
         return new PartPlan(
                 part.id(),
                 part.chain(),
                 part.channel(),
-                piece.hearing(Part.Input.Source.OUTPUT_OF, part.id()),
-                piece.hearing(Part.Input.Source.INPUT_OF, part.id()),
+                piece.hearing(Hearing.Source.OUTPUT_OF, part.id()),
+                piece.hearing(Hearing.Source.INPUT_OF, part.id()),
                 input.ofPart() ? input.toString() : "",
                 routes.isFed(part.id()),
-                part.compare().chainOff());
+                part.rack().off());
     }
 
     /** A single chain, whose stages have {@code partId} in their addresses. */

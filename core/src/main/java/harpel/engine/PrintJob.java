@@ -4,15 +4,12 @@ import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.EventOrder;
 import harpel.event.NoteStart;
-import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import java.util.function.DoubleConsumer;
 
 /** Sends written events through a part's chain as fast as it can; what other parts send to it is heard, too. */
@@ -25,6 +22,8 @@ public final class PrintJob {
     private final boolean ringOut;
     private final Tap tap;
     private DoubleConsumer progress = done -> {};
+    private BooleanSupplier cancelled = () -> Thread.currentThread().isInterrupted();
+    private boolean hurried;
 
     /**
      * @param ringOut whether repeats finish after the end, also of stages not set to
@@ -43,12 +42,20 @@ public final class PrintJob {
         return this;
     }
 
+    /** Prints as live play does, waiting for nobody, and gives up when it is told; for warming up. */
+    PrintJob hurried(BooleanSupplier giveUp) {
+        hurried = true;
+        cancelled = giveUp;
+        return this;
+    }
+
     /**
      * What is heard.
      *
      * @param lengthTicks where it ends: the end that was asked for, or later if repeats ring out
+     * @param refused how many notes were left out since too many sounded or waited at once
      */
-    public record Result(List<Event> events, long lengthTicks) {}
+    public record Result(List<Event> events, long lengthTicks, long refused) {}
 
     /**
      * Prints.
@@ -67,23 +74,36 @@ public final class PrintJob {
     public static Map<String, List<Event>> phrases(Piece piece, long endTick) {
         Map<String, List<Event>> inputs = new LinkedHashMap<>();
         long arrival = 0;
-        for (Part one : piece.parts()) {
-            Optional<Phrase> phrase = piece.phrase(one.phrase());
-            if (phrase.isPresent()) {
-                PhrasePlayer player = new PhrasePlayer(phrase.get().onChannel(one.channel()));
-                player.locate(0);
-                List<Event> events = new ArrayList<>();
-                while (player.nextTick() <= endTick) {
-                    Event event = player.next(arrival++);
-                    if (event != null) {
-                        events.add(event);
-                    }
+        for (Map.Entry<String, Score> entry : Program.of(piece).scores().entrySet()) {
+            PhrasePlayer player = new PhrasePlayer(entry.getValue());
+            player.locate(0);
+            List<Event> events = new ArrayList<>();
+            while (player.nextTick() <= endTick) {
+                Event event = player.next(arrival++);
+                if (event != null) {
+                    events.add(event);
                 }
-                events.sort(EventOrder.INSTANCE);
-                inputs.put(one.id(), events);
             }
+            events.sort(EventOrder.INSTANCE);
+            inputs.put(entry.getKey(), events);
         }
         return inputs;
+    }
+
+    /** Where one part's input has been read up to. */
+    private static final class Reading {
+        final String part;
+        final List<Event> input;
+        int next;
+
+        Reading(String part, List<Event> input) {
+            this.part = part;
+            this.input = input;
+        }
+
+        boolean liesBefore(long tick) {
+            return next < input.size() && input.get(next).tick() < tick;
+        }
     }
 
     /**
@@ -93,42 +113,52 @@ public final class PrintJob {
      * @throws InterruptedException when the thread was interrupted
      */
     public Result print(Map<String, List<Event>> inputs, long endTick) throws InterruptedException {
+        try {
+            return printed(inputs, endTick);
+        } catch (Renderer.Interrupted e) {
+            throw new InterruptedException("printing was cancelled");
+        }
+    }
+
+    private Result printed(Map<String, List<Event>> inputs, long endTick) {
         EventBuffer heard = new EventBuffer();
         Renderer renderer = new Renderer(
-                plan,
-                (from, event) -> {
-                    if (from.equals(part)) {
-                        heard.add(event);
-                    }
-                },
-                tap);
+                        plan,
+                        (from, event) -> {
+                            if (from.equals(part)) {
+                                heard.add(event);
+                            }
+                        },
+                        tap)
+                .hurried(hurried)
+                .interruptedWhen(cancelled);
         renderer.start(0);
-        Map<String, Integer> next = new HashMap<>();
+        List<Reading> readings = new ArrayList<>();
+        inputs.forEach((to, input) -> readings.add(new Reading(to, input)));
         long bar = 0;
         while (renderer.position() < endTick) {
             bar++;
             long to = Math.min(endTick, plan.time().meter().tickOfBar(bar));
-            inputs.forEach((target, input) -> {
-                int i = next.getOrDefault(target, 0);
-                while (i < input.size() && input.get(i).tick() < to) {
-                    renderer.play(target, input.get(i++));
+            for (Reading reading : readings) {
+                while (reading.liesBefore(to)) {
+                    renderer.play(reading.part, reading.input.get(reading.next++));
                 }
-                next.put(target, i);
-            });
+            }
             renderer.render(to);
             progress.accept(to / (double) endTick);
-            if (Thread.interrupted()) {
-                throw new InterruptedException("printing was cancelled");
+            if (cancelled.getAsBoolean()) {
+                throw new Renderer.Interrupted();
             }
         }
         // Ends and messages at the very end still count; starts there do not.
-        inputs.forEach((to, input) -> {
-            for (int i = next.get(to); i < input.size() && input.get(i).tick() == endTick; i++) {
-                if (!(input.get(i) instanceof NoteStart)) {
-                    renderer.play(to, input.get(i));
+        for (Reading reading : readings) {
+            while (reading.liesBefore(endTick + 1)) {
+                Event event = reading.input.get(reading.next++);
+                if (!(event instanceof NoteStart)) {
+                    renderer.play(reading.part, event);
                 }
             }
-        });
+        }
         renderer.render(endTick);
         renderer.stop(ringOut);
         long limit = plan.time().meter().tickOfBar(plan.time().meter().barAt(endTick) + LONGEST_RING_BARS);
@@ -138,6 +168,6 @@ public final class PrintJob {
         renderer.silence();
         heard.sortAll();
         long last = heard.isEmpty() ? 0 : heard.get(heard.size() - 1).tick();
-        return new Result(heard, Math.max(endTick, last));
+        return new Result(heard, Math.max(endTick, last), renderer.refused());
     }
 }

@@ -7,9 +7,12 @@ import harpel.param.RouteType;
 import harpel.piece.Lever;
 import harpel.time.Ticks;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 
 /**
@@ -17,6 +20,9 @@ import java.util.function.Consumer;
  * no difference. Not thread-safe; owned by one thread at a time.
  */
 public final class Renderer {
+    /** A power of two. */
+    private static final int LOOK_EVERY = 1024;
+
     /** Takes what is sent, part by part, each part's events in order. */
     public interface Sink {
         void send(String part, Event event);
@@ -29,9 +35,16 @@ public final class Renderer {
     private final Map<String, PartRun> outputs = new LinkedHashMap<>();
 
     private final Map<String, LeverRun> levers = new HashMap<>();
+    /** The parts of which somebody asks what is held there. */
+    private final Set<String> listenedTo = new HashSet<>();
+
     private Plan plan;
+    private List<PartRun> order = List.of();
     private long done;
     private boolean running;
+    private boolean hurried;
+    private BooleanSupplier interrupted = () -> false;
+    private int work;
 
     public Renderer(Plan plan, Sink sink, Tap tap) {
         this.sink = sink;
@@ -50,29 +63,87 @@ public final class Renderer {
 
     /** Takes a whole new plan from now on. Stages that stay keep their state; what is gone ends what it opened. */
     public void update(Plan newPlan) {
+        boolean around = plan == null || !plan.isAround(newPlan);
+        boolean otherLevers = plan == null || plan.levers() != newPlan.levers();
         plan = newPlan;
-        levers.keySet()
-                .removeIf(name ->
-                        plan.levers().stream().noneMatch(lever -> lever.name().equals(name)));
-        for (Lever lever : plan.levers()) {
-            levers.computeIfAbsent(lever.name(), name -> new LeverRun(lever)).update(lever);
+        if (otherLevers) {
+            levers.keySet()
+                    .removeIf(name -> plan.levers().stream()
+                            .noneMatch(lever -> lever.name().equals(name)));
+            for (Lever lever : plan.levers()) {
+                levers.computeIfAbsent(lever.name(), name -> new LeverRun(lever))
+                        .update(lever);
+            }
         }
         Map<String, PartRun> next = new LinkedHashMap<>();
         for (Plan.PartPlan part : plan.parts()) {
             PartRun run = parts.remove(part.id());
-            next.put(part.id(), run == null ? new PartRun(part) : run);
+            next.put(part.id(), run == null ? new PartRun(part, listenedTo.contains(part.id())) : run);
         }
         List<PartRun> gone = List.copyOf(parts.values());
         parts = next;
+        order = List.copyOf(parts.values());
         for (Plan.PartPlan part : plan.parts()) {
-            parts.get(part.id()).update(part, context(part), done);
+            PartRun run = parts.get(part.id());
+            if (around || !run.runs(part)) {
+                run.update(part, context(part, run.load()), done);
+            }
         }
         gone.forEach(part -> part.stop(done, false, false));
     }
 
-    private RunContext context(Plan.PartPlan part) {
+    private RunContext context(Plan.PartPlan part, Load load) {
         return new RunContext(
-                plan.key(), plan.time(), plan.variation(), this, part.id(), part.id(), part.channel(), tap, null);
+                plan.key(), plan.time(), plan.variation(), this, part.id(), part.id(), part.channel(), tap, load, null);
+    }
+
+    /** Whether others wait for what is rendered; see {@link harpel.effect.EffectContext#hurried}. */
+    public Renderer hurried(boolean newHurried) {
+        hurried = newHurried;
+        return this;
+    }
+
+    boolean isHurried() {
+        return hurried;
+    }
+
+    /** Looked at now and then within long work, which ends with {@link Interrupted} when it says so. */
+    public Renderer interruptedWhen(BooleanSupplier newInterrupted) {
+        interrupted = newInterrupted;
+        return this;
+    }
+
+    /** Work was given up in its middle; the renderer is of no more use. */
+    static final class Interrupted extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        Interrupted() {
+            super("rendering was interrupted", null, false, false);
+        }
+    }
+
+    /** A piece of work is begun. */
+    void work() {
+        if ((++work & LOOK_EVERY - 1) == 0 && interrupted.getAsBoolean()) {
+            throw new Interrupted();
+        }
+    }
+
+    /** A part is heard without its chain, in time, or as the plan says again. */
+    public void hearDry(String part, boolean dry) {
+        PartRun run = parts.get(part);
+        if (run != null) {
+            run.hearDry(dry, done);
+        }
+    }
+
+    /** How many notes have been left out since too many sounded or waited. */
+    public long refused() {
+        long refused = 0;
+        for (PartRun part : order) {
+            refused += part.load().refused();
+        }
+        return refused;
     }
 
     /** Hands over what one part sends to another, or to an output. A part that is not there takes nothing. */
@@ -87,8 +158,8 @@ public final class Renderer {
 
     private PartRun output(String id) {
         Plan.PartPlan output = Plan.PartPlan.of(id, Chain.EMPTY);
-        PartRun run = new PartRun(output);
-        run.update(output, context(output), done);
+        PartRun run = new PartRun(output, false);
+        run.update(output, context(output, run.load()), done);
         return run;
     }
 
@@ -113,7 +184,7 @@ public final class Renderer {
     }
 
     private void all(Consumer<PartRun> action) {
-        parts.values().forEach(action);
+        order.forEach(action);
         outputs.values().forEach(action);
     }
 
@@ -150,25 +221,34 @@ public final class Renderer {
 
     /** Renders up to, not including, {@code to}. All input added lies before it. */
     public void render(long to) {
-        for (PartRun part : parts.values()) {
+        for (int i = 0; i < order.size(); i++) {
             // What others send to a part is there only when they have been rendered.
-            if (!part.isFed()) {
-                part.listen(done, to);
+            if (!order.get(i).isFed()) {
+                order.get(i).listen(done, to);
             }
         }
-        all(part -> part.render(done, to));
-        levers.values().forEach(LeverRun::spanOver);
+        for (int i = 0; i < order.size(); i++) {
+            order.get(i).render(done, to);
+        }
+        if (!outputs.isEmpty()) {
+            outputs.values().forEach(output -> output.render(done, to));
+        }
+        if (!levers.isEmpty()) {
+            levers.values().forEach(LeverRun::spanOver);
+        }
         done = Math.max(done, to);
     }
 
     /** The earliest tick at which anything happens without input, or {@link Ticks#NEVER}. */
     public long nextTick() {
         long next = Ticks.NEVER;
-        for (PartRun part : parts.values()) {
-            next = Math.min(next, part.nextTick());
+        for (int i = 0; i < order.size(); i++) {
+            next = Math.min(next, order.get(i).nextTick());
         }
-        for (PartRun output : outputs.values()) {
-            next = Math.min(next, output.nextTick());
+        if (!outputs.isEmpty()) {
+            for (PartRun output : outputs.values()) {
+                next = Math.min(next, output.nextTick());
+            }
         }
         return next;
     }
@@ -210,8 +290,24 @@ public final class Renderer {
     }
 
     public boolean isQuiet() {
-        return parts.values().stream().allMatch(PartRun::isQuiet)
-                && outputs.values().stream().allMatch(PartRun::isQuiet);
+        for (int i = 0; i < order.size(); i++) {
+            if (!order.get(i).isQuiet()) {
+                return false;
+            }
+        }
+        for (PartRun output : outputs.values()) {
+            if (!output.isQuiet()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** From now on what is held at a part's input is kept, for those who ask. */
+    void listenTo(String part) {
+        if (listenedTo.add(part) && parts.containsKey(part)) {
+            parts.get(part).beListenedTo();
+        }
     }
 
     int lowestHeld(String part, long tick) {

@@ -9,6 +9,7 @@ import harpel.time.TimeMap;
  *
  * @param place the address of the stage; that of the part where none is meant
  * @param channel the part's, 0–15
+ * @param load how many notes the part's stages carry
  * @param aside where notes go that a stage sends to the next branch; null where there is none
  */
 record RunContext(
@@ -20,8 +21,30 @@ record RunContext(
         String place,
         int channel,
         Tap tap,
+        Load load,
         Inbox aside)
         implements EffectContext {
+    /** Whether a chain runs here as it does in another, apart from where its stages stand. */
+    boolean sameAs(RunContext other) {
+        return other != null
+                && key.equals(other.key)
+                && time.equals(other.time)
+                && variation == other.variation
+                && renderer == other.renderer
+                && channel == other.channel
+                && aside == other.aside;
+    }
+
+    @Override
+    public boolean hurried() {
+        return renderer.isHurried();
+    }
+
+    @Override
+    public void listen(String partId) {
+        renderer.listenTo(partId);
+    }
+
     @Override
     public int lowestHeld(String partId, long tick) {
         return renderer.lowestHeld(partId, tick);
@@ -38,15 +61,20 @@ record RunContext(
     }
 
     @Override
+    public void complain(String text) {
+        tap.complained(part, place, text);
+    }
+
+    @Override
     public void step(int row, int step) {
         tap.stepped(part, place, row, step);
     }
 
     RunContext withAside(Inbox newAside) {
-        return new RunContext(key, time, variation, renderer, part, place, channel, tap, newAside);
+        return new RunContext(key, time, variation, renderer, part, place, channel, tap, load, newAside);
     }
 
     RunContext at(String newPlace) {
-        return new RunContext(key, time, variation, renderer, part, newPlace, channel, tap, aside);
+        return new RunContext(key, time, variation, renderer, part, newPlace, channel, tap, load, aside);
     }
 }

@@ -2,11 +2,12 @@ package harpel.engine;
 
 import harpel.event.Event;
 import harpel.event.EventBuffer;
+import harpel.event.EventOrder;
 import harpel.event.NoteEnd;
+import harpel.event.NoteMap;
 import harpel.event.NoteStart;
-import java.util.IdentityHashMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.TreeSet;
 
 /**
@@ -25,7 +26,7 @@ public final class SoundRun {
 
     private final Voice[] voices = new Voice[16 * 128];
     /** The notes that came in and have not ended. */
-    private final Map<NoteStart, Voice> inputs = new IdentityHashMap<>();
+    private final NoteMap<Voice> inputs = new NoteMap<>();
 
     /** Takes events in order and appends what is to be sent, in order. */
     public void process(List<Event> input, EventBuffer out) {
@@ -93,7 +94,9 @@ public final class SoundRun {
             voice = new Voice();
             voices[index] = voice;
         }
-        inputs.put(note, voice);
+        if (inputs.put(note, voice) != null) {
+            throw new IllegalStateException("one note was started twice: " + note);
+        }
         voice.count++;
         if (voice.sounding == null) {
             voice.sounding = note;
@@ -129,6 +132,14 @@ public final class SoundRun {
             out.add(NoteEnd.atOrAfter(end.tick(), voice.sounding, end.releaseVelocity()));
             voice.sounding = null;
         }
+    }
+
+    /** The notes that it was given and that have not ended, in order. */
+    List<NoteStart> given() {
+        List<NoteStart> notes = new ArrayList<>(inputs.size());
+        inputs.forEach((note, voice) -> notes.add(note));
+        notes.sort(EventOrder.INSTANCE);
+        return notes;
     }
 
     /** Whether nothing sounds. */

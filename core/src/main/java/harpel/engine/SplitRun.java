@@ -8,6 +8,7 @@ import harpel.effect.route.Split.Chooser;
 import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.NoteEnd;
+import harpel.event.NoteMap;
 import harpel.event.NoteStart;
 import harpel.event.OpenNotes;
 import harpel.param.ParamSet;
@@ -16,7 +17,6 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 
 /** A running split: every branch with copies of what it takes, merged by the order of events. Owned by the renderer. */
@@ -25,7 +25,7 @@ final class SplitRun implements Node {
     private final List<ChainRun> branches = new ArrayList<>();
     private final List<Inbox> branchInputs = new ArrayList<>();
     /** For every note that came in: its copy in each branch, null where the branch did not take it; empty for one passing by. */
-    private final Map<NoteStart, NoteStart[]> copies = new IdentityHashMap<>();
+    private final NoteMap<NoteStart[]> copies = new NoteMap<>();
 
     private final OpenNotes passing = new OpenNotes();
     /** What has left the split and not ended: an edit within a branch may end notes that never came this far. */
@@ -156,11 +156,10 @@ final class SplitRun implements Node {
     @Override
     public long nextTick() {
         long next = Ticks.NEVER;
-        for (ChainRun branch : branches) {
-            next = Math.min(next, branch.nextTick());
-        }
-        for (Inbox waiting : branchInputs) {
-            next = Math.min(next, waiting.nextTick());
+        for (int i = 0; i < branches.size(); i++) {
+            next = Math.min(
+                    next,
+                    Math.min(branches.get(i).nextTick(), branchInputs.get(i).nextTick()));
         }
         return next;
     }
@@ -195,7 +194,7 @@ final class SplitRun implements Node {
     private void closeBranches(long tick) {
         branches.forEach(branch -> branch.stop(tick, false, false, merged));
         branchInputs.forEach(Inbox::clear);
-        copies.values().removeIf(made -> made.length > 0);
+        copies.removeIf((note, made) -> made.length > 0);
     }
 
     @Override
@@ -234,8 +233,10 @@ final class SplitRun implements Node {
 
     @Override
     public boolean isQuiet() {
-        return passing.isEmpty()
-                && branchInputs.stream().allMatch(Inbox::isEmpty)
-                && branches.stream().allMatch(ChainRun::isQuiet);
+        boolean quiet = passing.isEmpty();
+        for (int i = 0; i < branches.size() && quiet; i++) {
+            quiet = branchInputs.get(i).isEmpty() && branches.get(i).isQuiet();
+        }
+        return quiet;
     }
 }

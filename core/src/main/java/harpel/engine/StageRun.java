@@ -4,6 +4,7 @@ import harpel.chain.Stage;
 import harpel.effect.Chance;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.NoteByNote;
 import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.Message;
@@ -11,25 +12,20 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ParamSet;
 import harpel.time.Ticks;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 
 /**
  * Runs one effect and keeps its promises for it: what it opens is ended once, what waits is dropped when it is switched off, what
  * it must not touch passes by. Owned by the renderer.
  */
 final class StageRun implements Node {
-    /** Stands for a note that passed by the effect. */
-    private static final NoteStart PASSED = NoteStart.played(0, 0, 0, 0, 1);
-
     private final String address;
-    /** Every note that came in and has not ended: what the effect was given for it, or {@link #PASSED}. */
-    private final Map<NoteStart, NoteStart> inputs = new IdentityHashMap<>();
-
     private final Outgoing out;
     private EffectKind kind;
     private Effect effect;
+    /** The effect where it makes one note of each, or null. */
+    private NoteByNote direct;
+
     /** The values as they are set, and as they are moved at this moment. */
     private ParamSet base;
 
@@ -49,7 +45,7 @@ final class StageRun implements Node {
     StageRun(String address) {
         this.address = address;
         this.moves = new MoveRun(address);
-        this.out = new Outgoing(address, note -> inputs.get(note) == PASSED);
+        this.out = new Outgoing(address);
     }
 
     @Override
@@ -70,13 +66,13 @@ final class StageRun implements Node {
         out.context(context);
         kind = stage.kind();
         base = stage.params();
-        moves.update(stage.moves(), context);
+        moves.update(stage.moves(), base.spec(), context);
         lookTick = tick;
         if (!known) {
             values = base;
             return;
         }
-        ParamSet now = moves.at(base, inputs.size(), tick);
+        ParamSet now = moves.at(base, out.cameIn(), tick);
         if (effect == null) {
             values = now;
             on = values.get(EffectKind.ON);
@@ -113,7 +109,7 @@ final class StageRun implements Node {
     /** Takes the values that what moves them gives for this tick. */
     private void move() {
         if (!moves.isEmpty() && kind != null) {
-            ParamSet moved = moves.at(base, inputs.size(), out.tick());
+            ParamSet moved = moves.at(base, out.cameIn(), out.tick());
             if (!moved.equals(values)) {
                 context.tap().moved(context.part(), address, moved);
                 take(moved, false);
@@ -123,6 +119,7 @@ final class StageRun implements Node {
 
     private void renew(long tick) {
         effect = kind.create();
+        direct = effect instanceof NoteByNote one ? one : null;
         effect.configure(values, context, tick);
     }
 
@@ -130,7 +127,7 @@ final class StageRun implements Node {
     public void restart(long tick) {
         lookTick = tick;
         if (kind != null) {
-            values = moves.at(base, inputs.size(), tick);
+            values = moves.at(base, out.cameIn(), tick);
             on = values.get(EffectKind.ON);
             onlyChannel = values.get(EffectKind.CHANNEL);
             acting = on;
@@ -140,10 +137,7 @@ final class StageRun implements Node {
 
     @Override
     public void join(List<NoteStart> sounding, long tick, EventBuffer sink) {
-        for (NoteStart note : sounding) {
-            inputs.put(note, PASSED);
-            out.know(note);
-        }
+        sounding.forEach(out::know);
         if (on && kind.holdsNotes()) {
             out.begin(tick, sink);
             takeOver(sounding);
@@ -154,10 +148,10 @@ final class StageRun implements Node {
     /** Notes that passed by end here and are given to the effect as if they were struck now. */
     private void takeOver(List<NoteStart> sounding) {
         for (NoteStart note : sounding) {
-            if (inputs.get(note) == PASSED && concerns(note)) {
-                out.end(note, out.tick(), NoteEnd.PLAIN_RELEASE);
+            if (out.wentThrough(note) && concerns(note)) {
+                out.takeBack(note);
                 NoteStart struckAgain = note.derive(out.tick(), note.pitch(), note.velocity());
-                inputs.put(note, struckAgain);
+                out.giveInstead(note, struckAgain);
                 effect.start(struckAgain, out);
             }
         }
@@ -178,6 +172,7 @@ final class StageRun implements Node {
             if (tick == Ticks.NEVER) {
                 return;
             }
+            context.renderer().work();
             out.begin(tick, sink);
             move();
             while (next < size && input.get(next).tick() == tick) {
@@ -193,35 +188,37 @@ final class StageRun implements Node {
 
     private void take(Event event) {
         if (event instanceof NoteStart note) {
-            inputs.put(note, PASSED);
-            moves.hear(event, inputs.size());
-            move();
+            if (direct != null && moves.isEmpty() && on && concerns(note)) {
+                moves.hear(event, 0);
+                out.takeIn(note, direct.change(note, out));
+                return;
+            }
+            out.takeIn(note);
+            hear(event);
             if (on && concerns(note)) {
-                inputs.put(note, note);
                 effect.start(note, out);
             } else {
-                out.send(note);
+                out.passBy(note);
             }
         } else if (event instanceof NoteEnd end) {
-            NoteStart given = inputs.remove(end.start());
-            moves.hear(event, inputs.size());
-            move();
-            if (given == PASSED) {
-                out.send(end);
-            } else if (given != null && on) {
-                // A note that was taken over may be let go at the very tick at which it was struck again.
-                effect.end(
-                        given == end.start() ? end : NoteEnd.atOrAfter(end.tick(), given, end.releaseVelocity()), out);
+            NoteEnd given = out.takeOut(end);
+            hear(event);
+            if (given != null && on) {
+                effect.end(given, out);
             }
         } else {
-            moves.hear(event, inputs.size());
-            move();
+            hear(event);
             if (on && concerns(event)) {
                 effect.message((Message) event, out);
             } else {
-                out.send(event);
+                out.passBy(event);
             }
         }
+    }
+
+    private void hear(Event event) {
+        moves.hear(event, out.cameIn());
+        move();
     }
 
     @Override
@@ -231,7 +228,7 @@ final class StageRun implements Node {
         if (moves.isEmpty()) {
             return next;
         }
-        boolean busy = next != Ticks.NEVER || !isQuiet() || !inputs.isEmpty();
+        boolean busy = next != Ticks.NEVER || !isQuiet() || out.cameIn() > 0;
         return Math.min(next, moves.nextLook(lookTick, busy));
     }
 
@@ -255,19 +252,7 @@ final class StageRun implements Node {
             effect.leave(out);
         }
         acting = false;
-        out.dropWaiting();
-        for (NoteStart note : out.all()) {
-            if (inputs.containsKey(note)) {
-                inputs.put(note, PASSED);
-                if (out.isElsewhere(note)) {
-                    // A played note that was sent away untouched ends there; it is not struck here.
-                    out.send(NoteEnd.plain(out.tick(), note));
-                }
-            } else {
-                out.end(note, out.tick(), NoteEnd.PLAIN_RELEASE);
-            }
-        }
-        inputs.values().removeIf(given -> given != PASSED);
+        out.endMade();
     }
 
     @Override
@@ -275,6 +260,7 @@ final class StageRun implements Node {
         for (NoteStart note : out.inChain()) {
             context.tap().left(context.part(), address, NoteEnd.plain(tick, note));
         }
+        out.depart();
     }
 
     @Override
@@ -283,7 +269,7 @@ final class StageRun implements Node {
             withEffect(tick, sink, () -> effect.stopGenerating(out));
             return;
         }
-        inputs.clear();
+        out.forgetInputs();
         leave(tick, sink);
         moves.forget();
         restart(tick);

@@ -21,6 +21,14 @@ public interface Tap {
     /** A stage says something to the user, such as what a script logs. */
     default void said(String part, String place, String text) {}
 
+    /** A stage says that something does not work as the user wants. */
+    default void complained(String part, String place, String text) {
+        said(part, place, text);
+    }
+
+    /** A stage has left a note out since too many sound or wait there, or in its part. */
+    default void full(String part, String place) {}
+
     /** What moves a stage's parameters has given them these values. */
     default void moved(String part, String place, ParamSet values) {}
 

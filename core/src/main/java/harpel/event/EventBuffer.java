@@ -5,6 +5,9 @@ import java.util.Arrays;
 
 /** Events in order, kept from cycle to cycle so that nothing is allocated for the list itself. One writer. */
 public final class EventBuffer extends AbstractList<Event> {
+    /** So many are put in order by moving each to its place. */
+    private static final int FEW = 24;
+
     private Event[] events = new Event[64];
     private int size;
 
@@ -51,6 +54,10 @@ public final class EventBuffer extends AbstractList<Event> {
 
     /** Puts the events from {@code first} on, all of one tick, into order; equals keep theirs. */
     public void sortTick(int first) {
+        if (size - first > FEW) {
+            Arrays.sort(events, first, size, EventOrder.INSTANCE::compareAtOneTick);
+            return;
+        }
         for (int i = first + 1; i < size; i++) {
             Event event = events[i];
             int j = i;
@@ -64,6 +71,8 @@ public final class EventBuffer extends AbstractList<Event> {
 
     /** Puts all events into order; equals keep theirs. */
     public void sortAll() {
-        Arrays.sort(events, 0, size, EventOrder.INSTANCE);
+        if (size > 1) {
+            Arrays.sort(events, 0, size, EventOrder.INSTANCE);
+        }
     }
 }

@@ -10,6 +10,10 @@ public final class Message extends Event {
     public static final int PROGRAM_CHANGE = 0xC0;
     public static final int CHANNEL_PRESSURE = 0xD0;
     public static final int PITCH_BEND = 0xE0;
+    /** The whole of a system exclusive message, or its beginning; and a part of one, as files write it. */
+    public static final int SYSTEM_EXCLUSIVE = 0xF0;
+
+    public static final int ESCAPE = 0xF7;
     /** A pitch bend that bends nothing, and the highest: 14 bits (MIDI 1.0). */
     public static final int BEND_MIDDLE = 8192;
 
@@ -23,12 +27,44 @@ public final class Message extends Event {
 
     /** @param bytes the whole message with its status byte, as on a cable */
     public Message(long tick, long arrival, byte... bytes) {
-        super(tick, arrival);
-        if (bytes.length == 0 || bytes[0] >= 0) {
-            throw new IllegalArgumentException("a MIDI message begins with a status byte 80–FF but was "
-                    + HexFormat.ofDelimiter(" ").formatHex(bytes));
-        }
+        super(tick, arrival, MESSAGE);
         this.bytes = bytes.clone();
+        check();
+    }
+
+    /** MIDI 1.0: a status byte, and as many data bytes 00–7F as it asks for. */
+    private void check() {
+        int kind = bytes.length == 0 || bytes[0] >= 0 ? 0 : status() < 0xF0 ? status() & 0xF0 : status();
+        int data = switch (kind) {
+            case POLY_PRESSURE, CONTROL_CHANGE, PITCH_BEND -> 2;
+            case PROGRAM_CHANGE, CHANNEL_PRESSURE -> 1;
+            case SYSTEM_EXCLUSIVE, ESCAPE -> bytes.length - 1;
+            default -> -1;
+        };
+        boolean fits = data == bytes.length - 1;
+        for (int i = 1; i < bytes.length && kind != ESCAPE; i++) {
+            boolean end = kind == SYSTEM_EXCLUSIVE && i == bytes.length - 1 && bytes[i] == (byte) ESCAPE;
+            fits &= bytes[i] >= 0 || end;
+        }
+        if (!fits) {
+            throw new IllegalArgumentException(
+                    "a MIDI message has a status byte A0–BF or E0–EF with two data bytes 00–7F behind it, C0–DF with one,"
+                            + " or F0 … F7, as B0 40 7F, but was "
+                            + HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes)
+                            + (kind == 0 && bytes.length > 0 && (bytes[0] & 0xE0) == 0x80
+                                    ? "; starts and ends are notes, not messages"
+                                    : ""));
+        }
+    }
+
+    private Message(long tick, long arrival, Message same) {
+        super(tick, arrival, MESSAGE);
+        bytes = same.bytes;
+    }
+
+    /** The same message at another place. */
+    public Message at(long tick, long arrival) {
+        return new Message(tick, arrival, this);
     }
 
     public static Message control(long tick, long arrival, int channel, int controller, int value) {
@@ -96,11 +132,7 @@ public final class Message extends Event {
         return status() < 0xF0 ? status() & 0x0F : -1;
     }
 
-    @Override
-    int rank() {
-        return 1;
-    }
-
+    /** Messages of one arrival keep the order in which they were made. */
     @Override
     int pitchOrder() {
         return 0;

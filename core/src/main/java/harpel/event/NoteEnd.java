@@ -9,7 +9,7 @@ public final class NoteEnd extends Event {
     private final byte releaseVelocity;
 
     public NoteEnd(long tick, NoteStart start, int releaseVelocity) {
-        super(tick, start.arrival());
+        super(tick, start.arrival(), END);
         if (tick <= start.tick()) {
             throw new IllegalArgumentException(
                     "a note lasts at least one tick but would end at " + tick + " (" + start + ")");
@@ -43,13 +43,8 @@ public final class NoteEnd extends Event {
     }
 
     @Override
-    int rank() {
-        return 0;
-    }
-
-    @Override
     int pitchOrder() {
-        return start.pitch();
+        return start.pitchOrder();
     }
 
     @Override

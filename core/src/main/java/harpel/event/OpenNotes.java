@@ -1,14 +1,11 @@
 package harpel.event;
 
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Set;
 
 /** The ledger of notes that have started and not ended. One writer. */
 public final class OpenNotes {
-    private final Set<NoteStart> open = Collections.newSetFromMap(new IdentityHashMap<>());
+    private final NoteMap<NoteStart> open = new NoteMap<>();
 
     /**
      * Notes that a note has started.
@@ -16,18 +13,18 @@ public final class OpenNotes {
      * @throws IllegalStateException when it had started already: an effect's mistake, never a user's
      */
     public void started(NoteStart note) {
-        if (!open.add(note)) {
+        if (open.put(note, note) != null) {
             throw new IllegalStateException("one note was started twice: " + note);
         }
     }
 
     /** Notes an end; false when the note is not open, so that its end must not be sent again. */
     public boolean ended(NoteStart note) {
-        return open.remove(note);
+        return open.remove(note) != null;
     }
 
     public boolean isOpen(NoteStart note) {
-        return open.contains(note);
+        return open.containsKey(note);
     }
 
     public boolean isEmpty() {
@@ -40,7 +37,8 @@ public final class OpenNotes {
 
     /** The open notes in the order of events. */
     public List<NoteStart> inOrder() {
-        List<NoteStart> notes = new ArrayList<>(open);
+        List<NoteStart> notes = new ArrayList<>(open.size());
+        open.forEach((note, same) -> notes.add(note));
         notes.sort(EventOrder.INSTANCE);
         return notes;
     }

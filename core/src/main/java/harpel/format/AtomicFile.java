@@ -1,21 +1,94 @@
 package harpel.format;
 
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.nio.file.attribute.PosixFileAttributes;
+import java.nio.file.attribute.PosixFilePermission;
+import java.util.Set;
 import java.util.UUID;
 
-/** Writes files so that a crash leaves either the old one or the new one, never half of one. */
+/**
+ * Writes files so that a crash leaves either the old one or the new one, never half of one. What is there stays what it is: a link leads
+ * where it led, a file keeps its mode and owner, and a pipe or a device is written to.
+ */
 public final class AtomicFile {
+    private static final Set<PosixFilePermission> WRITERS =
+            Set.of(PosixFilePermission.OWNER_WRITE, PosixFilePermission.GROUP_WRITE, PosixFilePermission.OTHERS_WRITE);
+
     private AtomicFile() {}
 
+    /** @throws IOException naming the file, when it may not or cannot be written */
     public static void write(Path file, byte[] content) throws IOException {
-        Path folder = file.toAbsolutePath().getParent();
-        Path draft = folder.resolve("." + file.getFileName() + "." + UUID.randomUUID() + ".part");
+        Path target = behindLinks(file);
+        Path folder = target.toAbsolutePath().getParent();
+        if (Files.isDirectory(target)) {
+            throw new FileException(file + ": this is a folder; name a file in it");
+        }
+        if (folder == null || !Files.isDirectory(folder)) {
+            throw new NoSuchFileException(file + ": there is no folder " + folder);
+        }
+        boolean there = Files.exists(target);
+        if (there && !mayBeWritten(target)) {
+            throw new AccessDeniedException(file + ": this file may not be written; choose another name");
+        }
+        if (there && !replaceable(target, folder)) {
+            try (OutputStream through = Files.newOutputStream(target, throughOptions(target))) {
+                through.write(content);
+            }
+            return;
+        }
+        replace(target, folder, content, there);
+    }
+
+    private static StandardOpenOption[] throughOptions(Path target) {
+        return Files.isRegularFile(target)
+                ? new StandardOpenOption[] {StandardOpenOption.WRITE, StandardOpenOption.TRUNCATE_EXISTING}
+                : new StandardOpenOption[] {StandardOpenOption.WRITE};
+    }
+
+    /** The file at the end of a line of links, which need not be there yet. */
+    private static Path behindLinks(Path file) throws IOException {
+        Path target = file;
+        for (int i = 0; Files.isSymbolicLink(target); i++) {
+            if (i == 40) {
+                throw new FileException(file + ": its links lead round in a circle");
+            }
+            target = target.resolveSibling(Files.readSymbolicLink(target));
+        }
+        return target;
+    }
+
+    private static boolean mayBeWritten(Path target) throws IOException {
+        PosixFileAttributeView view = Files.getFileAttributeView(target, PosixFileAttributeView.class);
+        if (view != null && Files.isRegularFile(target)) {
+            // Whoever may do anything still keeps to what the file says.
+            return view.readAttributes().permissions().stream().anyMatch(WRITERS::contains) && Files.isWritable(target);
+        }
+        return Files.isWritable(target);
+    }
+
+    /** Whether another file may take its place: it is a plain file under one name, in a folder that takes a new one. */
+    private static boolean replaceable(Path target, Path folder) throws IOException {
+        if (!Files.isRegularFile(target, LinkOption.NOFOLLOW_LINKS) || !Files.isWritable(folder)) {
+            return false;
+        }
+        boolean countsLinks =
+                target.getFileSystem().supportedFileAttributeViews().contains("unix");
+        return !countsLinks || ((Number) Files.getAttribute(target, "unix:nlink")).intValue() == 1;
+    }
+
+    private static void replace(Path target, Path folder, byte[] content, boolean there) throws IOException {
+        Path draft = folder.resolve("." + target.getFileName() + "." + UUID.randomUUID() + ".part");
         try {
             try (FileChannel channel =
                     FileChannel.open(draft, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
@@ -25,9 +98,28 @@ public final class AtomicFile {
                 }
                 channel.force(true);
             }
-            Files.move(draft, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            if (there) {
+                keepModeAndOwner(target, draft);
+            }
+            Files.move(draft, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
         } finally {
             Files.deleteIfExists(draft);
         }
+    }
+
+    private static void keepModeAndOwner(Path from, Path to) throws IOException {
+        PosixFileAttributeView view = Files.getFileAttributeView(from, PosixFileAttributeView.class);
+        PosixFileAttributeView draft = Files.getFileAttributeView(to, PosixFileAttributeView.class);
+        if (view == null || draft == null) {
+            return;
+        }
+        PosixFileAttributes was = view.readAttributes();
+        if (!was.owner().equals(draft.getOwner())) {
+            draft.setOwner(was.owner());
+        }
+        if (!was.group().equals(draft.readAttributes().group())) {
+            draft.setGroup(was.group());
+        }
+        draft.setPermissions(was.permissions());
     }
 }

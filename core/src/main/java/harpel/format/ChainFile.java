@@ -50,35 +50,37 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
      * @throws ParamException with path, value, range and way out when a value does not fit
      */
     public static ChainFile read(String text) throws FileException {
-        PlainMap file = new PlainMap(Json.parseObject(text), "");
-        boolean newer = readVersion(file);
+        Map<String, Object> plain = Json.parseObject(text);
+        PlainMap file = new PlainMap(plain, "", isNewer(plain));
+        takeVersion(file);
         if (!file.has("chain")) {
             throw new ParamException("chain", "a chain file has a \"chain\", a list of stages");
         }
         String part = file.text("part", PART);
         Key key = file.take("key", null, value -> Key.parse(String.valueOf(value)));
-        Chain chain = readChain(file.take("chain"), "chain", newer);
-        Map<String, Object> unknown = new LinkedHashMap<>(file.end(newer, "harpel, part, key, chain"));
-        return new ChainFile(part, key, chain, unknown);
+        Chain chain = takeChain(file, "chain", Chain.EMPTY);
+        return new ChainFile(part, key, chain, file.end("harpel, part, key, chain"));
     }
 
-    /** Takes the version; true when it is newer than this program's. The number is kept for the file. */
-    static boolean readVersion(PlainMap file) {
-        if (!file.has(VERSION_KEY)) {
+    /** Whether a newer version wrote a file. */
+    static boolean isNewer(Map<String, Object> file) {
+        if (!file.containsKey(VERSION_KEY)) {
             throw new ParamException(VERSION_KEY, "a file of Harpel begins with \"harpel\": " + VERSION);
         }
-        long version =
-                PlainMap.at(VERSION_KEY, () -> PlainMap.whole(file.rest().get(VERSION_KEY), 1, Integer.MAX_VALUE));
-        if (version <= VERSION) {
+        return PlainMap.at(VERSION_KEY, () -> PlainMap.whole(file.get(VERSION_KEY), 1, Integer.MAX_VALUE)) > VERSION;
+    }
+
+    /** Takes the version; a newer one's number is kept for the file. */
+    static void takeVersion(PlainMap file) {
+        if (!file.newer()) {
             file.take(VERSION_KEY);
         }
-        return version > VERSION;
     }
 
     /** As text; a newer version's number and fields are written again. */
     public String write() {
         Map<String, Object> plain = new LinkedHashMap<>();
-        plain.put(VERSION_KEY, VERSION);
+        plain.put(VERSION_KEY, unknown.getOrDefault(VERSION_KEY, VERSION));
         if (!part.equals(PART)) {
             plain.put("part", part);
         }
@@ -86,7 +88,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             plain.put("key", key.name().replace('♯', '#'));
         }
         plain.put("chain", writeChain(chain));
-        plain.putAll(unknown);
+        PlainMap.merge(plain, unknown);
         return Json.write(plain);
     }
 
@@ -102,6 +104,34 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         return found;
     }
 
+    /** What of a chain this version does not know and keeps for the file, in words. */
+    public static List<String> unknown(Chain chain) {
+        List<String> found = new ArrayList<>();
+        for (Stage stage : chain.stages()) {
+            if (!stage.isKnown()) {
+                found.add("effect \"" + stage.name() + "\"");
+                continue;
+            }
+            stage.unknown().keySet().forEach(field -> found.add("\"" + field + "\" of " + stage.name()));
+            stage.moves()
+                    .unknown()
+                    .keySet()
+                    .forEach(field -> found.add("a mover of \"" + field + "\" of " + stage.name()));
+            for (Branch branch : stage.branches()) {
+                branch.unknown()
+                        .keySet()
+                        .forEach(field -> found.add("\"" + field + "\" of a branch of " + stage.name()));
+                found.addAll(unknown(branch.chain()));
+            }
+        }
+        return found;
+    }
+
+    /** The chain in a field, or the fallback. Stages of a newer version that do not read are kept as ones of unknown effects. */
+    static Chain takeChain(PlainMap fields, String field, Chain fallback) {
+        return fields.has(field) ? readChain(fields.take(field), fields.path(field), fields.newer()) : fallback;
+    }
+
     static Chain readChain(Object plain, String path, boolean newer) {
         Chain chain = Chain.EMPTY;
         List<?> list = PlainMap.at(path, () -> PlainMap.list(plain));
@@ -113,19 +143,18 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
     }
 
     private static Stage readStage(Object plain, String path, boolean newer) {
-        PlainMap fields = new PlainMap(plain, path);
+        PlainMap fields = new PlainMap(plain, path, newer);
         boolean split = fields.has(SPLIT);
         if (split == fields.has(EFFECT)) {
             throw new ParamException(
                     path, "a stage has either an \"effect\" (" + EffectCatalog.ids() + ") or a \"split\"");
         }
-        String name = split ? SPLIT : fields.text(EFFECT, "");
+        String name = split ? SPLIT : PlainMap.at(fields.path(EFFECT), () -> PlainMap.text(fields.see(EFFECT)));
         EffectKind kind = EffectCatalog.find(name).orElse(null);
         if (kind == null) {
-            Map<String, Object> kept = new LinkedHashMap<>(fields.rest());
-            kept.put(EFFECT, name);
-            return new Stage(idFor(name), null, NONE.defaults(), Moves.NONE, List.of(), kept);
+            return new Stage(idFor(name), null, NONE.defaults(), Moves.NONE, List.of(), fields.end(true, ""));
         }
+        fields.take(EFFECT);
         if (kind.branches() && !split) {
             throw new ParamException(path, "a split is written {\"split\": [ … ]} with a list of branches");
         }
@@ -133,8 +162,8 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         String id = fields.text("id", kind.id());
         ParamSet params = kind.fit(readParams(kind.spec().defaults(), fields));
         params = readParams(params, fields);
-        Moves moves = fields.has(MOVE) ? readMoves(kind, params, fields.take(MOVE), fields.path(MOVE)) : Moves.NONE;
         ParamSet read = params;
+        Moves moves = fields.take(MOVE, Moves.NONE, value -> readMoves(kind, read, value, fields.path(MOVE), newer));
         Map<String, Object> unknown =
                 fields.end(newer || kind.keepsUnknown(params), params.spec().ids() + ", " + MOVE);
         return PlainMap.at(fields.path("id"), () -> new Stage(id, kind, read, moves, branches, unknown));
@@ -157,36 +186,39 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         return params;
     }
 
-    private static Moves readMoves(EffectKind kind, ParamSet params, Object plain, String path) {
-        PlainMap fields = new PlainMap(plain, path);
+    private static Moves readMoves(EffectKind kind, ParamSet params, Object plain, String path, boolean newer) {
+        PlainMap fields = new PlainMap(plain, path, newer);
         Map<String, List<Mover>> byParam = new LinkedHashMap<>();
-        for (String id : List.copyOf(fields.rest().keySet())) {
-            Param<?> param = PlainMap.at(path, () -> Moves.movable(kind, params.spec(), id));
-            List<Mover> movers = new ArrayList<>();
-            List<?> list = PlainMap.at(fields.path(id), () -> PlainMap.list(fields.take(id)));
-            for (int i = 0; i < list.size(); i++) {
-                movers.add(readMover(param, new PlainMap(list.get(i), fields.path(id) + "[" + i + "]")));
+        for (String id : fields.names()) {
+            boolean foreign = newer
+                    && params.spec()
+                            .byId(id)
+                            .filter(param -> Moves.canMove(kind, param))
+                            .isEmpty();
+            if (!foreign) {
+                Param<?> param = PlainMap.at(path, () -> Moves.movable(kind, params.spec(), id));
+                byParam.put(id, fields.list(id, (one, onePath) -> readMover(param, new PlainMap(one, onePath, newer))));
             }
-            byParam.put(id, movers);
         }
-        return new Moves(byParam);
+        return new Moves(byParam, fields.end(newer, params.spec().ids()));
     }
 
     private static Mover readMover(Param<?> moved, PlainMap fields) {
-        Source source = fields.take(BY, null, new ChoiceType<>(Source.class)::read);
+        Source source = fields.has(BY)
+                ? PlainMap.at(fields.path(BY), () -> new ChoiceType<>(Source.class).read(fields.take(BY)))
+                : null;
         if (source == null) {
             throw new ParamException(
                     fields.path(BY),
                     "a mover says what it moves " + BY + ": " + new ChoiceType<>(Source.class).range());
         }
         ParamSpec spec = source.spec(moved);
-        Mover mover = new Mover(source, readParams(spec.defaults(), fields));
-        fields.end(false, BY + ", " + spec.ids());
-        return mover;
+        ParamSet settings = readParams(spec.defaults(), fields);
+        return new Mover(source, settings, fields.end(BY + ", " + spec.ids()));
     }
 
     private static <T> ParamSet take(ParamSet params, Param<T> param, PlainMap fields) {
-        return params.with(param, fields.take(param.id(), null, param.type()::read));
+        return params.with(param, fields.take(param.id(), param.defaultValue(), param.type()::read));
     }
 
     private static List<Branch> readBranches(Object plain, String path, boolean newer) {
@@ -196,12 +228,10 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         }
         List<Branch> branches = new ArrayList<>();
         for (int i = 0; i < list.size(); i++) {
-            PlainMap fields = new PlainMap(list.get(i), path + "[" + i + "]");
+            PlainMap fields = new PlainMap(list.get(i), path + "[" + i + "]", newer);
             ParamSet takes = fields.take("takes", Split.TAKES.defaults(), new RowType(Split.TAKES)::read);
-            Chain chain =
-                    readChain(fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
-            fields.end(false, "takes, chain");
-            branches.add(new Branch(takes, chain));
+            Chain chain = takeChain(fields, "chain", Chain.EMPTY);
+            branches.add(new Branch(takes, chain, fields.end("takes, chain")));
         }
         return branches;
     }
@@ -220,7 +250,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         Map<String, Object> plain = new LinkedHashMap<>();
         if (!stage.isKnown()) {
             plain.put(EFFECT, stage.unknown().get(EFFECT));
-            plain.putAll(stage.unknown());
+            PlainMap.merge(plain, stage.unknown());
             return plain;
         }
         if (stage.kind().branches()) {
@@ -237,7 +267,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         if (!stage.moves().isEmpty()) {
             plain.put(MOVE, writeMoves(stage.moves()));
         }
-        plain.putAll(stage.unknown());
+        PlainMap.merge(plain, stage.unknown());
         return plain;
     }
 
@@ -249,10 +279,12 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
                 Map<String, Object> one = new LinkedHashMap<>();
                 one.put(BY, mover.source().word());
                 one.putAll(mover.settings().write());
+                PlainMap.merge(one, mover.unknown());
                 list.add(one);
             }
             plain.put(id, list);
         });
+        PlainMap.merge(plain, moves.unknown());
         return plain;
     }
 
@@ -263,6 +295,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             plain.put("takes", takes);
         }
         plain.put("chain", writeChain(branch.chain()));
+        PlainMap.merge(plain, branch.unknown());
         return plain;
     }
 }

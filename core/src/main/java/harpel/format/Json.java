@@ -9,6 +9,7 @@ import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.util.List;
 import java.util.Map;
 
 /** JSON text and plain values. */
@@ -24,7 +25,8 @@ public final class Json {
     static Map<String, Object> parseObject(String text) throws FileException {
         try {
             @SuppressWarnings("unchecked") // Jackson makes a map with string keys of every JSON object
-            Map<String, Object> map = MAPPER.readValue(text, Map.class);
+            Map<String, Object> map = MAPPER.readValue(text.startsWith("\uFEFF") ? text.substring(1) : text, Map.class);
+            refuseEndless(map, "");
             if (map == null) {
                 throw new FileException("line 1, column 1: expected an object { … }");
             }
@@ -36,6 +38,23 @@ public final class Json {
                             + e.getLocation().getColumnNr() + ": ";
             throw new FileException(
                     where + "this is not JSON: " + e.getOriginalMessage().split("\n")[0], e);
+        }
+    }
+
+    /** A number too large for the machine would be read as infinity and written as something that is no JSON. */
+    private static void refuseEndless(Object plain, String path) throws FileException {
+        if (plain instanceof Double number && number.isInfinite()) {
+            throw new FileException(
+                    (path.isEmpty() ? "" : path + ": ") + "a number must be between −1.8e308 and 1.8e308");
+        }
+        if (plain instanceof Map<?, ?> map) {
+            for (Map.Entry<?, ?> entry : map.entrySet()) {
+                refuseEndless(entry.getValue(), path.isEmpty() ? "" + entry.getKey() : path + "." + entry.getKey());
+            }
+        } else if (plain instanceof List<?> list) {
+            for (int i = 0; i < list.size(); i++) {
+                refuseEndless(list.get(i), path + "[" + i + "]");
+            }
         }
     }
 

@@ -1,10 +1,17 @@
 package harpel.format;
 
+import harpel.event.Event;
+import harpel.event.EventOrder;
 import harpel.event.Message;
-import harpel.piece.Note;
-import harpel.piece.Phrase;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
+import harpel.phrase.Traits;
 import harpel.time.TimeMap;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What a Standard MIDI File holds, in Harpel's ticks.
@@ -16,16 +23,69 @@ import java.util.List;
  */
 public record MidiFile(
         TimeMap time, List<Note> notes, List<Message> messages, List<Meta> metas, long endTick, List<String> repairs) {
+    /**
+     * A note of a file.
+     *
+     * @param channel 0–15
+     */
+    public record Note(long tick, long lengthTicks, int channel, int pitch, int velocity, int releaseVelocity) {}
+
     /** A meta event that is kept as it is. */
     public record Meta(long tick, int type, byte[] data) {
+        static final int TEXT = 0x01;
         static final int END_OF_TRACK = 0x2F;
         static final int TEMPO = 0x51;
         static final int TIME_SIGNATURE = 0x58;
     }
 
-    /** As a phrase that lasts to the next bar line after its end. */
+    /** As a phrase that lasts to the next bar line after its end; it has no channels. */
     public Phrase toPhrase(String name) {
-        return new Phrase(name, printedEnd(), notes, messages);
+        Notes written = Notes.of(notes.stream()
+                .map(note -> new harpel.phrase.Note(
+                        harpel.phrase.Note.NEW,
+                        note.tick,
+                        note.lengthTicks,
+                        note.pitch,
+                        note.velocity,
+                        note.releaseVelocity,
+                        Traits.PLAIN))
+                .toList());
+        long length = printedEnd();
+        List<Message> within =
+                messages.stream().filter(message -> message.tick() < length).toList();
+        return new Phrase(Phrase.idFor(name), name, length, written, within, Map.of());
+    }
+
+    /** Everything that sounds or steers, on its own channel, in the order of events. What would last past the end ends there. */
+    public List<Event> events() {
+        long end = printedEnd();
+        long arrival = 0;
+        Event[] others = new Event[messages.size() + notes.size()];
+        Event[] ends = new Event[notes.size()];
+        for (Message message : messages) {
+            others[(int) arrival] = message.at(message.tick(), arrival++);
+        }
+        for (int i = 0; i < ends.length; i++) {
+            Note note = notes.get(i);
+            NoteStart start = NoteStart.played(note.tick, arrival, note.channel, note.pitch, note.velocity);
+            others[(int) arrival++] = start;
+            ends[i] = new NoteEnd(Math.min(end, note.tick + note.lengthTicks), start, note.releaseVelocity);
+        }
+        // Each is nearly in order already, all of them together are not.
+        Arrays.sort(others, EventOrder.INSTANCE);
+        Arrays.sort(ends, EventOrder.INSTANCE);
+        return Arrays.asList(merged(ends, others));
+    }
+
+    private static Event[] merged(Event[] a, Event[] b) {
+        Event[] all = new Event[a.length + b.length];
+        int i = 0;
+        int k = 0;
+        for (int place = 0; place < all.length; place++) {
+            boolean first = k == b.length || i < a.length && EventOrder.INSTANCE.compare(a[i], b[k]) <= 0;
+            all[place] = first ? a[i++] : b[k++];
+        }
+        return all;
     }
 
     /** Where a print of this file ends: its end of track rounded up to a bar, past the start of every note. */

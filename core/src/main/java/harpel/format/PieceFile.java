@@ -1,12 +1,21 @@
 package harpel.format;
 
+import harpel.chain.Chain;
 import harpel.event.Message;
+import harpel.param.ChoiceType;
 import harpel.param.ParamException;
+import harpel.phrase.Note;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
+import harpel.phrase.Traits;
+import harpel.piece.Hearing;
 import harpel.piece.Lever;
-import harpel.piece.Note;
+import harpel.piece.Mix;
 import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
+import harpel.piece.Playing;
+import harpel.piece.Rack;
+import harpel.piece.Voice;
 import harpel.theory.Key;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
@@ -18,16 +27,19 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 
 /**
- * Pieces as JSON. Places and lengths are ticks, 15,360 to a quarter; a note is {@code [at, length, pitch, velocity]} with channel
- * (1–16) and release velocity behind it where they are not 1 and 64.
+ * Pieces as JSON. Places and lengths are ticks, 15,360 to a quarter; a note is {@code [at, length, pitch, velocity]}, with
+ * {@code {"chance": 40, "off": true, "release": 30}} behind it where one of these is not 100, false and 64.
  */
 public final class PieceFile {
     /** What file names end with. */
     public static final String ENDING = ".harpel";
 
     private static final long FARTHEST = 1L << 48;
+
+    private static final Pattern HEX = Pattern.compile("[0-9A-Fa-f]{2}( [0-9A-Fa-f]{2})*");
 
     private PieceFile() {}
 
@@ -38,37 +50,49 @@ public final class PieceFile {
      * @throws ParamException with path, value, range and way out when a value does not fit
      */
     public static Piece read(String text) throws FileException {
-        PlainMap file = new PlainMap(Json.parseObject(text), "");
-        boolean newer = ChainFile.readVersion(file);
+        Map<String, Object> plain = Json.parseObject(text);
+        boolean newer = ChainFile.isNewer(plain);
+        PlainMap file = new PlainMap(plain, "", newer);
+        ChainFile.takeVersion(file);
         String name = file.text("piece", "Untitled");
         Key key = file.take("key", Key.C_MAJOR, value -> Key.parse(String.valueOf(value)));
         long variation = file.whole("variation", 1, 0, 999_999);
         TempoMap tempo = file.take("tempo", TempoMap.of(120), PieceFile::readTempo);
         MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, PieceFile::readMeter);
-        List<Part> parts = readList(file, "parts", (plain, path) -> readPart(plain, path, newer));
-        List<Phrase> phrases = readList(file, "phrases", PieceFile::readPhrase);
-        List<Lever> levers = readList(file, "levers", PieceFile::readLever);
-        Map<String, Object> unknown =
-                file.end(newer, "harpel, piece, key, variation, tempo, meter, parts, phrases, levers");
+        List<Phrase> phrases = file.list("phrases", (one, path) -> readPhrase(one, path, newer));
+        List<Part> parts = file.list("parts", (one, path) -> readPart(one, path, newer, phrases));
+        List<Lever> levers = file.list("levers", (one, path) -> readLever(one, path, newer));
+        Map<String, Object> unknown = file.end("harpel, piece, key, variation, tempo, meter, parts, phrases, levers");
         return PlainMap.at(
                 "parts",
                 () -> new Piece(name, key, variation, new TimeMap(tempo, meter), parts, phrases, levers, unknown));
     }
 
-    private interface ItemReader<T> {
-        T read(Object plain, String path);
-    }
-
-    private static <T> List<T> readList(PlainMap fields, String field, ItemReader<T> reader) {
-        String path = fields.path(field);
-        List<?> list = fields.has(field) ? PlainMap.at(path, () -> PlainMap.list(fields.take(field))) : List.of();
-        List<T> result = new ArrayList<>();
-        for (int i = 0; i < list.size(); i++) {
-            String itemPath = path + "[" + i + "]";
-            Object item = list.get(i);
-            result.add(PlainMap.at(itemPath, () -> reader.read(item, itemPath)));
+    /** What of a piece this version does not know and keeps for the file, in words; empty where it knows all. */
+    public static List<String> unknown(Piece piece) {
+        List<String> found = new ArrayList<>();
+        piece.unknown().keySet().stream()
+                .filter(field -> !field.equals(ChainFile.VERSION_KEY))
+                .forEach(field -> found.add("\"" + field + "\" of the piece"));
+        for (Part part : piece.parts()) {
+            part.unknown().keySet().forEach(field -> found.add("\"" + field + "\" of " + part.name()));
+            ChainFile.unknown(part.chain()).forEach(what -> found.add(what + " of " + part.name()));
+            if (part.rack().other() != null) {
+                ChainFile.unknown(part.rack().other()).forEach(what -> found.add(what + " of " + part.name()));
+            }
         }
-        return result;
+        for (Phrase phrase : piece.phrases()) {
+            phrase.unknown().keySet().forEach(field -> found.add("\"" + field + "\" of phrase " + phrase.name()));
+            if (phrase.notes().stream()
+                    .anyMatch(note -> !note.traits().unknown().isEmpty())) {
+                found.add("traits of notes of phrase " + phrase.name());
+            }
+        }
+        piece.levers()
+                .forEach(lever -> lever.unknown()
+                        .keySet()
+                        .forEach(field -> found.add("\"" + field + "\" of lever " + lever.name())));
+        return found;
     }
 
     private static TempoMap readTempo(Object plain) {
@@ -101,16 +125,11 @@ public final class PieceFile {
         List<T> changes = new ArrayList<>();
         List<?> list = PlainMap.list(plain);
         for (int i = 0; i < list.size(); i++) {
-            changes.add(reader.apply(new PlainMap(list.get(i), "[" + i + "]")));
+            PlainMap fields = new PlainMap(list.get(i), "[" + i + "]", false);
+            changes.add(reader.apply(fields));
+            fields.end("at, bpm, meter");
         }
         return changes;
-    }
-
-    private static boolean flag(Object plain) {
-        if (plain instanceof Boolean flag) {
-            return flag;
-        }
-        throw new ParamException("must be true or false but was " + plain);
     }
 
     private static char letter(Object plain) {
@@ -120,59 +139,63 @@ public final class PieceFile {
         throw new ParamException("must be \"A\" or \"B\" but was " + plain);
     }
 
-    private static Part readPart(Object plain, String path, boolean newer) {
-        PlainMap fields = new PlainMap(plain, path);
+    private static Part readPart(Object plain, String path, boolean newer, List<Phrase> phrases) {
+        PlainMap fields = new PlainMap(plain, path, newer);
         String name = fields.text("name", "Part");
         String id = fields.text("id", Part.idFor(name));
-        String phrase = fields.text("phrase", "");
-        Part.Run run = fields.take("run", Part.Run.KEYS, value -> switch (String.valueOf(value)) {
-            case "keys" -> Part.Run.KEYS;
-            case "transport" -> Part.Run.TRANSPORT;
-            default -> throw new ParamException("must be keys or transport but was \"" + value + "\"");
-        });
-        Part.Input input = fields.has("input")
-                ? PlainMap.at(fields.path("input"), () -> readInput(fields.take("input")))
-                : Part.Input.KEYS;
-        String sound = fields.text("sound", "Glass harp");
-        String output = fields.text("output", "");
-        int channel = (int) fields.whole("channel", 1, 1, 16) - 1;
-        Part.Mix mix = new Part.Mix(
-                fields.take("mute", false, PieceFile::flag),
-                fields.take("solo", false, PieceFile::flag),
-                (int) fields.whole("level", 100, 0, 100),
-                (int) fields.whole("colour", 0, 0, Part.Mix.COLOURS - 1));
-        var chain = ChainFile.readChain(
-                fields.has("chain") ? fields.take("chain") : List.of(), fields.path("chain"), newer);
-        Part.Compare compare = new Part.Compare(
-                fields.take("chain-off", false, PieceFile::flag),
+        String phrase = phraseId(fields.text("phrase", ""), phrases);
+        Part.Run run = fields.take("run", Part.Run.KEYS, new ChoiceType<>(Part.Run.class)::read);
+        Hearing hearing = fields.take("input", Hearing.KEYS, PieceFile::readHearing);
+        Voice voice = new Voice(
+                fields.text("output", ""),
+                (int) fields.whole("channel", 1, 1, 16) - 1,
+                fields.text("sound", Voice.FIRST.sound()));
+        Mix mix = new Mix(
+                fields.flag("mute", false), fields.flag("solo", false), (int) fields.whole("level", 100, 0, 100), (int)
+                        fields.whole("colour", 0, 0, Mix.COLOURS - 1));
+        Chain chain = ChainFile.takeChain(fields, "chain", Chain.EMPTY);
+        Rack rack = new Rack(
+                chain,
+                fields.flag("chain-off", false),
                 fields.take("heard", 'A', PieceFile::letter),
-                fields.has("other-chain")
-                        ? ChainFile.readChain(fields.take("other-chain"), fields.path("other-chain"), newer)
-                        : null);
+                ChainFile.takeChain(fields, "other-chain", null));
         Map<String, Object> unknown = fields.end(
-                newer,
                 "name, id, phrase, input, run, sound, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
                         + " other-chain");
-        return new Part(id, name, phrase, input, run, sound, output, channel, mix, chain, compare, unknown);
+        return new Part(id, name, hearing, run, new Playing.Loop(phrase), rack, voice, mix, unknown);
     }
 
-    private static Part.Input readInput(Object plain) {
+    /** The id of the phrase that a part names: by its id or, as files had it once, by its name. */
+    private static String phraseId(String named, List<Phrase> phrases) {
+        for (Phrase phrase : phrases) {
+            if (phrase.id().equals(named)) {
+                return named;
+            }
+        }
+        return phrases.stream()
+                .filter(phrase -> phrase.name().equals(named))
+                .map(Phrase::id)
+                .findFirst()
+                .orElse(named);
+    }
+
+    private static Hearing readHearing(Object plain) {
         if ("keys".equals(plain)) {
-            return Part.Input.KEYS;
+            return Hearing.KEYS;
         }
         if ("none".equals(plain)) {
-            return new Part.Input(Part.Input.Source.NONE, "", 0);
+            return Hearing.NOTHING;
         }
         if (plain instanceof Map<?, ?> map && map.size() <= 2) {
-            PlainMap fields = new PlainMap(plain, "");
-            for (Part.Input.Source source : Part.Input.Source.values()) {
-                String word = word(source);
+            PlainMap fields = new PlainMap(plain, "", false);
+            for (Hearing.Source source : Hearing.Source.values()) {
+                String word = ChoiceType.word(source);
                 if (fields.has(word)) {
                     String from = fields.text(word, "");
-                    boolean device = source == Part.Input.Source.DEVICE;
+                    boolean device = source == Hearing.Source.DEVICE;
                     int channel = device ? (int) fields.whole("channel", 0, 1, 16) : 0;
-                    fields.end(false, word + (device ? ", channel" : ""));
-                    return new Part.Input(source, from, channel);
+                    fields.end(word + (device ? ", channel" : ""));
+                    return new Hearing(source, from, channel);
                 }
             }
         }
@@ -180,29 +203,24 @@ public final class PieceFile {
                 + " {\"output-of\": part} or {\"input-of\": part} but was " + plain);
     }
 
-    private static String word(Part.Input.Source source) {
-        return source.name().toLowerCase(Locale.ROOT).replace('_', '-');
-    }
-
-    private static Object writeInput(Part.Input input) {
-        if (input.from().isEmpty()) {
-            return word(input.source());
+    private static Object writeHearing(Hearing hearing) {
+        if (hearing.from().isEmpty()) {
+            return ChoiceType.word(hearing.source());
         }
         Map<String, Object> plain = new LinkedHashMap<>();
-        plain.put(word(input.source()), input.from());
-        if (input.channel() > 0) {
-            plain.put("channel", input.channel());
+        plain.put(ChoiceType.word(hearing.source()), hearing.from());
+        if (hearing.channel() > 0) {
+            plain.put("channel", hearing.channel());
         }
         return plain;
     }
 
-    private static Lever readLever(Object plain, String path) {
-        PlainMap fields = new PlainMap(plain, path);
+    private static Lever readLever(Object plain, String path, boolean newer) {
+        PlainMap fields = new PlainMap(plain, path, newer);
         String name = fields.text("name", "");
         double value = fields.take("value", 0.0, PieceFile::number);
         int controller = (int) fields.whole("controller", -1, 0, 127);
-        fields.end(false, "name, value, controller");
-        return new Lever(name, value, controller);
+        return new Lever(name, value, controller, fields.end("name, value, controller"));
     }
 
     private static Map<String, Object> writeLever(Lever lever) {
@@ -211,38 +229,52 @@ public final class PieceFile {
         if (lever.controller() >= 0) {
             plain.put("controller", lever.controller());
         }
+        PlainMap.merge(plain, lever.unknown());
         return plain;
     }
 
-    private static Phrase readPhrase(Object plain, String path) {
-        PlainMap fields = new PlainMap(plain, path);
+    private static Phrase readPhrase(Object plain, String path, boolean newer) {
+        PlainMap fields = new PlainMap(plain, path, newer);
         String name = fields.text("name", "Phrase");
+        String id = fields.text("id", Phrase.idFor(name));
         long length = fields.whole("length", 0, 0, FARTHEST);
-        List<Note> notes = readList(fields, "notes", (note, notePath) -> readNote(note));
-        List<Message> messages = readList(fields, "messages", (message, messagePath) -> readMessage(message));
-        fields.end(false, "name, length, notes, messages");
-        return new Phrase(name, length, notes, messages);
+        List<Note> notes = fields.list("notes", (note, notePath) -> readNote(note, notePath, newer));
+        List<Message> messages = fields.list("messages", (message, messagePath) -> readMessage(message));
+        return new Phrase(id, name, length, Notes.of(notes), messages, fields.end("id, name, length, notes, messages"));
     }
 
-    private static Note readNote(Object plain) {
+    private static Note readNote(Object plain, String path, boolean newer) {
         List<?> numbers = PlainMap.list(plain);
-        if (numbers.size() < 4 || numbers.size() > 6) {
-            throw new ParamException(
-                    "a note is [at, length, pitch, velocity, channel, release], the last two if needed, but was "
-                            + plain);
+        if (numbers.size() < 4 || numbers.size() > 5) {
+            throw new ParamException("a note is [at, length, pitch, velocity], and behind them"
+                    + " {\"chance\": 0–100, \"off\": true, \"release\": 0–127} where one of these differs, but was "
+                    + plain);
+        }
+        int release = Note.PLAIN_RELEASE;
+        Traits traits = Traits.PLAIN;
+        if (numbers.size() == 5) {
+            PlainMap fields = new PlainMap(numbers.get(4), path + "[4]", newer);
+            release = (int) fields.whole("release", Note.PLAIN_RELEASE, 0, 127);
+            traits = Traits.of(
+                    (int) fields.whole("chance", 100, 0, 100),
+                    fields.flag("off", false),
+                    fields.end("chance, off, release"));
         }
         return new Note(
+                Note.NEW,
                 PlainMap.whole(numbers.get(0), 0, FARTHEST),
                 PlainMap.whole(numbers.get(1), 1, FARTHEST),
-                numbers.size() > 4 ? (int) PlainMap.whole(numbers.get(4), 1, 16) - 1 : 0,
                 (int) PlainMap.whole(numbers.get(2), 0, 127),
                 (int) PlainMap.whole(numbers.get(3), 1, 127),
-                numbers.size() > 5 ? (int) PlainMap.whole(numbers.get(5), 0, 127) : 64);
+                release,
+                traits);
     }
 
     private static Message readMessage(Object plain) {
         List<?> pair = PlainMap.list(plain);
-        if (pair.size() != 2 || !(pair.get(1) instanceof String hex)) {
+        if (pair.size() != 2
+                || !(pair.get(1) instanceof String hex)
+                || !HEX.matcher(hex).matches()) {
             throw new ParamException("a message is [at, \"B0 40 7F\"] but was " + plain);
         }
         return new Message(
@@ -251,9 +283,10 @@ public final class PieceFile {
                 HexFormat.ofDelimiter(" ").parseHex(hex.toLowerCase(Locale.ROOT)));
     }
 
+    /** As text; what a newer version wrote and this one does not know is written again. */
     public static String write(Piece piece) {
         Map<String, Object> plain = new LinkedHashMap<>();
-        plain.put(ChainFile.VERSION_KEY, ChainFile.VERSION);
+        plain.put(ChainFile.VERSION_KEY, piece.unknown().getOrDefault(ChainFile.VERSION_KEY, ChainFile.VERSION));
         plain.put("piece", piece.name());
         plain.put("key", piece.key().name().replace('♯', '#'));
         plain.put("variation", piece.variation());
@@ -266,7 +299,7 @@ public final class PieceFile {
             plain.put(
                     "levers", piece.levers().stream().map(PieceFile::writeLever).toList());
         }
-        plain.putAll(piece.unknown());
+        PlainMap.merge(plain, piece.unknown());
         return Json.write(plain);
     }
 
@@ -311,45 +344,51 @@ public final class PieceFile {
         if (!part.phrase().isEmpty()) {
             plain.put("phrase", part.phrase());
         }
-        if (!part.input().equals(Part.Input.KEYS)) {
-            plain.put("input", writeInput(part.input()));
+        if (!part.hearing().equals(Hearing.KEYS)) {
+            plain.put("input", writeHearing(part.hearing()));
         }
         if (part.run() != Part.Run.KEYS) {
-            plain.put("run", part.run().name().toLowerCase(Locale.ROOT));
+            plain.put("run", ChoiceType.word(part.run()));
         }
-        plain.put("sound", part.sound());
-        if (!part.output().isEmpty()) {
-            plain.put("output", part.output());
+        plain.put("sound", part.voice().sound());
+        if (!part.voice().port().isEmpty()) {
+            plain.put("output", part.voice().port());
         }
         plain.put("channel", part.channel() + 1);
-        Part.Mix mix = part.mix();
+        Mix mix = part.mix();
         if (mix.mute()) {
             plain.put("mute", true);
         }
         if (mix.solo()) {
             plain.put("solo", true);
         }
-        if (mix.level() != Part.Mix.PLAIN.level()) {
+        if (mix.level() != Mix.PLAIN.level()) {
             plain.put("level", mix.level());
         }
-        if (mix.colour() != Part.Mix.PLAIN.colour()) {
+        if (mix.colour() != Mix.PLAIN.colour()) {
             plain.put("colour", mix.colour());
         }
         plain.put("chain", ChainFile.writeChain(part.chain()));
-        Part.Compare compare = part.compare();
-        if (compare.chainOff()) {
+        Rack rack = part.rack();
+        if (rack.off()) {
             plain.put("chain-off", true);
         }
-        if (compare.other() != null) {
-            plain.put("heard", String.valueOf(compare.letter()));
-            plain.put("other-chain", ChainFile.writeChain(compare.other()));
+        if (rack.letter() != 'A') {
+            plain.put("heard", String.valueOf(rack.letter()));
         }
-        plain.putAll(part.unknown());
+        if (rack.other() != null) {
+            plain.put("other-chain", ChainFile.writeChain(rack.other()));
+        }
+        PlainMap.merge(plain, part.unknown());
         return plain;
     }
 
     private static Map<String, Object> writePhrase(Phrase phrase) {
-        Map<String, Object> plain = ordered("name", phrase.name(), "length", phrase.lengthTicks());
+        Map<String, Object> plain = ordered("name", phrase.name());
+        if (!phrase.id().equals(Phrase.idFor(phrase.name()))) {
+            plain.put("id", phrase.id());
+        }
+        plain.put("length", phrase.length());
         plain.put("notes", phrase.notes().stream().map(PieceFile::writeNote).toList());
         if (!phrase.messages().isEmpty()) {
             plain.put(
@@ -360,17 +399,25 @@ public final class PieceFile {
                                     HexFormat.ofDelimiter(" ").withUpperCase().formatHex(message.bytes())))
                             .toList());
         }
+        PlainMap.merge(plain, phrase.unknown());
         return plain;
     }
 
     private static List<Object> writeNote(Note note) {
-        List<Object> numbers = new ArrayList<>(List.of(note.tick(), note.lengthTicks(), note.pitch(), note.velocity()));
-        if (note.channel() != 0 || note.releaseVelocity() != 64) {
-            numbers.add(note.channel() + 1);
+        if (note.traits() == Traits.PLAIN && note.release() == Note.PLAIN_RELEASE) {
+            return List.of(note.tick(), note.length(), note.pitch(), note.velocity());
         }
-        if (note.releaseVelocity() != 64) {
-            numbers.add(note.releaseVelocity());
+        Map<String, Object> more = new LinkedHashMap<>();
+        if (note.traits().chance() != 100) {
+            more.put("chance", note.traits().chance());
         }
-        return numbers;
+        if (note.traits().off()) {
+            more.put("off", true);
+        }
+        if (note.release() != Note.PLAIN_RELEASE) {
+            more.put("release", note.release());
+        }
+        PlainMap.merge(more, note.traits().unknown());
+        return List.of(note.tick(), note.length(), note.pitch(), note.velocity(), more);
     }
 }

@@ -11,7 +11,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 
 /**
@@ -92,18 +94,19 @@ public record Presets(List<Preset> all, List<String> problems) {
      * @throws ParamException with path, value, range and way out when a value does not fit
      */
     public static List<Preset> read(String text) throws FileException {
-        PlainMap file = new PlainMap(Json.parseObject(text), "");
-        boolean newer = ChainFile.readVersion(file);
-        List<?> list = PlainMap.at("presets", () -> PlainMap.list(file.take("presets")));
-        file.end(newer, "harpel, presets");
-        List<Preset> presets = new ArrayList<>();
-        for (int i = 0; i < list.size(); i++) {
-            presets.add(readPreset(new PlainMap(list.get(i), "presets[" + i + "]"), newer));
+        Map<String, Object> plain = Json.parseObject(text);
+        boolean newer = ChainFile.isNewer(plain);
+        PlainMap file = new PlainMap(plain, "", newer);
+        ChainFile.takeVersion(file);
+        if (!file.has("presets")) {
+            throw new ParamException("presets", "a file of presets has \"presets\", a list");
         }
+        List<Preset> presets = file.list("presets", (one, path) -> readPreset(new PlainMap(one, path, newer)));
+        file.end("harpel, presets");
         return presets;
     }
 
-    private static Preset readPreset(PlainMap fields, boolean newer) {
+    private static Preset readPreset(PlainMap fields) {
         String name = fields.text("name", "");
         String does = fields.text("does", "");
         boolean whole = fields.has("chain");
@@ -111,9 +114,9 @@ public record Presets(List<Preset> all, List<String> problems) {
             throw new ParamException(
                     fields.path("name"), "a preset has a \"name\" and either a \"stage\" or a \"chain\"");
         }
-        Object plain = whole ? fields.take("chain") : List.of(fields.take("stage"));
-        Chain chain = ChainFile.readChain(plain, fields.path(whole ? "chain" : "stage"), newer);
-        fields.end(newer, "name, does, stage, chain");
+        Object plain = whole ? fields.take("chain") : Collections.singletonList(fields.take("stage"));
+        Chain chain = ChainFile.readChain(plain, fields.path(whole ? "chain" : "stage"), fields.newer());
+        fields.end("name, does, stage, chain");
         return new Preset(name, does, chain, whole);
     }
 

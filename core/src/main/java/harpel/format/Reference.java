@@ -9,7 +9,7 @@ import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
-import harpel.piece.Part;
+import harpel.piece.Mix;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -296,7 +296,7 @@ public final class Reference {
         properties(part).put("mute", Map.of("type", "boolean"));
         properties(part).put("solo", Map.of("type", "boolean"));
         properties(part).put("level", Map.of("type", "integer", "minimum", 0, "maximum", 100));
-        properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Part.Mix.COLOURS - 1));
+        properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Mix.COLOURS - 1));
         properties(part).put("chain", ref("chain"));
         properties(part).put("chain-off", Map.of("type", "boolean"));
         properties(part).put("heard", Map.of("enum", List.of("A", "B")));
@@ -304,6 +304,13 @@ public final class Reference {
         Map<String, Object> phrase = object("name", text);
         properties(phrase).put("length", Map.of("type", "integer", "minimum", 0));
         Map<String, Object> whole = Map.of("type", "integer");
+        properties(phrase).put("id", text);
+        Map<String, Object> traits = new LinkedHashMap<>();
+        traits.put("chance", Map.of("type", "integer", "minimum", 0, "maximum", 100));
+        traits.put("off", Map.of("type", "boolean"));
+        traits.put("release", Map.of("type", "integer", "minimum", 0, "maximum", 127));
+        Map<String, Object> noteItem = Map.of(
+                "anyOf", List.of(whole, Map.of("type", "object", "properties", traits, "additionalProperties", false)));
         properties(phrase)
                 .put(
                         "notes",
@@ -311,7 +318,7 @@ public final class Reference {
                                 "type",
                                 "array",
                                 "items",
-                                Map.of("type", "array", "items", whole, "minItems", 4, "maxItems", 6)));
+                                Map.of("type", "array", "items", noteItem, "minItems", 4, "maxItems", 5)));
         properties(phrase).put("messages", Map.of("type", "array", "items", Map.of("type", "array")));
         Map<String, Object> schema = object("harpel", "parts", Map.of("type", "array", "items", part));
         properties(schema).put("piece", text);

@@ -3,17 +3,15 @@ package harpel.format;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.format.MidiFile.Meta;
-import harpel.piece.Note;
+import harpel.format.MidiFile.Note;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.Deque;
 import java.util.List;
 
 /**
@@ -27,6 +25,9 @@ public final class SmfReader {
     private static final double SMPTE_BPM = 120;
 
     private final byte[] bytes;
+    /** Where the file's own bytes end: those of the data chunk in a RIFF wrapping. */
+    private int fileEnd;
+
     private int position;
 
     private long unitsPerQuarter;
@@ -45,6 +46,7 @@ public final class SmfReader {
 
     private SmfReader(byte[] bytes) {
         this.bytes = bytes;
+        this.fileEnd = bytes.length;
     }
 
     /** @throws FileException naming the byte and what was expected there */
@@ -64,7 +66,7 @@ public final class SmfReader {
         }
         int headerStart = position + 8;
         long headerLength = uint32At(position + 4);
-        if (headerLength < 6 || headerLength > bytes.length - headerStart) {
+        if (headerLength < 6 || headerLength > fileEnd - headerStart) {
             throw FileException.atByte(
                     position + 4, "expected a header length of 6 (or more, within the file) but found " + headerLength);
         }
@@ -84,18 +86,31 @@ public final class SmfReader {
         return result();
     }
 
+    /** RIFF: chunks of a name, a length and as many bytes, padded to an even count; the file is in the one called data. */
     private void unwrapRiff() throws FileException {
-        need(20, "a RIFF file of kind \"RMID\" with a \"data\" chunk");
-        String kind = new String(bytes, 8, 8, StandardCharsets.ISO_8859_1);
-        if (!kind.equals("RMIDdata")) {
-            throw FileException.atByte(8, "expected \"RMID\" and \"data\" in a RIFF file but found " + found(8, 8));
+        need(12, "a RIFF file of kind \"RMID\" with a \"data\" chunk");
+        String kind = new String(bytes, 8, 4, StandardCharsets.ISO_8859_1);
+        if (!kind.equals("RMID")) {
+            throw FileException.atByte(8, "expected \"RMID\" in a RIFF file but found " + found(8, 4));
         }
-        long length = Integer.toUnsignedLong(Integer.reverseBytes(int32At(16)));
-        if (length > bytes.length - 20) {
-            throw FileException.atByte(
-                    16, "expected " + length + " bytes of data but the file ends after " + (bytes.length - 20));
+        position = 12;
+        while (true) {
+            need(8, "a \"data\" chunk in the RIFF file");
+            String name = new String(bytes, position, 4, StandardCharsets.ISO_8859_1);
+            long length = Integer.toUnsignedLong(Integer.reverseBytes(int32At(position + 4)));
+            int start = position + 8;
+            if (length > bytes.length - start) {
+                throw FileException.atByte(
+                        position + 4,
+                        "expected a chunk of " + length + " bytes but the file ends after " + (bytes.length - start));
+            }
+            if (name.equals("data")) {
+                position = start;
+                fileEnd = start + (int) length;
+                return;
+            }
+            position = start + (int) (length + (length & 1));
         }
-        position = 20;
     }
 
     private void readDivision(int at) throws FileException {
@@ -120,20 +135,20 @@ public final class SmfReader {
     }
 
     private void readTracks(int format, int tracks) throws FileException {
-        while (position < bytes.length) {
-            if (bytes.length - position < 8) {
+        while (position < fileEnd) {
+            if (fileEnd - position < 8) {
                 throw FileException.atByte(
                         position,
-                        "expected a chunk's 8 byte header or the end of the file but found only "
-                                + (bytes.length - position) + " bytes");
+                        "expected a chunk's 8 byte header or the end of the file but found only " + (fileEnd - position)
+                                + " bytes");
             }
             int kind = int32At(position);
             long length = uint32At(position + 4);
             int start = position + 8;
-            if (length > bytes.length - start) {
+            if (length > fileEnd - start) {
                 throw FileException.atByte(
                         position + 4,
-                        "expected a chunk of " + length + " bytes but the file ends after " + (bytes.length - start));
+                        "expected a chunk of " + length + " bytes but the file ends after " + (fileEnd - start));
             }
             if (kind == TRACK) {
                 if (track == tracks) {
@@ -161,10 +176,20 @@ public final class SmfReader {
         return MeterMap.ofChanges(meters);
     }
 
-    private record Open(long tick, int velocity) {}
+    /** A note that has started, and the one of that key that started next. */
+    private static final class Open {
+        final long tick;
+        final int velocity;
+        Open next;
+
+        Open(long tick, int velocity) {
+            this.tick = tick;
+            this.velocity = velocity;
+        }
+    }
 
     private void readTrack(int end) throws FileException {
-        List<Deque<Open>> open = new ArrayList<>(java.util.Collections.nCopies(16 * 128, null));
+        Open[] open = new Open[16 * 128];
         long units = 0;
         int running = 0;
         while (true) {
@@ -213,24 +238,31 @@ public final class SmfReader {
         }
     }
 
-    private void readChannelMessage(int status, long tick, int end, List<Deque<Open>> open) throws FileException {
+    private void readChannelMessage(int status, long tick, int end, Open[] open) throws FileException {
         int kind = status & 0xF0;
         int channel = status & 0x0F;
         int first = dataByte(end);
         int second = kind == 0xC0 || kind == 0xD0 ? -1 : dataByte(end);
         if (kind == 0x90 && second > 0) {
             int voice = channel << 7 | first;
-            if (open.get(voice) == null) {
-                open.set(voice, new ArrayDeque<>(2));
+            Open started = new Open(tick, second);
+            if (open[voice] == null) {
+                open[voice] = started;
+            } else {
+                Open last = open[voice];
+                while (last.next != null) {
+                    last = last.next;
+                }
+                last.next = started;
             }
-            open.get(voice).add(new Open(tick, second));
         } else if (kind == 0x80 || kind == 0x90) {
-            Deque<Open> started = open.get(channel << 7 | first);
-            if (started == null || started.isEmpty()) {
+            Open started = open[channel << 7 | first];
+            if (started == null) {
                 strayEnds++;
             } else {
+                open[channel << 7 | first] = started.next;
                 int release = kind == 0x80 ? second : NoteEnd.PLAIN_RELEASE;
-                add(started.poll(), tick, channel, first, release);
+                add(started, tick, channel, first, release);
             }
         } else if (second < 0) {
             messages.add(new Message(tick, 0, (byte) status, (byte) first));
@@ -293,10 +325,17 @@ public final class SmfReader {
         byte[] whole = new byte[data.length + 1];
         whole[0] = (byte) status;
         System.arraycopy(data, 0, whole, 1, data.length);
-        messages.add(new Message(tick, 0, whole));
+        try {
+            messages.add(new Message(tick, 0, whole));
+        } catch (IllegalArgumentException e) {
+            throw FileException.atByte(
+                    position - data.length,
+                    "expected data bytes 00–7F and at most an F7 at the end of a system exclusive event but found "
+                            + found(position - data.length, Math.min(8, data.length)));
+        }
     }
 
-    private void finishTrack(long tick, int end, List<Deque<Open>> open) throws FileException {
+    private void finishTrack(long tick, int end, Open[] open) throws FileException {
         if (position != end) {
             throw FileException.atByte(
                     position,
@@ -304,12 +343,10 @@ public final class SmfReader {
                             + " bytes follow");
         }
         endTick = Math.max(endTick, tick);
-        for (int voice = 0; voice < open.size(); voice++) {
-            if (open.get(voice) != null) {
-                for (Open start : open.get(voice)) {
-                    unended++;
-                    add(start, tick, voice >> 7, voice & 0x7F, NoteEnd.PLAIN_RELEASE);
-                }
+        for (int voice = 0; voice < open.length; voice++) {
+            for (Open start = open[voice]; start != null; start = start.next) {
+                unended++;
+                add(start, tick, voice >> 7, voice & 0x7F, NoteEnd.PLAIN_RELEASE);
             }
         }
     }
@@ -381,9 +418,9 @@ public final class SmfReader {
     }
 
     private void need(int count, String what) throws FileException {
-        if (bytes.length - position < count) {
+        if (fileEnd - position < count) {
             throw FileException.atByte(
-                    position, "expected " + what + " but only " + (bytes.length - position) + " bytes are left");
+                    position, "expected " + what + " but only " + Math.max(0, fileEnd - position) + " bytes are left");
         }
     }
 

@@ -1,6 +1,5 @@
 package harpel.format;
 
-import harpel.engine.SoundRun;
 import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.Message;
@@ -12,20 +11,38 @@ import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.io.ByteArrayOutputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 
-/** Writes Standard MIDI Files of format 0 or 1 at 960 to a quarter (Standard MIDI Files 1.0). */
+/**
+ * Writes Standard MIDI Files of format 0 or 1 at 960 to a quarter (Standard MIDI Files 1.0), in one pass. What falls together in the
+ * file's coarser ticks is settled by the rule of the sound stage: a later start of one pitch strikes again, two at one tick are one, and
+ * the last end ends.
+ */
 public final class SmfWriter {
     public static final int RESOLUTION = 960;
 
-    private final ByteArrayOutputStream chunk = new ByteArrayOutputStream();
+    private static final int LONGEST_DELTA = 0x0FFF_FFFF;
+    private static final int VOICES = 16 * 128;
+
+    private byte[] bytes = new byte[1 << 12];
+    private int size;
     private long written;
     private int running;
+
+    /** How many notes sound on each channel and pitch, and the one that was struck last. */
+    private final int[] sounding = new int[VOICES];
+
+    private final NoteStart[] struck = new NoteStart[VOICES];
+
+    private final EventBuffer group = new EventBuffer();
+    private final EventBuffer settled = new EventBuffer();
+    /** Ends that fall on the tick of their start, and come a tick later. */
+    private final EventBuffer late = new EventBuffer();
+
+    private long groupTick;
 
     private SmfWriter() {}
 
@@ -40,16 +57,15 @@ public final class SmfWriter {
         }
         long length = Ticks.toResolution(lengthTicks, RESOLUTION);
         List<Meta> conductor = conductor(time, metas);
-        List<Event> scaled = toResolution(events);
         ByteArrayOutputStream file = new ByteArrayOutputStream();
         file.writeBytes(new byte[] {'M', 'T', 'h', 'd', 0, 0, 0, 6, 0, (byte) format, 0, (byte) (format + 1)});
         file.write(RESOLUTION >> 8);
         file.write(RESOLUTION & 0xFF);
         if (format == 0) {
-            file.writeBytes(new SmfWriter().track(conductor, scaled, length));
+            new SmfWriter().track(conductor, events, length, file);
         } else {
-            file.writeBytes(new SmfWriter().track(conductor, List.of(), length));
-            file.writeBytes(new SmfWriter().track(List.of(), scaled, length));
+            new SmfWriter().track(conductor, List.of(), length, file);
+            new SmfWriter().track(List.of(), events, length, file);
         }
         return file.toByteArray();
     }
@@ -70,54 +86,103 @@ public final class SmfWriter {
         return all;
     }
 
-    /**
-     * Moves events to the file's coarser ticks. What falls together there is settled by the rule of the sound stage: a later start of
-     * one pitch strikes again, two at one tick are one.
-     */
-    private static List<Event> toResolution(List<? extends Event> events) {
-        EventBuffer coarse = new EventBuffer();
-        Map<NoteStart, NoteStart> moved = new IdentityHashMap<>();
-        for (Event event : events) {
-            long tick = Ticks.toResolution(event.tick(), RESOLUTION);
-            if (event instanceof NoteStart note) {
-                NoteStart start = NoteStart.played(tick, note.arrival(), note.channel(), note.pitch(), note.velocity());
-                moved.put(note, start);
-                coarse.add(start);
-            } else if (event instanceof NoteEnd end) {
-                NoteStart start = moved.remove(end.start());
-                coarse.add(new NoteEnd(Math.max(tick, start.tick() + 1), start, end.releaseVelocity()));
-            } else {
-                coarse.add(new Message(tick, event.arrival(), ((Message) event).bytes()));
-            }
-        }
-        coarse.sortAll();
-        EventBuffer settled = new EventBuffer();
-        new SoundRun().process(coarse, settled);
-        return settled;
-    }
-
-    private byte[] track(List<Meta> metas, List<Event> events, long length) {
+    private void track(List<Meta> metas, List<? extends Event> events, long length, ByteArrayOutputStream file) {
         int meta = 0;
-        long last = 0;
-        for (Event event : events) {
-            while (meta < metas.size() && metaTick(metas.get(meta)) <= event.tick()) {
+        for (int i = 0; i < events.size(); i++) {
+            Event event = events.get(i);
+            long tick = Ticks.toResolution(event.tick(), RESOLUTION);
+            if (tick != groupTick) {
+                flush();
+                if (!late.isEmpty() && tick > groupTick) {
+                    flush();
+                }
+                groupTick = tick;
+            }
+            while (meta < metas.size() && metaTick(metas.get(meta)) <= tick) {
+                flush();
+                groupTick = tick;
                 write(metas.get(meta++));
             }
-            write(event);
-            last = event.tick();
+            group.add(event);
         }
+        flush();
+        flush();
         while (meta < metas.size()) {
             write(metas.get(meta++));
         }
-        write(Math.max(Math.max(length, last), written), Meta.END_OF_TRACK, new byte[0]);
-        byte[] data = chunk.toByteArray();
-        ByteArrayOutputStream whole = new ByteArrayOutputStream(data.length + 8);
-        whole.writeBytes("MTrk".getBytes(StandardCharsets.ISO_8859_1));
+        write(Math.max(length, written), Meta.END_OF_TRACK, new byte[0]);
+        file.writeBytes(new byte[] {'M', 'T', 'r', 'k'});
         for (int shift = 24; shift >= 0; shift -= 8) {
-            whole.write(data.length >> shift);
+            file.write(size >> shift);
         }
-        whole.writeBytes(data);
-        return whole.toByteArray();
+        file.write(bytes, 0, size);
+    }
+
+    /** Writes the events of one tick of the file; what comes a tick later is then the next tick's. */
+    private void flush() {
+        if (group.isEmpty() && late.isEmpty()) {
+            return;
+        }
+        settled.clear();
+        for (int i = 0; i < group.size(); i++) {
+            if (group.get(i) instanceof NoteEnd end) {
+                boolean tooShort = Ticks.toResolution(end.start().tick(), RESOLUTION) >= groupTick;
+                (tooShort ? late : settled).add(end);
+            }
+        }
+        int ends = settled.size();
+        for (int i = 0; i < ends; i++) {
+            NoteEnd end = (NoteEnd) settled.get(i);
+            int voice = voice(end.start());
+            if (sounding[voice] > 0 && --sounding[voice] == 0) {
+                settled.add(end);
+                struck[voice] = null;
+            }
+        }
+        settled.removeFirst(ends);
+        for (int i = 0; i < group.size(); i++) {
+            Event event = group.get(i);
+            if (event instanceof NoteStart start) {
+                start(start);
+            } else if (event instanceof Message) {
+                settled.add(event);
+            }
+        }
+        settled.sortTick(0);
+        for (int i = 0; i < settled.size(); i++) {
+            write(settled.get(i));
+        }
+        group.clear();
+        groupTick++;
+        if (!late.isEmpty()) {
+            group.addAll(late);
+            late.clear();
+        }
+    }
+
+    private void start(NoteStart start) {
+        int voice = voice(start);
+        NoteStart before = struck[voice];
+        boolean together = before != null && Ticks.toResolution(before.tick(), RESOLUTION) == groupTick;
+        if (sounding[voice]++ > 0 && together) {
+            NoteStart joined = before.mergedWith(start);
+            for (int i = 0; i < settled.size(); i++) {
+                if (settled.get(i) == before) {
+                    settled.set(i, joined);
+                }
+            }
+            struck[voice] = joined;
+            return;
+        }
+        if (before != null) {
+            settled.add(NoteEnd.plain(start.tick(), before));
+        }
+        struck[voice] = start;
+        settled.add(start);
+    }
+
+    private static int voice(NoteStart note) {
+        return note.channel() << 7 | note.pitch();
     }
 
     private static long metaTick(Meta meta) {
@@ -130,59 +195,94 @@ public final class SmfWriter {
 
     private void write(long tick, int type, byte[] data) {
         delta(tick);
-        chunk.write(0xFF);
-        chunk.write(type);
-        writeVariableLength(chunk, data.length);
-        chunk.writeBytes(data);
+        put(0xFF);
+        put(type);
+        putLength(data.length);
+        put(data, 0);
         running = 0;
     }
 
     private void write(Event event) {
-        delta(event.tick());
+        delta(groupTick);
         if (event instanceof NoteStart note) {
             status(0x90 | note.channel());
-            chunk.write(note.pitch());
-            chunk.write(note.velocity());
+            put(note.pitch());
+            put(note.velocity());
         } else if (event instanceof NoteEnd end) {
             status(0x80 | end.channel());
-            chunk.write(end.start().pitch());
-            chunk.write(end.releaseVelocity());
+            put(end.start().pitch());
+            put(end.releaseVelocity());
         } else if (event instanceof Message message) {
-            byte[] bytes = message.bytes();
             if (message.status() >= 0xF0) {
-                chunk.write(message.status());
-                writeVariableLength(chunk, bytes.length - 1);
+                put(message.status());
+                putLength(message.length() - 1);
                 running = 0;
             } else {
                 status(message.status());
             }
-            chunk.write(bytes, 1, bytes.length - 1);
+            for (int i = 1; i < message.length(); i++) {
+                put(message.data(i));
+            }
         }
     }
 
     private void status(int status) {
         if (status != running) {
-            chunk.write(status);
+            put(status);
             running = status;
         }
     }
 
+    /** A way longer than a number of a file can say is gone in steps, each with an empty text behind it. */
     private void delta(long tick) {
-        writeVariableLength(chunk, tick - written);
+        long left = tick - written;
+        for (; left > LONGEST_DELTA; left -= LONGEST_DELTA) {
+            putLength(LONGEST_DELTA);
+            put(0xFF);
+            put(Meta.TEXT);
+            putLength(0);
+            running = 0;
+        }
+        putLength((int) left);
         written = tick;
     }
 
+    private void put(int value) {
+        if (size == bytes.length) {
+            bytes = Arrays.copyOf(bytes, size * 2);
+        }
+        bytes[size++] = (byte) value;
+    }
+
+    private void put(byte[] data, int from) {
+        for (int i = from; i < data.length; i++) {
+            put(data[i]);
+        }
+    }
+
+    /** A variable-length number. */
+    private void putLength(int value) {
+        if (value < 0x80) {
+            put(value);
+            return;
+        }
+        for (byte one : variableLength(value)) {
+            put(one);
+        }
+    }
+
     /** Seven bits a byte, the highest first, all but the last with the top bit set. */
-    static void writeVariableLength(ByteArrayOutputStream out, long value) {
-        if (value < 0 || value > 0x0FFF_FFFF) {
-            throw new IllegalArgumentException("a variable-length number must be 0–0FFFFFFF but was "
-                    + Long.toHexString(value) + "; no event of a MIDI file may lie further from the one before");
+    static byte[] variableLength(long value) {
+        if (value < 0 || value > LONGEST_DELTA) {
+            throw new IllegalArgumentException(
+                    "a variable-length number must be 0–0FFFFFFF but was " + Long.toHexString(value));
         }
-        for (int shift = 21; shift > 0; shift -= 7) {
-            if (value >> shift != 0) {
-                out.write((int) (value >> shift & 0x7F | 0x80));
-            }
+        int count = value < 1 << 7 ? 1 : value < 1 << 14 ? 2 : value < 1 << 21 ? 3 : 4;
+        byte[] number = new byte[count];
+        for (int i = 0; i < count; i++) {
+            int shift = 7 * (count - 1 - i);
+            number[i] = (byte) (value >> shift & 0x7F | (i < count - 1 ? 0x80 : 0));
         }
-        out.write((int) (value & 0x7F));
+        return number;
     }
 }

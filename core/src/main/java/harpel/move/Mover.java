@@ -3,13 +3,29 @@ package harpel.move;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.theory.GeneralMidi;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Map;
 
 /**
  * One thing that moves one parameter.
  *
  * @param settings values of the source's {@link Source#spec}
+ * @param unknown what a newer version wrote
  */
-public record Mover(Source source, ParamSet settings) {
+public record Mover(Source source, ParamSet settings, Map<String, Object> unknown) {
+    public Mover {
+        unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
+    }
+
+    public Mover(Source source, ParamSet settings) {
+        this(source, settings, Map.of());
+    }
+
+    public Mover withSettings(ParamSet newSettings) {
+        return new Mover(source, newSettings, unknown);
+    }
+
     public static Mover of(Source source, Param<?> moved) {
         return new Mover(source, source.spec(moved).defaults());
     }

@@ -14,9 +14,14 @@ import java.util.Map;
  * What moves the parameters of one stage.
  *
  * @param byParam for the id of each moved parameter what moves it, in order
+ * @param unknown what a newer version wrote, by the id of the moved parameter
  */
-public record Moves(Map<String, List<Mover>> byParam) {
+public record Moves(Map<String, List<Mover>> byParam, Map<String, Object> unknown) {
     public static final Moves NONE = new Moves(Map.of());
+
+    public Moves(Map<String, List<Mover>> byParam) {
+        this(byParam, Map.of());
+    }
 
     public Moves {
         Map<String, List<Mover>> copy = new LinkedHashMap<>();
@@ -26,6 +31,7 @@ public record Moves(Map<String, List<Mover>> byParam) {
             }
         });
         byParam = Collections.unmodifiableMap(copy);
+        unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
     }
 
     /** Whether a parameter of a stage can be moved: it has a place on a bar, is no seed, and the kind has no branches. */
@@ -38,7 +44,7 @@ public record Moves(Map<String, List<Mover>> byParam) {
     }
 
     public boolean isEmpty() {
-        return byParam.isEmpty();
+        return byParam.isEmpty() && unknown.isEmpty();
     }
 
     /** What moves that parameter. */
@@ -49,7 +55,7 @@ public record Moves(Map<String, List<Mover>> byParam) {
     public Moves with(Param<?> param, List<Mover> movers) {
         Map<String, List<Mover>> changed = new LinkedHashMap<>(byParam);
         changed.put(param.id(), movers);
-        return new Moves(changed);
+        return new Moves(changed, unknown);
     }
 
     public Moves plus(Param<?> param, Mover mover) {
@@ -66,10 +72,10 @@ public record Moves(Map<String, List<Mover>> byParam) {
                 movers.stream()
                         .map(mover -> mover.source() == Source.LEVER
                                         && mover.settings().get(Source.NAME).equals(oldName)
-                                ? new Mover(mover.source(), mover.settings().with(Source.NAME, newName))
+                                ? mover.withSettings(mover.settings().with(Source.NAME, newName))
                                 : mover)
                         .toList()));
-        return new Moves(changed);
+        return new Moves(changed, unknown);
     }
 
     /**

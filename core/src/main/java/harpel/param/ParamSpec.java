@@ -1,26 +1,27 @@
 package harpel.param;
 
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** The parameters of one effect, in the order they are shown. */
 public final class ParamSpec {
     private final List<Param<?>> params;
-    private final Map<Param<?>, Integer> index = new HashMap<>();
+    private final Param<?>[] places;
     private final ParamSet defaults;
 
     private ParamSpec(List<Param<?>> params) {
         this.params = List.copyOf(params);
+        this.places = params.toArray(Param<?>[]::new);
         Object[] values = new Object[params.size()];
+        Set<String> ids = new HashSet<>();
         for (int i = 0; i < values.length; i++) {
-            if (byId(params.get(i).id()).map(index::get).isPresent()) {
+            if (!ids.add(params.get(i).id())) {
                 throw new IllegalArgumentException(
                         "two parameters are called " + params.get(i).id());
             }
-            index.put(params.get(i), i);
             values[i] = params.get(i).defaultValue();
         }
         defaults = new ParamSet(this, values);
@@ -50,15 +51,17 @@ public final class ParamSpec {
     }
 
     int indexOf(Param<?> param) {
-        Integer found = index.get(param);
-        if (found == null) {
-            throw new IllegalArgumentException("no parameter " + param.id() + " here; there are " + ids());
+        // A dozen at most, and asked for each note: looking along them is faster than a table.
+        for (int i = 0; i < places.length; i++) {
+            if (places[i] == param) {
+                return i;
+            }
         }
-        return found;
+        throw new IllegalArgumentException("no parameter " + param.id() + " here; there are " + ids());
     }
 
     public boolean has(Param<?> param) {
-        return index.containsKey(param);
+        return params.contains(param);
     }
 
     public String ids() {

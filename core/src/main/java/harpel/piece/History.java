@@ -1,17 +1,29 @@
 package harpel.piece;
 
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
 import java.util.ArrayDeque;
+import java.util.Collections;
 import java.util.Deque;
+import java.util.IdentityHashMap;
 import java.util.Optional;
+import java.util.Set;
 
 /** The piece as it is, what it was before each edit, and which state is saved. Owned by one thread. */
 public final class History {
-    private static final int DEEPEST = 1000;
+    /** So many bytes may be kept of what was, besides what it shares with what is; and so many steps. */
+    static final long MOST_BYTES = 64L << 20;
 
-    private record Step(Piece before, Piece after, String label, String gesture) {}
+    /** A part with a chain of a dozen stages, roughly. */
+    private static final long PART_BYTES = 6_000;
+
+    private static final int DEEPEST = 10_000;
+
+    private record Step(Piece before, Piece after, String label, String gesture, long bytes) {}
 
     private final Deque<Step> done = new ArrayDeque<>();
     private final Deque<Step> undone = new ArrayDeque<>();
+    private long bytes;
     private Piece current;
     private Piece saved;
 
@@ -27,28 +39,56 @@ public final class History {
     /** Does an edit; one that changes nothing leaves no trace. */
     public void apply(PieceEdit edit) {
         Piece after = edit.change().apply(current);
-        if (after.equals(current)) {
+        if (after == current || after.equals(current)) {
             return;
         }
         Step last = done.peek();
         boolean goesOn =
                 last != null && !edit.gesture().isEmpty() && edit.gesture().equals(last.gesture) && undone.isEmpty();
-        Piece before = goesOn ? done.pop().before : current;
+        Piece before = goesOn ? pop().before : current;
         if (!after.equals(before)) {
-            done.push(new Step(before, after, edit.label(), edit.gesture()));
+            Step step = new Step(before, after, edit.label(), edit.gesture(), bytesBetween(before, after));
+            done.push(step);
+            bytes += step.bytes;
         }
         undone.clear();
         current = after;
-        if (done.size() > DEEPEST) {
-            done.removeLast();
+        while (done.size() > 1 && (bytes > MOST_BYTES || done.size() > DEEPEST)) {
+            bytes -= done.removeLast().bytes;
         }
+    }
+
+    private Step pop() {
+        Step step = done.pop();
+        bytes -= step.bytes;
+        return step;
+    }
+
+    /** About how much is kept for a step: what of the piece before is not in the piece after. */
+    static long bytesBetween(Piece before, Piece after) {
+        long bytes = 500;
+        Set<Object> kept = Collections.newSetFromMap(new IdentityHashMap<>());
+        kept.addAll(after.parts());
+        for (Part part : before.parts()) {
+            bytes += kept.contains(part) ? 4 : PART_BYTES;
+        }
+        for (Phrase phrase : before.phrases()) {
+            Phrase now = after.phrase(phrase.id()).orElse(null);
+            bytes += now == phrase ? 4 : 100 + phrase.notes().bytesBeside(now == null ? Notes.EMPTY : now.notes());
+        }
+        return bytes;
+    }
+
+    /** How many bytes are kept of what was, about. */
+    public long bytes() {
+        return bytes;
     }
 
     /** Ends a gesture: the next edit is undone on its own. */
     public void endGesture() {
         if (!done.isEmpty()) {
             Step last = done.pop();
-            done.push(new Step(last.before, last.after, last.label, ""));
+            done.push(new Step(last.before, last.after, last.label, "", last.bytes));
         }
     }
 
@@ -65,7 +105,7 @@ public final class History {
         if (done.isEmpty()) {
             return false;
         }
-        Step step = done.pop();
+        Step step = pop();
         undone.push(step);
         current = step.before;
         return true;
@@ -77,6 +117,7 @@ public final class History {
         }
         Step step = undone.pop();
         done.push(step);
+        bytes += step.bytes;
         current = step.after;
         return true;
     }

@@ -1,13 +1,14 @@
 package harpel.piece;
 
-import harpel.chain.Branch;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.param.IntType;
 import harpel.param.Param;
+import harpel.phrase.Phrase;
 import harpel.theory.GeneralMidi;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
@@ -16,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
@@ -25,6 +27,7 @@ import java.util.function.UnaryOperator;
  * @param levers with different names
  * @param unknown what a newer version wrote and this one does not know
  */
+@RecordBuilder
 public record Piece(
         String name,
         Key key,
@@ -33,7 +36,8 @@ public record Piece(
         List<Part> parts,
         List<Phrase> phrases,
         List<Lever> levers,
-        Map<String, Object> unknown) {
+        Map<String, Object> unknown)
+        implements PieceBuilder.With {
     public Piece {
         parts = List.copyOf(parts);
         phrases = List.copyOf(phrases);
@@ -46,6 +50,12 @@ public record Piece(
             }
         }
         Routes.refuseCircle(parts);
+        Set<String> phraseIds = new HashSet<>();
+        for (Phrase phrase : phrases) {
+            if (!phraseIds.add(phrase.id())) {
+                throw new IllegalArgumentException("two phrases have the id \"" + phrase.id() + "\"");
+            }
+        }
         for (Lever lever : levers) {
             if (levers.stream().filter(one -> one.name().equals(lever.name())).count() > 1) {
                 throw new IllegalArgumentException("two levers are called \"" + lever.name() + "\"");
@@ -54,10 +64,10 @@ public record Piece(
     }
 
     /** The parts that hear that part, one way or the other. */
-    public List<String> hearing(Part.Input.Source way, String id) {
+    public List<String> hearing(Hearing.Source way, String id) {
         return parts.stream()
                 .filter(part ->
-                        part.input().source() == way && part.input().from().equals(id))
+                        part.hearing().source() == way && part.hearing().from().equals(id))
                 .map(Part::id)
                 .toList();
     }
@@ -79,28 +89,42 @@ public record Piece(
         return parts.stream().filter(part -> part.id().equals(id)).findFirst();
     }
 
-    public Optional<Phrase> phrase(String phraseName) {
-        return phrases.stream()
-                .filter(phrase -> phrase.name().equals(phraseName))
-                .findFirst();
+    /** The phrase of that id. */
+    public Optional<Phrase> phrase(String id) {
+        return phrases.stream().filter(phrase -> phrase.id().equals(id)).findFirst();
     }
 
+    /** An id no phrase here has: the wanted one, or with the next free number. */
+    public String freePhraseId(String wanted) {
+        return free(wanted, id -> phrase(id).isPresent());
+    }
+
+    /** With the part of that id changed; the same piece where nothing changes. */
     public Piece withPart(String id, UnaryOperator<Part> change) {
-        List<Part> changed = parts.stream()
-                .map(part -> part.id().equals(id) ? change.apply(part) : part)
-                .toList();
-        return new Piece(name, key, variation, time, changed, phrases, levers, unknown);
+        for (int i = 0; i < parts.size(); i++) {
+            Part before = parts.get(i);
+            if (before.id().equals(id)) {
+                Part after = change.apply(before);
+                return after == before ? this : withParts(replaced(parts, i, after));
+            }
+        }
+        return this;
     }
 
-    /** With these parts in place of the old ones. */
-    public Piece withParts(List<Part> newParts) {
-        return new Piece(name, key, variation, time, newParts, phrases, levers, unknown);
+    private static <T> List<T> replaced(List<T> list, int place, T item) {
+        List<T> changed = new ArrayList<>(list);
+        changed.set(place, item);
+        return changed;
     }
 
     /** An id no part here has: the wanted one, or with the next free number. */
     public String freeId(String wanted) {
+        return free(wanted, id -> part(id).isPresent());
+    }
+
+    private static String free(String wanted, Predicate<String> taken) {
         String id = wanted;
-        for (int number = 2; part(id).isPresent(); number++) {
+        for (int number = 2; taken.test(id); number++) {
             id = wanted.replaceFirst("-\\d+$", "") + "-" + number;
         }
         return id;
@@ -110,7 +134,7 @@ public record Piece(
     public int freeChannel(String output, int wanted) {
         for (int i = 0; i < 16; i++) {
             int channel = (wanted + i) % 16;
-            boolean taken = parts.stream().anyMatch(part -> part.output().equals(output) && part.channel() == channel);
+            boolean taken = parts.stream().anyMatch(part -> part.port().equals(output) && part.channel() == channel);
             if (!taken && (channel != GeneralMidi.PERCUSSION_CHANNEL || i == 0)) {
                 return channel;
             }
@@ -125,7 +149,7 @@ public record Piece(
         Part named = part.withId(freeId(id)).withName(part.name() + " 2");
         Part copy = drums
                 ? named.withChain(withFreeDrums(part.chain()))
-                : named.withChannel(freeChannel(part.output(), part.channel()));
+                : named.withChannel(freeChannel(part.port(), part.channel()));
         List<Part> changed = new ArrayList<>(parts);
         changed.add(parts.indexOf(part) + 1, copy);
         return withParts(changed);
@@ -179,38 +203,16 @@ public record Piece(
                         || parts.stream().noneMatch(one -> one.mix().solo()));
     }
 
-    public Piece withName(String newName) {
-        return new Piece(newName, key, variation, time, parts, phrases, levers, unknown);
-    }
-
-    public Piece withKey(Key newKey) {
-        return new Piece(name, newKey, variation, time, parts, phrases, levers, unknown);
-    }
-
-    public Piece withVariation(long newVariation) {
-        return new Piece(name, key, newVariation, time, parts, phrases, levers, unknown);
-    }
-
-    public Piece withTime(TimeMap newTime) {
-        return new Piece(name, key, variation, newTime, parts, phrases, levers, unknown);
-    }
-
-    public Piece withLevers(List<Lever> newLevers) {
-        return new Piece(name, key, variation, time, parts, phrases, newLevers, unknown);
-    }
-
     /** With a lever under another name; what it moves goes on being moved by it. */
     public Piece withLeverRenamed(int place, String newName) {
         Lever old = levers.get(place);
-        List<Lever> changed = new ArrayList<>(levers);
-        changed.set(place, new Lever(newName, old.value(), old.controller()));
+        List<Lever> changed = replaced(levers, place, old.withName(newName));
         return withParts(parts.stream()
                         .map(part -> {
-                            Part.Compare compare = part.compare();
-                            Chain other =
-                                    compare.other() == null ? null : renamed(compare.other(), old.name(), newName);
-                            return part.withChain(renamed(part.chain(), old.name(), newName))
-                                    .withCompare(new Part.Compare(compare.chainOff(), compare.letter(), other));
+                            Rack rack = part.rack();
+                            Chain other = rack.other() == null ? null : renamed(rack.other(), old.name(), newName);
+                            return part.withRack(rack.withChain(renamed(rack.chain(), old.name(), newName))
+                                    .withOther(other));
                         })
                         .toList())
                 .withLevers(changed);
@@ -220,16 +222,20 @@ public record Piece(
         return new Chain(chain.stages().stream()
                 .map(stage -> stage.withMoves(stage.moves().withLeverRenamed(oldName, newName))
                         .withBranches(stage.branches().stream()
-                                .map(branch -> new Branch(branch.takes(), renamed(branch.chain(), oldName, newName)))
+                                .map(branch -> branch.withChain(renamed(branch.chain(), oldName, newName)))
                                 .toList()))
                 .toList());
     }
 
-    /** With a phrase more, in place of one of that name. */
+    /** With a phrase more, or in place of the one of that id; the same piece where it is that one. */
     public Piece withPhrase(Phrase phrase) {
-        List<Phrase> changed = new ArrayList<>(phrases);
-        changed.removeIf(one -> one.name().equals(phrase.name()));
-        changed.add(phrase);
-        return new Piece(name, key, variation, time, parts, changed, levers, unknown);
+        for (int i = 0; i < phrases.size(); i++) {
+            if (phrases.get(i).id().equals(phrase.id())) {
+                return phrases.get(i) == phrase ? this : withPhrases(replaced(phrases, i, phrase));
+            }
+        }
+        List<Phrase> longer = new ArrayList<>(phrases);
+        longer.add(phrase);
+        return withPhrases(longer);
     }
 }

@@ -33,7 +33,7 @@ public final class Routes {
         this.parts = parts;
         parts.forEach(part -> before.put(part.id(), new LinkedHashSet<>()));
         for (Part part : parts) {
-            Part.Input input = part.input();
+            Hearing input = part.hearing();
             if (input.ofPart()) {
                 ways.add(new Way(input.from(), part.id(), "hears " + input));
             }
@@ -121,7 +121,7 @@ public final class Routes {
     }
 
     /** Every route among the values, those in rows too. */
-    static List<Route> routes(ParamSet values) {
+    public static List<Route> routes(ParamSet values) {
         List<Route> found = new ArrayList<>();
         for (Param<?> param : values.spec().params()) {
             if (param.type() instanceof RouteType) {
@@ -190,10 +190,10 @@ public final class Routes {
     /** Two parts that hear one device and sound on one channel of one output double every note. */
     private void addDoubledDevice(Part part, List<String> problems) {
         for (Part other : parts.subList(0, parts.indexOf(part))) {
-            boolean sameIn = part.input().source() == Part.Input.Source.DEVICE
-                    && part.input().equals(other.input());
-            if (sameIn && part.channel() == other.channel() && part.output().equals(other.output())) {
-                problems.add("\"" + other.name() + "\" and \"" + part.name() + "\" both hear " + part.input()
+            boolean sameIn = part.hearing().source() == Hearing.Source.DEVICE
+                    && part.hearing().equals(other.hearing());
+            if (sameIn && part.channel() == other.channel() && part.port().equals(other.port())) {
+                problems.add("\"" + other.name() + "\" and \"" + part.name() + "\" both hear " + part.hearing()
                         + " and sound on channel " + (part.channel() + 1) + ", so that every note comes twice");
             }
         }

@@ -1,5 +1,7 @@
 package harpel.piece;
 
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.time.MeterMap;
@@ -24,7 +26,7 @@ public final class TestPhrases {
         for (long tick = 0; tick < 2 * bar; tick += QUARTER) {
             notes.add(note(tick, QUARTER / 2, 60, 100));
         }
-        return new Phrase("Test: one note repeated", 2 * bar, notes, List.of());
+        return Phrase.of("Test: one note repeated", 2 * bar, notes);
     }
 
     private static Phrase chromatic(long bar) {
@@ -32,7 +34,7 @@ public final class TestPhrases {
         for (int i = 0; i * QUARTER / 2 < 2 * bar; i++) {
             notes.add(note(i * QUARTER / 2, QUARTER * 2 / 5, 60 + i % 25, 90));
         }
-        return new Phrase("Test: chromatic run", 2 * bar, notes, List.of());
+        return Phrase.of("Test: chromatic run", 2 * bar, notes);
     }
 
     /** First, sixth, fourth and fifth degree. */
@@ -45,7 +47,7 @@ public final class TestPhrases {
                 notes.add(note(i * bar, bar - QUARTER / 8, pitch, 90));
             }
         }
-        return new Phrase("Test: four chords", 4 * bar, notes, List.of());
+        return Phrase.of("Test: four chords", 4 * bar, notes);
     }
 
     /** General MIDI percussion: bass drum 36, snare 38, closed hi-hat 42. */
@@ -60,10 +62,10 @@ public final class TestPhrases {
                 notes.add(note(tick, QUARTER / 4, 38, 100));
             }
         }
-        return new Phrase("Test: drum bar", bar, notes, List.of());
+        return Phrase.of("Test: drum bar", bar, notes);
     }
 
     private static Note note(long tick, long length, int pitch, int velocity) {
-        return new Note(tick, length, 0, pitch, velocity, 64);
+        return Note.of(tick, length, pitch, velocity);
     }
 }

@@ -3,10 +3,15 @@ package harpel.script;
 import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.Trait;
 import harpel.param.CodeType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -26,6 +31,11 @@ public final class Script extends EffectKind {
 
     public Script() {
         super("script", "Script", Family.ROUTE, "runs an effect of your own in JavaScript", CODE, SEED);
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.PLAYS_BY_ITSELF);
     }
 
     @Override
@@ -58,6 +68,18 @@ public final class Script extends EffectKind {
         return ScriptSource.of(values.get(CODE)).hearsControllers();
     }
 
+    @Override
+    public void prepare(List<ParamSet> stages) {
+        Map<String, Integer> uses = new HashMap<>();
+        stages.forEach(stage -> uses.merge(stage.get(CODE), 1, Integer::sum));
+        uses.forEach((code, count) -> {
+            ScriptSource source = ScriptSource.of(code);
+            if (source.error() == null) {
+                source.keepReady(count);
+            }
+        });
+    }
+
     /** What is wrong with a script, in words; empty when nothing is. */
     public static String problem(String code) {
         ScriptError error = ScriptSource.of(code).error();
@@ -79,7 +101,7 @@ public final class Script extends EffectKind {
     @Override
     public String notes() {
         return "The script's first line, if it is a comment, is its title. Each `control(…)` it declares is a parameter of the stage and"
-                + " is written beside `code` by its id. A call has a budget of 500,000 steps, 20 ms of work and 16 MB; a script that"
+                + " is written beside `code` by its id. A call has a budget of 500,000 steps, the same on every machine; a script that"
                 + " goes over it is switched off with its notes ended, and passes everything from then on. docs/scripting.md has the"
                 + " interface and eight examples.";
     }

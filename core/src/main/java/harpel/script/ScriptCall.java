@@ -39,12 +39,29 @@ final class ScriptCall {
     private final List<Message> messages = new ArrayList<>();
     private final List<String> lines = new ArrayList<>();
 
+    private boolean refused;
+    private volatile boolean givenUp;
+
     ScriptCall(long tick, EffectContext context, List<NoteStart> held, Chance chance, int channel) {
         this.tick = tick;
         this.context = context;
         this.held = held;
         this.chance = chance;
         this.channel = channel;
+    }
+
+    /** Nobody waits any more: what it asks of the engine must not be touched from another thread. */
+    void giveUp() {
+        givenUp = true;
+    }
+
+    /** Whether the handler said no. */
+    boolean isRefused() {
+        return refused;
+    }
+
+    void refused(boolean no) {
+        refused = no;
     }
 
     List<NoteStart> held() {
@@ -64,6 +81,9 @@ final class ScriptCall {
     }
 
     double random() {
+        if (givenUp) {
+            throw new ScriptStop(0, "the script came late");
+        }
         return chance.unit();
     }
 

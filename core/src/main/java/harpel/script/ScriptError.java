@@ -1,7 +1,6 @@
 package harpel.script;
 
 import org.mozilla.javascript.RhinoException;
-import org.mozilla.javascript.ScriptStackElement;
 
 /**
  * What went wrong in a script, and where.
@@ -31,15 +30,7 @@ public record ScriptError(int line, int column, String what, boolean fatal) {
         return new ScriptError(0, 0, String.valueOf(thrown.getMessage()), false);
     }
 
-    /** The line of the user's own text, also where the error came up in a limited function that it called. */
-    static int line(RhinoException error) {
-        if (Sandbox.LIMITS_NAME.equals(error.sourceName())) {
-            for (ScriptStackElement element : error.getScriptStack()) {
-                if (!Sandbox.LIMITS_NAME.equals(element.fileName)) {
-                    return Math.max(0, element.lineNumber);
-                }
-            }
-        }
+    private static int line(RhinoException error) {
         return Math.max(0, error.lineNumber());
     }
 

@@ -14,8 +14,12 @@ import harpel.param.WordType;
 import harpel.theory.Chord;
 import harpel.theory.EvenSpread;
 import harpel.theory.Pitch;
+import harpel.time.StepGrid;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,8 +34,8 @@ import org.mozilla.javascript.ScriptableObject;
 import org.mozilla.javascript.Undefined;
 
 /**
- * One run of a script, with a world and a state of its own. Its world is touched by the script's thread during a call and by the
- * engine's between calls, never by both.
+ * One run of a script, with a context, a world and a state of its own. Its world is touched on the script's thread alone; the engine's
+ * thread sets the controls and asks what was found out when it started.
  */
 final class ScriptInstance {
     static final String ON_NOTE = "onNote";
@@ -47,10 +51,36 @@ final class ScriptInstance {
         Object call(Object[] args);
     }
 
+    private static final List<String> HANDLERS = List.of(ON_NOTE, ON_RELEASE, ON_STEP, ON_STOP, ON_CONTROLLER);
+
+    /** A control as a script sees it: it reads what the stage is set to, and nothing can be done to it. */
+    private static final class Control extends ScriptableObject {
+        private static final long serialVersionUID = 1L;
+        private static final String VALUE = "value";
+        private transient volatile Object value;
+
+        @Override
+        public String getClassName() {
+            return "Control";
+        }
+
+        @Override
+        public boolean has(String name, Scriptable start) {
+            return name.equals(VALUE) || super.has(name, start);
+        }
+
+        @Override
+        public Object get(String name, Scriptable start) {
+            return name.equals(VALUE) ? value : super.get(name, start);
+        }
+    }
+
+    private final Context context = Sandbox.INSTANCE.newContext();
+    private final Map<String, Function> handlers = new HashMap<>();
+    private final Map<String, Param<?>> declared = new LinkedHashMap<>();
+    private final Map<String, Control> controls = new LinkedHashMap<>();
     private ScriptableObject world;
     private ParamSpec spec;
-    private final Map<String, Param<?>> declared = new LinkedHashMap<>();
-    private final Map<String, ScriptableObject> controls = new LinkedHashMap<>();
     /** What {@code every} was given: a time, or a control. */
     private Object pace;
 
@@ -59,6 +89,11 @@ final class ScriptInstance {
 
     ScriptInstance(ParamSpec spec) {
         this.spec = spec;
+    }
+
+    /** The context of this run alone. */
+    Context context() {
+        return context;
     }
 
     List<Param<?>> declared() {
@@ -70,15 +105,15 @@ final class ScriptInstance {
     }
 
     boolean has(String handler) {
-        return ScriptableObject.getProperty(world, handler) instanceof Function;
+        return handlers.containsKey(handler);
     }
 
     /** Runs the top level. On the script's thread. */
     void start(Context context, org.mozilla.javascript.Script compiled) {
-        world = Sandbox.INSTANCE.newWorld(context);
+        world = Limits.newWorld(context);
         define("control", this::control);
         define("every", args -> {
-            pace = arg(args, 0) instanceof Scriptable given ? given : time(arg(args, 0));
+            pace = arg(args, 0) instanceof Control given ? given : step(time(arg(args, 0)));
             return Undefined.instance;
         });
         define("play", args -> now("play").play(arg(args, 0), arg(args, 1), this));
@@ -102,10 +137,28 @@ final class ScriptInstance {
                         .romanIn(now("numeral").key()));
         define("frequency", args -> Pitch.frequency(whole(args, 0)));
         define("spread", this::spread);
-        ScriptableObject math = (ScriptableObject) ScriptableObject.getProperty(world, "Math");
-        ScriptableObject.putProperty(math, "random", ScriptableObject.getProperty(world, "random"));
+        drawByTheEngine();
         compiled.exec(context, world, world);
+        // Read once, here: what a script does to its names later changes nothing.
+        for (String name : HANDLERS) {
+            if (ScriptableObject.getProperty(world, name) instanceof Function function) {
+                handlers.put(name, function);
+            }
+        }
         loaded = true;
+    }
+
+    /** {@code Math.random} draws as {@code random} does, so that prints repeat. */
+    private void drawByTheEngine() {
+        ScriptableObject math = (ScriptableObject) ScriptableObject.getProperty(world, "Math");
+        ScriptableObject own = object();
+        for (Object id : math.getAllIds()) {
+            ScriptableObject.putProperty(
+                    own, String.valueOf(id), ScriptableObject.getProperty(math, String.valueOf(id)));
+        }
+        ScriptableObject.putProperty(own, "random", ScriptableObject.getProperty(world, "random"));
+        own.sealObject();
+        ScriptableObject.putProperty(world, "Math", own);
     }
 
     private void define(String name, Body body) {
@@ -158,7 +211,9 @@ final class ScriptInstance {
         }
         String id = ScriptRuntime.toString(arg(args, 0));
         Param<?> param = declare(id, arg(args, 1) instanceof Scriptable options ? options : object());
-        ScriptableObject control = object();
+        Control control = new Control();
+        ScriptRuntime.setBuiltinProtoAndParent(control, world, org.mozilla.javascript.TopLevel.Builtins.Object);
+        control.sealObject();
         controls.put(id, control);
         show(control, param, param.defaultValue());
         return control;
@@ -234,8 +289,8 @@ final class ScriptInstance {
         }
     }
 
-    private static void show(ScriptableObject control, Param<?> param, Object value) {
-        control.put("value", control, plain(param, value));
+    private static void show(Control control, Param<?> param, Object value) {
+        control.value = plain(param, value);
     }
 
     @SuppressWarnings("unchecked") // a value of that parameter
@@ -250,13 +305,25 @@ final class ScriptInstance {
                 (id, control) -> values.spec().byId(id).ifPresent(param -> show(control, param, values.get(param))));
     }
 
-    /** The length of a step, or null when it has asked for none. */
+    /**
+     * The length of a step, or null when it has asked for none.
+     *
+     * @throws IllegalArgumentException when the control that says it stands at no length that a step can have
+     */
     TimeValue pace() {
-        if (pace instanceof Scriptable control) {
-            Object value = ScriptableObject.getProperty(control, "value");
-            return value instanceof CharSequence || value instanceof Number ? time(value) : null;
+        if (pace instanceof Control control) {
+            Object value = control.value;
+            return value instanceof CharSequence || value instanceof Number ? step(time(value)) : null;
         }
         return (TimeValue) pace;
+    }
+
+    private static TimeValue step(TimeValue time) {
+        if (time.ticksAt(0, TimeMap.DEFAULT) < StepGrid.SHORTEST_QUARTERS * Ticks.PER_QUARTER) {
+            throw new IllegalArgumentException(
+                    "a step is at least " + StepGrid.SHORTEST_QUARTERS + " beat long but was " + time);
+        }
+        return time;
     }
 
     /** A number of beats, or a time in words. */
@@ -325,8 +392,11 @@ final class ScriptInstance {
     Object call(Context context, String handler, ScriptCall newCall, Object... args) {
         call = newCall;
         try {
-            Function function = (Function) ScriptableObject.getProperty(world, handler);
-            return function.call(context, world, world, args);
+            Object[] given = new Object[args.length];
+            for (int i = 0; i < args.length; i++) {
+                given[i] = args[i] instanceof NoteStart note ? noteObject(note) : args[i];
+            }
+            return handlers.get(handler).call(context, world, world, given);
         } finally {
             call = null;
         }

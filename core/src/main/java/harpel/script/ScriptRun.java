@@ -7,27 +7,37 @@ import harpel.effect.Emitter;
 import harpel.effect.StepClock;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
+import harpel.event.NoteMap;
 import harpel.event.NoteStart;
 import harpel.param.ParamSet;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 
-/** A running script. What a call wants done is done when it has come back within its budget. Owned by whoever renders. */
+/**
+ * A running script. What a call wants done is done when it has come back. Where others wait, as live, a script that is not ready or comes
+ * late lets its notes pass instead of holding everyone. Owned by whoever renders.
+ */
 final class ScriptRun implements Effect {
-    private static final ScriptThread.Budget CALL = new ScriptThread.Budget(500_000, 20_000_000, 16L << 20);
+    static final long CALL_STEPS = 500_000;
+    /** So long others wait for a call where they are in a hurry. */
+    private static final long PATIENCE_NANOS = 15_000_000;
 
     /** A note that ends with a key, so much later. */
     private record Bound(NoteStart note, long laterTicks) {}
 
     private final List<NoteStart> held = new ArrayList<>();
-    private final Map<NoteStart, List<Bound>> bound = new IdentityHashMap<>();
+    private final NoteMap<List<Bound>> bound = new NoteMap<>();
     private final StepClock clock = new StepClock();
     private ScriptInstance instance;
+    /** The source whose run is being made; null for none. */
+    private ScriptSource coming;
+
+    /** A call that has not come back; null for none. */
+    private ScriptThread.Task late;
+
     private String code = "";
     private EffectContext context;
     private ParamSet values;
@@ -43,41 +53,77 @@ final class ScriptRun implements Effect {
             code = values.get(Script.CODE);
             load();
         }
+        take();
         if (instance != null) {
             instance.set(values);
             layClock(tick);
         }
     }
 
-    /** Takes the new script; one with an error leaves the last good one in its place. */
+    /** Asks for the new script; one with an error leaves the last good one in its place. */
     private void load() {
         ScriptSource source = ScriptSource.of(code);
         if (source.error() != null) {
             complain(source.error().shown());
             // The values have the controls of the last good script as long as there is one.
-            ScriptSource lastGood = ScriptSource.withControls(values.spec());
-            if (instance == null && lastGood != null) {
-                instance = lastGood.newInstance(this::complain);
-            }
+            coming = instance == null ? ScriptSource.withControls(values.spec()) : null;
+        } else {
+            coming = source;
+        }
+    }
+
+    /** Takes the run that was asked for, if it is there; where nobody is in a hurry it is made now. */
+    private void take() {
+        if (coming == null) {
             return;
         }
-        ScriptInstance loaded = source.newInstance(this::complain);
-        if (loaded != null) {
-            instance = loaded;
-            off = false;
-            lastError = "";
+        ScriptInstance made = context.hurried() ? coming.takeReady() : coming.takeOrMake();
+        if (made != null) {
+            instance = made;
+            late = null;
+            if (coming.error() == null && ScriptSource.of(code) == coming) {
+                off = false;
+                lastError = "";
+            }
+            coming = null;
+        }
+    }
+
+    /** Before anything comes to the script: it may have become ready, or a late call may have come back. */
+    private void look(long tick) {
+        if (coming != null) {
+            take();
+            if (instance != null && coming == null) {
+                instance.set(values);
+                layClock(tick);
+            }
+        }
+        if (late != null && late.isDone()) {
+            ScriptError error = late.error();
+            late = null;
+            if (error != null) {
+                complain(error.shown());
+                off |= error.fatal();
+            }
         }
     }
 
     private void complain(String text) {
         if (!text.equals(lastError)) {
             lastError = text;
-            context.say(text);
+            context.complain(text);
         }
     }
 
     private void layClock(long tick) {
-        pace = instance.has(ScriptInstance.ON_STEP) ? instance.pace() : null;
+        pace = null;
+        if (instance.has(ScriptInstance.ON_STEP)) {
+            try {
+                pace = instance.pace();
+            } catch (IllegalArgumentException e) {
+                complain(e.getMessage());
+            }
+        }
         if (pace != null) {
             clock.lay(StepGrid.ofPiece(context.time(), pace, 50), tick);
         }
@@ -87,28 +133,34 @@ final class ScriptRun implements Effect {
         return !off && instance != null && pace != null && (context.running() || !held.isEmpty());
     }
 
-    /** Calls a handler; false when the script has none or it failed. */
-    private boolean call(String handler, Emitter out, Object... args) {
-        return call(handler, out, new boolean[1], args);
-    }
-
+    /** Calls a handler; false when the script has none, failed, or is late. */
     private boolean call(String handler, Emitter out, boolean[] refused, Object... args) {
-        if (off || instance == null || !instance.has(handler)) {
+        look(out.tick());
+        if (off || late != null || instance == null || !instance.has(handler)) {
             return false;
         }
         int only = values.get(EffectKind.CHANNEL);
         int channel = only > 0 ? only - 1 : context.channel();
         ScriptCall call = new ScriptCall(out.tick(), context, List.copyOf(held), out.chance(), channel);
-        Throwable thrown = ScriptThread.run(
-                CALL, script -> refused[0] = Boolean.FALSE.equals(instance.call(script, handler, call, args)));
-        if (thrown == null) {
+        ScriptInstance called = instance;
+        ScriptThread.Task task = ScriptThread.begin(
+                called.context(),
+                CALL_STEPS,
+                script -> call.refused(Boolean.FALSE.equals(called.call(script, handler, call, args))));
+        if (!task.await(context.hurried() ? PATIENCE_NANOS : Long.MAX_VALUE)) {
+            late = task;
+            call.giveUp();
+            complain("the script came late; notes pass until it is back");
+            return false;
+        }
+        if (task.error() == null) {
+            refused[0] = call.isRefused();
             call.lines().forEach(context::say);
             perform(call, out);
             return true;
         }
-        ScriptError error = ScriptError.of(thrown);
-        complain(error.shown());
-        if (error.fatal()) {
+        complain(task.error().shown());
+        if (task.error().fatal()) {
             off = true;
             bound.clear();
             out.endAll();
@@ -124,8 +176,7 @@ final class ScriptRun implements Effect {
             if (played.key() == null) {
                 out.end(note, played.endTick(), NoteEnd.PLAIN_RELEASE);
             } else {
-                bound.computeIfAbsent(played.key(), key -> new ArrayList<>())
-                        .add(new Bound(note, note.tick() - out.tick()));
+                bind(played.key(), new Bound(note, note.tick() - out.tick()));
             }
         }
         for (NoteStart note : call.stopped()) {
@@ -133,17 +184,25 @@ final class ScriptRun implements Effect {
         }
     }
 
+    private void bind(NoteStart key, Bound one) {
+        List<Bound> notes = bound.get(key);
+        if (notes == null) {
+            notes = new ArrayList<>(2);
+            bound.put(key, notes);
+        }
+        notes.add(one);
+    }
+
     @Override
     public void start(NoteStart note, Emitter out) {
+        look(out.tick());
         boolean stood = !plays();
         held.add(note);
         if (stood && pace != null) {
             clock.aim(out.tick());
         }
-        Object[] args = instance == null ? new Object[0] : new Object[] {instance.noteObject(note)};
-        boolean done = call(ScriptInstance.ON_NOTE, out, args);
-        if (!done) {
-            bound.computeIfAbsent(note, key -> new ArrayList<>()).add(new Bound(note, 0));
+        if (!call(ScriptInstance.ON_NOTE, out, new boolean[1], note)) {
+            bind(note, new Bound(note, 0));
             out.start(note);
         }
     }
@@ -155,9 +214,7 @@ final class ScriptRun implements Effect {
         if (ending != null) {
             ending.forEach(one -> out.end(one.note, end.tick() + one.laterTicks, end.releaseVelocity()));
         }
-        if (instance != null) {
-            call(ScriptInstance.ON_RELEASE, out, instance.noteObject(end.start()));
-        }
+        call(ScriptInstance.ON_RELEASE, out, new boolean[1], end.start());
     }
 
     @Override
@@ -180,27 +237,30 @@ final class ScriptRun implements Effect {
     public void step(Emitter out) {
         double index = clock.index();
         clock.advance();
-        call(ScriptInstance.ON_STEP, out, index);
-        TimeValue newPace = instance == null ? null : instance.pace();
-        if (newPace != null && !newPace.equals(pace)) {
-            layClock(out.tick() + 1);
-        }
+        call(ScriptInstance.ON_STEP, out, new boolean[1], index);
     }
 
     @Override
     public void stopGenerating(Emitter out) {
         held.clear();
-        call(ScriptInstance.ON_STOP, out);
+        call(ScriptInstance.ON_STOP, out, new boolean[1]);
     }
 
     /** Tells the script that it stops; what it would play then is not played. */
     @Override
     public void leave(Emitter out) {
         held.clear();
-        if (!off && instance != null && instance.has(ScriptInstance.ON_STOP)) {
+        if (!off && late == null && instance != null && instance.has(ScriptInstance.ON_STOP)) {
+            ScriptInstance called = instance;
             ScriptCall call = new ScriptCall(out.tick(), context, List.of(), out.chance(), context.channel());
-            ScriptThread.run(CALL, script -> instance.call(script, ScriptInstance.ON_STOP, call));
-            call.lines().forEach(context::say);
+            ScriptThread.Task task = ScriptThread.begin(
+                    called.context(), CALL_STEPS, script -> called.call(script, ScriptInstance.ON_STOP, call));
+            if (task.await(context.hurried() ? PATIENCE_NANOS : Long.MAX_VALUE)) {
+                call.lines().forEach(context::say);
+            } else {
+                call.giveUp();
+                late = task;
+            }
         }
     }
 }

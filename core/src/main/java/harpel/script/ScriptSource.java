@@ -12,22 +12,21 @@ import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executor;
 import java.util.concurrent.Executors;
-import java.util.function.Consumer;
+import org.mozilla.javascript.Context;
 import org.mozilla.javascript.Script;
 
 /** A text compiled once: its controls, or what is wrong with it. Equal texts are one source. */
 final class ScriptSource {
     private static final int KEPT = 300;
-    /** Time starts anew with the first key and with the transport, each time with a fresh run. */
-    private static final int KEPT_READY = 3;
+    /** Time starts anew with the first key and with the transport, each time with a fresh run: so many more than there are stages. */
+    private static final int SPARE = 2;
 
     private static final Executor PREPARING = Executors.newSingleThreadExecutor(work -> {
         Thread thread = new Thread(work, "harpel-script-prepare");
         thread.setDaemon(true);
         return thread;
     });
-    /** Running a script's top level for the first time loads the language, which takes its time. */
-    private static final ScriptThread.Budget LOADING = new ScriptThread.Budget(2_000_000, 3_000_000_000L, 64L << 20);
+    private static final long LOADING_STEPS = 2_000_000;
 
     private static final Map<String, ScriptSource> SOURCES =
             Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
@@ -44,6 +43,9 @@ final class ScriptSource {
 
     private final String code;
     private final ConcurrentLinkedQueue<ScriptInstance> ready = new ConcurrentLinkedQueue<>();
+    /** So many runs are kept ready. */
+    private volatile int wanted = SPARE;
+
     private Script compiled;
     private ParamSpec spec;
     private ScriptError error;
@@ -72,16 +74,16 @@ final class ScriptSource {
     }
 
     private void load() {
-        Throwable thrown = ScriptThread.run(LOADING, context -> {
+        Context context = Sandbox.INSTANCE.newContext();
+        error = ScriptThread.run(context, LOADING_STEPS, entered -> {
             Sandbox.check(code);
-            compiled = context.compileString(code, "script", 1, null);
+            compiled = entered.compileString(code, "script", 1, null);
         });
         ScriptInstance first = new ScriptInstance(null);
-        if (thrown == null) {
-            thrown = start(first);
+        if (error == null) {
+            error = start(first);
         }
-        if (thrown != null) {
-            error = ScriptError.of(thrown);
+        if (error != null) {
             return;
         }
         List<Param<?>> declared = new ArrayList<>(first.declared());
@@ -92,8 +94,8 @@ final class ScriptSource {
         ready.add(first);
     }
 
-    private Throwable start(ScriptInstance instance) {
-        return ScriptThread.run(LOADING, context -> instance.start(context, compiled));
+    private ScriptError start(ScriptInstance instance) {
+        return ScriptThread.run(instance.context(), LOADING_STEPS, context -> instance.start(context, compiled));
     }
 
     /** What is wrong with it; null when nothing is. */
@@ -110,31 +112,35 @@ final class ScriptSource {
         return hearsControllers;
     }
 
-    /**
-     * A run of its own, with a fresh state. One is made ready ahead, so that the engine does not wait.
-     *
-     * @param complain takes what is wrong when the script does not start
-     * @return null when it does not start
-     */
-    ScriptInstance newInstance(Consumer<String> complain) {
+    /** Keeps runs ready for so many stages, and makes those that are missing, not on the calling thread. */
+    void keepReady(int stages) {
+        wanted = stages + SPARE;
+        PREPARING.execute(this::prepare);
+    }
+
+    /** A run of its own that is ready; null when there is none just now, but one is being made. */
+    ScriptInstance takeReady() {
         ScriptInstance instance = ready.poll();
         PREPARING.execute(this::prepare);
-        if (instance == null) {
-            instance = new ScriptInstance(spec);
-            Throwable thrown = start(instance);
-            if (thrown != null) {
-                complain.accept(ScriptError.of(thrown).shown());
-                return null;
-            }
-        }
         return instance;
     }
 
+    /** A run of its own, made now when none is ready; null when it does not start, which {@link #load} would have said. */
+    ScriptInstance takeOrMake() {
+        ScriptInstance instance = ready.poll();
+        return instance == null ? make() : instance;
+    }
+
+    private ScriptInstance make() {
+        ScriptInstance instance = new ScriptInstance(spec);
+        return start(instance) == null ? instance : null;
+    }
+
     /** Makes runs ready for the next who ask; not on the engine's thread. */
-    void prepare() {
-        while (error == null && ready.size() < KEPT_READY) {
-            ScriptInstance instance = new ScriptInstance(spec);
-            if (start(instance) != null) {
+    private void prepare() {
+        while (error == null && ready.size() < wanted) {
+            ScriptInstance instance = make();
+            if (instance == null) {
                 return;
             }
             ready.add(instance);

@@ -8,124 +8,140 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import org.mozilla.javascript.Context;
 
-/**
- * A thread that runs scripts for whoever waits: at most so long. A script that does not come back in time is left behind, and its
- * thread ends as soon as the script looks at its budget again.
- */
+/** A thread that runs scripts for whoever asks, one call at a time, each in the context of its script. */
 final class ScriptThread extends Thread {
-    static final Object TASK = new Object();
-
     private static final ConcurrentLinkedQueue<ScriptThread> IDLE = new ConcurrentLinkedQueue<>();
     private static final AtomicInteger COUNT = new AtomicInteger();
     private static final ThreadMXBean THREADS = (ThreadMXBean) ManagementFactory.getThreadMXBean();
     private static final long STACK_BYTES = 1L << 20;
     private static final long SPIN_NANOS = 30_000;
-    /** However busy the machine: nobody waits longer than this many times the budget. */
-    private static final int WALL_TIMES = 50;
+    /** The far brakes, which no script reaches that keeps to its steps: they act on any machine at another place, and say so. */
+    private static final long BRAKE_CPU_NANOS = 3_000_000_000L;
 
-    /** The budget of one call. */
-    record Budget(long steps, long cpuNanos, long bytes) {}
+    private static final long BRAKE_BYTES = 512L << 20;
 
     /** One call, and what it has used. */
     static final class Task {
+        private final Context context;
         private final Consumer<Context> work;
-        private final Budget budget;
-        private volatile boolean left;
+        private final long mostSteps;
+        private final Thread asking;
         private volatile boolean done;
-        private volatile Throwable thrown;
-        private Thread waiting;
+        private volatile ScriptError error;
         private long startCpu;
         private long startBytes;
         private long steps;
 
-        private Task(Consumer<Context> work, Budget budget) {
+        private Task(Context context, Consumer<Context> work, long mostSteps) {
+            this.context = context;
             this.work = work;
-            this.budget = budget;
+            this.mostSteps = mostSteps;
+            this.asking = Thread.currentThread();
         }
 
-        /** Called on the script's thread: what the call has too much of, or null. */
-        String over(int more) {
-            // What calls before this one left uncounted is reported with it.
-            steps += Math.min(more, 2 * Sandbox.LOOK_EVERY_STEPS);
-            if (steps > budget.steps) {
-                return "the script took more than " + budget.steps + " steps in one call";
+        /** Called on the script's thread: so many more steps are done; throws a {@link ScriptStop} when they are too many. */
+        void count(long more) {
+            steps += more;
+            if (steps > mostSteps) {
+                throw new ScriptStop(
+                        Sandbox.lineNow(), "the script took more than " + mostSteps + " steps in one call");
             }
-            if (left || THREADS.getCurrentThreadCpuTime() - startCpu > budget.cpuNanos) {
-                return "the script worked longer than " + budget.cpuNanos / 1_000_000 + " ms in one call";
+            if (THREADS.getCurrentThreadCpuTime() - startCpu > BRAKE_CPU_NANOS) {
+                throw new ScriptStop(
+                        Sandbox.lineNow(),
+                        "the script worked longer than " + BRAKE_CPU_NANOS / 1_000_000_000 + " s in one call");
             }
-            return overMemory();
+            if (THREADS.getThreadAllocatedBytes(Thread.currentThread().getId()) - startBytes > BRAKE_BYTES) {
+                throw new ScriptStop(
+                        Sandbox.lineNow(),
+                        "the script took more than " + (BRAKE_BYTES >> 20) + " MB of memory in one call");
+            }
         }
 
-        private String overMemory() {
-            return THREADS.getThreadAllocatedBytes(Thread.currentThread().getId()) - startBytes > budget.bytes
-                    ? "the script took more than " + (budget.bytes >> 20) + " MB of memory in one call"
-                    : null;
+        /** Whether it has come back. */
+        boolean isDone() {
+            return done;
+        }
+
+        /** What went wrong, or null; once it is done. */
+        ScriptError error() {
+            return error;
+        }
+
+        /**
+         * Waits until it has come back.
+         *
+         * @param mostNanos gives up then; what it does goes on
+         * @return whether it has
+         */
+        boolean await(long mostNanos) {
+            long begin = System.nanoTime();
+            while (!done) {
+                long waited = System.nanoTime() - begin;
+                if (waited > mostNanos) {
+                    return done;
+                }
+                if (waited < SPIN_NANOS) {
+                    Thread.onSpinWait();
+                } else {
+                    LockSupport.parkNanos(100_000);
+                }
+            }
+            return true;
         }
     }
 
     private volatile Task next;
+    private Task running;
 
     private ScriptThread() {
         super(null, null, "harpel-script-" + COUNT.incrementAndGet(), STACK_BYTES);
         setDaemon(true);
     }
 
+    /** The task that the current thread runs; null on any other thread. */
+    static Task task() {
+        return Thread.currentThread() instanceof ScriptThread thread ? thread.running : null;
+    }
+
     /**
-     * Runs work in a script context and waits for it.
+     * Begins work in a script's context.
      *
-     * @return what it threw, or null
+     * @param context of the script; nobody else uses it until the work is done
+     * @param mostSteps so many steps it may take
      */
-    static Throwable run(Budget budget, Consumer<Context> work) {
+    static Task begin(Context context, long mostSteps, Consumer<Context> work) {
         ScriptThread thread = IDLE.poll();
         if (thread == null) {
             thread = new ScriptThread();
             thread.start();
         }
-        Task task = new Task(work, budget);
-        task.waiting = Thread.currentThread();
+        Task task = new Task(context, work, mostSteps);
         thread.next = task;
         LockSupport.unpark(thread);
-        if (await(thread, task)) {
-            IDLE.add(thread);
-            return task.thrown;
-        }
-        task.left = true;
-        return new ScriptStop(0, "the script did not come back within " + budget.cpuNanos / 1_000_000 + " ms");
+        return task;
     }
 
-    private static boolean await(ScriptThread thread, Task task) {
-        long begin = System.nanoTime();
-        long cpuAtFirst = -1;
-        while (!task.done) {
-            long waited = System.nanoTime() - begin;
-            if (waited < SPIN_NANOS) {
-                Thread.onSpinWait();
-                continue;
-            }
-            LockSupport.parkNanos(100_000);
-            if (waited > task.budget.cpuNanos) {
-                // The machine may be busy with other things: what counts is how long the script has worked.
-                long cpu = THREADS.getThreadCpuTime(thread.getId());
-                cpuAtFirst = cpuAtFirst < 0 ? cpu : cpuAtFirst;
-                if (cpu - cpuAtFirst > task.budget.cpuNanos || waited > WALL_TIMES * task.budget.cpuNanos) {
-                    return task.done;
-                }
-            }
-        }
-        return true;
+    /**
+     * Does work in a script's context and waits for it.
+     *
+     * @return what went wrong, or null
+     */
+    static ScriptError run(Context context, long mostSteps, Consumer<Context> work) {
+        Task task = begin(context, mostSteps, work);
+        task.await(Long.MAX_VALUE);
+        return task.error();
     }
 
     @Override
     public void run() {
-        Context context = Sandbox.INSTANCE.enterContext();
-        try {
-            Task task;
-            do {
-                task = take();
-                work(context, task);
-            } while (!task.left);
-        } finally {
-            Context.exit();
+        while (true) {
+            Task task = take();
+            work(task);
+            // Back among the idle before whoever waits may want one.
+            IDLE.add(this);
+            task.done = true;
+            LockSupport.unpark(task.asking);
         }
     }
 
@@ -143,20 +159,22 @@ final class ScriptThread extends Thread {
         return task;
     }
 
-    private static void work(Context context, Task task) {
-        context.putThreadLocal(TASK, task);
+    private void work(Task task) {
+        running = task;
+        Context context = Sandbox.INSTANCE.enterContext(task.context);
         task.startCpu = THREADS.getCurrentThreadCpuTime();
-        task.startBytes = THREADS.getThreadAllocatedBytes(Thread.currentThread().getId());
+        task.startBytes = THREADS.getThreadAllocatedBytes(getId());
         try {
             task.work.accept(context);
-            String over = task.overMemory();
-            if (over != null) {
-                throw new ScriptStop(0, over);
-            }
         } catch (Throwable e) { // whatever a script does, its thread lives and says so
-            task.thrown = e;
+            try {
+                task.error = ScriptError.of(e);
+            } catch (Throwable hostile) { // even what it throws may be made to harm
+                task.error = new ScriptError(0, 0, "the script threw something that cannot be told", false);
+            }
+        } finally {
+            running = null;
+            Context.exit();
         }
-        task.done = true;
-        LockSupport.unpark(task.waiting);
     }
 }

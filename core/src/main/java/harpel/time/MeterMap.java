@@ -1,17 +1,14 @@
 package harpel.time;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/**
- * Where the meter changes. A change in the middle of a bar ends that bar: a new bar begins there.
- *
- * @param changes rising, the first at tick 0
- */
-public record MeterMap(List<Change> changes) {
+/** Where the meter changes. A change in the middle of a bar ends that bar: a new bar begins there. Everything is found in logarithmic time. */
+public final class MeterMap {
     public static final MeterMap FOUR_FOUR = new MeterMap(List.of(new Change(0, 4, 4)));
     private static final Pattern FORM = Pattern.compile("(\\d{1,2})/(\\d{1,2})");
 
@@ -54,8 +51,14 @@ public record MeterMap(List<Change> changes) {
         }
     }
 
-    public MeterMap {
-        changes = List.copyOf(changes);
+    private final List<Change> changes;
+    private final long[] ticks;
+    /** The bar, counted from 0, that begins at each change. */
+    private final long[] bars;
+
+    /** @param given rising, the first at tick 0 */
+    public MeterMap(List<Change> given) {
+        changes = List.copyOf(given);
         if (changes.isEmpty() || changes.get(0).tick != 0) {
             throw new IllegalArgumentException("a meter map begins at tick 0");
         }
@@ -64,6 +67,17 @@ public record MeterMap(List<Change> changes) {
                 throw new IllegalArgumentException("meter changes must rise in time");
             }
         }
+        ticks = changes.stream().mapToLong(Change::tick).toArray();
+        bars = new long[ticks.length];
+        for (int i = 1; i < bars.length; i++) {
+            bars[i] = bars[i - 1]
+                    - Math.floorDiv(ticks[i - 1] - ticks[i], changes.get(i - 1).barTicks());
+        }
+    }
+
+    /** Where it changes, rising, the first at tick 0. */
+    public List<Change> changes() {
+        return changes;
     }
 
     /** From changes in any order: the last one at a tick holds, and 4/4 until the first. */
@@ -93,18 +107,15 @@ public record MeterMap(List<Change> changes) {
     /** The bar, counted from 0, that holds the tick. */
     public long barAt(long tick) {
         int index = indexAt(tick);
-        return barsBefore(index)
-                + (tick - changes.get(index).tick) / changes.get(index).barTicks();
+        return bars[index] + (tick - ticks[index]) / changes.get(index).barTicks();
     }
 
     /** The first tick of a bar counted from 0. */
     public long tickOfBar(long bar) {
-        int index = changes.size() - 1;
-        while (index > 0 && barsBefore(index) > bar) {
-            index--;
-        }
-        Change change = changes.get(index);
-        return Math.addExact(change.tick, Math.multiplyExact(bar - barsBefore(index), change.barTicks()));
+        int index = lastAtOrBefore(bars, bar);
+        return Math.addExact(
+                ticks[index],
+                Math.multiplyExact(bar - bars[index], changes.get(index).barTicks()));
     }
 
     /** The first bar line at or after the tick. */
@@ -114,20 +125,28 @@ public record MeterMap(List<Change> changes) {
         return start == tick ? tick : tickOfBar(bar + 1);
     }
 
-    private long barsBefore(int index) {
-        long bars = 0;
-        for (int i = 0; i < index; i++) {
-            long length = changes.get(i + 1).tick - changes.get(i).tick;
-            bars += -Math.floorDiv(-length, changes.get(i).barTicks());
-        }
-        return bars;
+    private int indexAt(long tick) {
+        return lastAtOrBefore(ticks, tick);
     }
 
-    private int indexAt(long tick) {
-        int index = changes.size() - 1;
-        while (index > 0 && changes.get(index).tick > tick) {
-            index--;
-        }
-        return index;
+    /** The place of the last of rising numbers that is not above one; 0 where all are. */
+    static int lastAtOrBefore(long[] rising, long number) {
+        int found = Arrays.binarySearch(rising, number);
+        return found >= 0 ? found : Math.max(0, -found - 2);
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return this == other || other instanceof MeterMap map && map.changes.equals(changes);
+    }
+
+    @Override
+    public int hashCode() {
+        return changes.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return changes.toString();
     }
 }

@@ -8,6 +8,11 @@ import java.util.List;
  * that bars and steps agree; one that starts at a key runs on from there.
  */
 public final class StepGrid {
+    /** No step is shorter, in quarters. */
+    public static final double SHORTEST_QUARTERS = 0.01;
+
+    private static final TimeValue SHORTEST = new TimeValue.Beats(SHORTEST_QUARTERS);
+
     private record Segment(long startTick, long firstIndex, double stepTicks) {}
 
     private final TimeMap time;
@@ -17,8 +22,21 @@ public final class StepGrid {
 
     private StepGrid(TimeMap time, TimeValue pace, double swingPercent) {
         this.time = time;
-        this.pace = pace;
+        this.pace = atLeastShortest(time, pace);
         this.swing = swingPercent / 100;
+    }
+
+    /** No step is shorter than a hundredth of a quarter, at the fastest tempo of the piece: a shorter pace is that one. */
+    private static TimeValue atLeastShortest(TimeMap time, TimeValue pace) {
+        if (pace instanceof TimeValue.Millis ms) {
+            for (TempoMap.Change change : time.tempo().changes()) {
+                if (ms.amount() * change.bpm() / 60_000 < SHORTEST_QUARTERS) {
+                    return SHORTEST;
+                }
+            }
+            return pace;
+        }
+        return pace.ticksAt(0, time) < SHORTEST_QUARTERS * Ticks.PER_QUARTER ? SHORTEST : pace;
     }
 
     /**
@@ -54,20 +72,28 @@ public final class StepGrid {
     }
 
     public long tickOf(long index) {
-        Segment segment = segments.get(0);
-        for (Segment next : segments) {
-            if (next.firstIndex <= index) {
-                segment = next;
+        int low = 0;
+        for (int high = segments.size() - 1; low < high; ) {
+            int middle = low + high + 1 >>> 1;
+            if (segments.get(middle).firstIndex <= index) {
+                low = middle;
+            } else {
+                high = middle - 1;
             }
         }
-        return tickIn(segment, index - segment.firstIndex);
+        return tickIn(segments.get(low), index - segments.get(low).firstIndex);
     }
 
     /** The first step that lies at or after {@code tick}. */
     public long indexAtOrAfter(long tick) {
-        int s = segments.size() - 1;
-        while (s > 0 && segments.get(s).startTick > tick) {
-            s--;
+        int s = 0;
+        for (int high = segments.size() - 1; s < high; ) {
+            int middle = s + high + 1 >>> 1;
+            if (segments.get(middle).startTick <= tick) {
+                s = middle;
+            } else {
+                high = middle - 1;
+            }
         }
         Segment segment = segments.get(s);
         long guess = (long) stepsBetween(segment, tick) - 2;

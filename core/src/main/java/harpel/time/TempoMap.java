@@ -1,15 +1,15 @@
 package harpel.time;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 
 /**
- * Where the tempo changes. Every position is computed from the start of its tempo, never by adding rounded steps.
- *
- * @param changes rising, the first at tick 0
+ * Where the tempo changes. Every position is computed from the start of its tempo, never by adding rounded steps, and found in
+ * logarithmic time.
  */
-public record TempoMap(List<Change> changes) {
+public final class TempoMap {
     /** What the 24 bits of a Standard MIDI File's tempo can say, and a little more. */
     public static final double SLOWEST_BPM = 3.5;
 
@@ -30,8 +30,16 @@ public record TempoMap(List<Change> changes) {
         }
     }
 
-    public TempoMap {
-        changes = List.copyOf(changes);
+    private final List<Change> changes;
+    private final long[] ticks;
+    /** Nanoseconds from tick 0 to each change. */
+    private final double[] nanos;
+
+    private final double[] nanosPerTick;
+
+    /** @param given rising, the first at tick 0 */
+    public TempoMap(List<Change> given) {
+        changes = List.copyOf(given);
         if (changes.isEmpty() || changes.get(0).tick != 0) {
             throw new IllegalArgumentException("a tempo map begins at tick 0");
         }
@@ -40,6 +48,17 @@ public record TempoMap(List<Change> changes) {
                 throw new IllegalArgumentException("tempo changes must rise in time");
             }
         }
+        ticks = changes.stream().mapToLong(Change::tick).toArray();
+        nanosPerTick = changes.stream().mapToDouble(Change::nanosPerTick).toArray();
+        nanos = new double[ticks.length];
+        for (int i = 1; i < nanos.length; i++) {
+            nanos[i] = nanos[i - 1] + (ticks[i] - ticks[i - 1]) * nanosPerTick[i - 1];
+        }
+    }
+
+    /** Where it changes, rising, the first at tick 0. */
+    public List<Change> changes() {
+        return changes;
     }
 
     public static TempoMap of(double bpm) {
@@ -65,33 +84,33 @@ public record TempoMap(List<Change> changes) {
 
     /** Nanoseconds from tick 0 to {@code tick}. */
     public double nanosAt(long tick) {
-        double nanos = 0;
-        int last = indexAt(tick);
-        for (int i = 0; i < last; i++) {
-            nanos += (changes.get(i + 1).tick - changes.get(i).tick)
-                    * changes.get(i).nanosPerTick();
-        }
-        return nanos + (tick - changes.get(last).tick) * changes.get(last).nanosPerTick();
+        int index = indexAt(tick);
+        return nanos[index] + (tick - ticks[index]) * nanosPerTick[index];
     }
 
     /** The tick, not rounded, at so many nanoseconds from tick 0. */
-    public double ticksAt(double nanos) {
-        double left = nanos;
-        for (int i = 0; ; i++) {
-            Change change = changes.get(i);
-            double per = change.nanosPerTick();
-            if (i + 1 == changes.size() || left < (changes.get(i + 1).tick - change.tick) * per) {
-                return change.tick + left / per;
-            }
-            left -= (changes.get(i + 1).tick - change.tick) * per;
-        }
+    public double ticksAt(double fromStart) {
+        int found = Arrays.binarySearch(nanos, fromStart);
+        int index = found >= 0 ? found : Math.max(0, -found - 2);
+        return ticks[index] + (fromStart - nanos[index]) / nanosPerTick[index];
     }
 
     private int indexAt(long tick) {
-        int index = changes.size() - 1;
-        while (index > 0 && changes.get(index).tick > tick) {
-            index--;
-        }
-        return index;
+        return MeterMap.lastAtOrBefore(ticks, tick);
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return this == other || other instanceof TempoMap map && map.changes.equals(changes);
+    }
+
+    @Override
+    public int hashCode() {
+        return changes.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return changes.toString();
     }
 }

@@ -42,13 +42,13 @@ class CompareTest {
         Part a = part("{'effect':'transpose'}");
         Part b = a.withOtherChain();
         assertThat(b.chain()).isEqualTo(a.chain());
-        assertThat(b.compare().letter()).isEqualTo('B');
+        assertThat(b.rack().letter()).isEqualTo('B');
         Part changed = b.withChain(Chain.EMPTY);
         Part back = changed.withOtherChain();
         assertThat(back.chain()).isEqualTo(a.chain());
-        assertThat(back.compare().letter()).isEqualTo('A');
-        assertThat(back.compare().other()).isEqualTo(Chain.EMPTY);
-        assertThat(back.withOtherAlike().compare().other()).isEqualTo(a.chain());
+        assertThat(back.rack().letter()).isEqualTo('A');
+        assertThat(back.rack().other()).isEqualTo(Chain.EMPTY);
+        assertThat(back.withOtherAlike().rack().other()).isEqualTo(a.chain());
     }
 
     @Test

@@ -16,6 +16,7 @@ import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.piece.Instrument;
 import harpel.piece.Piece;
 import java.util.HexFormat;
 import java.util.List;
@@ -41,21 +42,18 @@ class PortsTest {
     }
 
     @Test
-    void aPartsEventsGoToItsPortAndItsSoundIsChosenThere() {
+    void anEventGoesToItsPortAlone() {
         OutputPort builtIn = mock(OutputPort.class);
         OutputPort cable = mock(OutputPort.class);
-        Ports ports = new Ports();
+        Ports ports = new Ports(() -> 0, false);
         ports.add(Ports.BUILT_IN, builtIn);
         ports.add("Cable", cable);
-        Piece piece = Piece.empty().withPart("part-1", part -> part.withSound("Kalimba"));
-        ports.update(piece);
-        // General MIDI 1: program 109 counted from 1 is the kalimba.
-        verify(builtIn).send(eq(new byte[] {(byte) 0xC0, 108}), anyLong());
         NoteStart note = NoteStart.played(0, 0, 0, 60, 90);
-        ports.send("part-1", note, 5);
+        ports.send(Ports.BUILT_IN, note, 5);
+        ports.pump();
         verify(builtIn).send(eq(MidiBytes.of(note)), eq(5L));
-        ports.update(piece.withPart("part-1", part -> part.withOutput("Cable")));
-        ports.send("part-1", note, 6);
+        ports.send("Cable", note, 6);
+        ports.pump();
         verify(cable).send(eq(MidiBytes.of(note)), eq(6L));
         verify(cable, times(1)).send(any(), anyLong());
         assertThat(ports.names()).containsExactly("", "Cable");
@@ -65,9 +63,10 @@ class PortsTest {
     @Test
     void silenceReachesEveryChannelOfEveryPort() {
         OutputPort port = mock(OutputPort.class);
-        Ports ports = new Ports();
+        Ports ports = new Ports(() -> 0, false);
         ports.add("Cable", port);
         ports.silence();
+        ports.pump();
         for (int channel = 0; channel < 16; channel++) {
             verify(port).send(eq(new byte[] {(byte) (0xB0 | channel), 123, 0}), anyLong());
             verify(port).send(eq(new byte[] {(byte) (0xB0 | channel), 120, 0}), anyLong());
@@ -104,12 +103,23 @@ class PortsTest {
             receiver.send(new ShortMessage(0x93, 60, 90), -1);
             engine.start();
             long giveUp = System.nanoTime() + 10_000_000_000L;
-            while (recording.sent().isEmpty() && System.nanoTime() < giveUp) {
+            while (recording.sent().size() < 2 && System.nanoTime() < giveUp) {
                 Thread.onSpinWait();
             }
-            assertThat(recording.sent()).hasSize(1);
-            assertThat(recording.sent().get(0).message()).containsExactly(0x90, 60, 90);
+            // General MIDI 1: program 93 counted from 1, the first stand-in's.
+            assertThat(recording.sent().get(0).message()).containsExactly(0xC0, 92);
+            assertThat(recording.sent().get(1).message()).containsExactly(0x90, 60, 90);
         }
+    }
+
+    @Test
+    void latenessIsTheWorstOfTheLastMinute() {
+        Lateness lateness = new Lateness();
+        lateness.record(10_000_000_000L, 5);
+        lateness.record(11_000_000_000L, 3);
+        assertThat(lateness.worst(60_000_000_000L)).isEqualTo(5);
+        assertThat(lateness.worst(70_000_000_001L)).isEqualTo(3);
+        assertThat(lateness.worst(200_000_000_000L)).isZero();
     }
 
     /** General MIDI 1: programs 1–128. */

@@ -37,12 +37,12 @@ final class CompareLaws {
             part = switch (randoms.between(0, 4)) {
                 case 0 -> part.withChain(soloed(randoms, part.chain()));
                 case 1 -> part.withChain(replaced(randoms, part.chain()));
-                case 2 -> part.withChainOff(!part.compare().chainOff());
+                case 2 -> part.withChainOff(!part.rack().off());
                 case 3 -> part.withOtherAlike().withChain(Laws.edited(randoms, part.chain()));
                 default -> part.withOtherChain();
             };
             renderer.update(
-                    world.plan(part.chain()).withDry(Laws.PART, part.compare().chainOff()));
+                    world.plan(part.chain()).withDry(Laws.PART, part.rack().off()));
         }
         Laws.feed(renderer, world.music, next, Laws.LENGTH + 1);
         renderer.silence();

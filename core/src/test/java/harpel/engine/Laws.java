@@ -67,6 +67,8 @@ final class Laws {
         laws.put("shownStepsLieInTheirRows", CompareLaws::shownStepsLieInTheirRows);
         laws.put("everyDeedIsToldInWords", CompareLaws::everyDeedIsToldInWords);
         laws.put("aReplacedStageKeepsOnlyWhatFits", CompareLaws::aReplacedStageKeepsOnlyWhatFits);
+        laws.put("everyStartEndsAtItsPort", PortLaws::everyStartEndsAtItsPort);
+        laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
         return laws;
     }
 
@@ -86,6 +88,11 @@ final class Laws {
             time = randoms.time();
             key = randoms.key();
             music = randoms.music(LENGTH);
+        }
+
+        /** A piece of this world with these parts. */
+        Piece piece(Part... parts) {
+            return Piece.empty().withTime(time).withKey(key).withVariation(7).withParts(List.of(parts));
         }
 
         Plan plan(Chain with) {
@@ -322,29 +329,7 @@ final class Laws {
         // What is live goes to one channel, that of its part.
         List<Event> oneChannel =
                 world.music.stream().filter(event -> event.channel() == 0).toList();
-        Piece piece = Piece.empty().withTime(world.time).withKey(world.key).withVariation(7);
-        Part part = new Part(
-                PART,
-                "Lead",
-                "",
-                Part.Input.KEYS,
-                Part.Run.KEYS,
-                "",
-                "",
-                0,
-                Part.Mix.PLAIN,
-                world.chain,
-                Part.Compare.PLAIN,
-                Map.of());
-        Piece live = new Piece(
-                piece.name(),
-                piece.key(),
-                piece.variation(),
-                piece.time(),
-                List.of(part),
-                List.of(),
-                List.of(),
-                Map.of());
+        Piece live = world.piece(Part.of("Lead", world.chain).withPort(PART));
         List<Event> distinct = renumbered(withoutOverlaps(oneChannel));
 
         List<String> printed = new PrintJob(world.plan(world.chain), PART, false, Tap.NONE)
@@ -353,21 +338,13 @@ final class Laws {
         List<Event> heard = new ArrayList<>();
         long[] now = {0};
         LiveCycle cycle = new LiveCycle(
-                live,
+                Program.of(live),
                 () -> now[0],
-                new LiveOutput() {
-                    @Override
-                    public void send(String to, Event event, long dueNanos) {
-                        if (to.equals(PART)) {
-                            heard.add(event);
-                        }
+                Outputs.to((port, event) -> {
+                    if (port.equals(PART)) {
+                        heard.add(event);
                     }
-
-                    @Override
-                    public void silence() {
-                        throw new AssertionError("nobody asked for silence");
-                    }
-                },
+                }),
                 Tap.NONE);
         cycle.play(0);
         Randoms randoms = new Randoms(seed + 2);

@@ -3,9 +3,9 @@ package harpel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.chain.Chain;
-import harpel.event.Event;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.util.ArrayList;
@@ -23,23 +23,17 @@ class LiveMixTest {
     void begin() {
         piece = Piece.empty().withParts(List.of(Part.of("Lead", Chain.EMPTY), Part.of("Bass", Chain.EMPTY)));
         cycle = new LiveCycle(
-                piece,
+                Program.of(piece),
                 () -> 0,
-                new LiveOutput() {
-                    @Override
-                    public void send(String part, Event event, long dueNanos) {
-                        if (event instanceof NoteStart note) {
-                            heard.add("+" + note.pitch());
-                        } else if (event instanceof NoteEnd end) {
-                            heard.add("-" + end.start().pitch());
-                        }
-                    }
-
-                    @Override
-                    public void silence() {
-                        heard.add("silence");
-                    }
-                },
+                Outputs.to(
+                        (port, event) -> {
+                            if (event instanceof NoteStart note) {
+                                heard.add("+" + note.pitch());
+                            } else if (event instanceof NoteEnd end) {
+                                heard.add("-" + end.start().pitch());
+                            }
+                        },
+                        () -> heard.add("silence")),
                 Tap.NONE);
     }
 
@@ -48,18 +42,18 @@ class LiveMixTest {
         cycle.render(nanos);
     }
 
-    private void mix(String id, Part.Mix mix) {
+    private void mix(String id, Mix mix) {
         piece = piece.withPart(id, part -> part.withMix(mix));
-        cycle.update(piece, 0);
+        cycle.update(Program.of(piece), 0);
     }
 
     @Test
     void aMuteEndsWhatSoundsAndNothingSoundsTwice() {
         key(true, 60, 0);
-        mix("lead", Part.Mix.PLAIN.withMute(true));
+        mix("lead", Mix.PLAIN.withMute(true));
         key(true, 62, 100);
         key(false, 60, 200);
-        mix("lead", Part.Mix.PLAIN);
+        mix("lead", Mix.PLAIN);
         key(false, 62, 300);
         key(true, 64, 400);
         key(false, 64, 500);
@@ -69,7 +63,7 @@ class LiveMixTest {
 
     @Test
     void aSoloElsewhereSilencesAPart() {
-        mix("bass", Part.Mix.PLAIN.withSolo(true));
+        mix("bass", Mix.PLAIN.withSolo(true));
         key(true, 60, 0);
         key(false, 60, 100);
         cycle.keysTo("bass");

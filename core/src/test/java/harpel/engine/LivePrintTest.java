@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.event.Event;
 import harpel.format.PieceFile;
+import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.nio.file.Files;
@@ -21,27 +22,20 @@ class LivePrintTest {
     @Test
     void everyPartOfTheDemoIsPrintedAsItWasHeard() throws Exception {
         Piece demo = PieceFile.read(Files.readString(Path.of("../demo/the-salt-clock.harpel")));
-        Piece piece = demo.withParts(
-                demo.parts().stream().map(part -> part.withMix(Part.Mix.PLAIN)).toList());
+        Piece piece = demo.withParts(demo.parts().stream()
+                .map(part -> part.withMix(Mix.PLAIN).withPort(part.id()))
+                .toList());
         long end = piece.time().meter().tickOfBar(BARS);
         Map<String, List<String>> heard = new HashMap<>();
         long[] now = {0};
         LiveCycle cycle = new LiveCycle(
-                piece,
+                Program.of(piece),
                 () -> now[0],
-                new LiveOutput() {
-                    @Override
-                    public void send(String part, Event event, long dueNanos) {
-                        if (event.tick() < end) {
-                            heard.computeIfAbsent(part, id -> new ArrayList<>()).add(event.toString());
-                        }
+                Outputs.to((port, event) -> {
+                    if (event.tick() < end) {
+                        heard.computeIfAbsent(port, id -> new ArrayList<>()).add(event.toString());
                     }
-
-                    @Override
-                    public void silence() {
-                        throw new AssertionError("nobody asked for silence");
-                    }
-                },
+                }),
                 Tap.NONE);
         cycle.play(0);
         long last = (long) Math.ceil(piece.time().tempo().nanosAt(end)) + 1;

@@ -3,11 +3,11 @@ package harpel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.engine.LiveStatus.Mode;
-import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteStart;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
+import harpel.piece.Piece;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
@@ -28,22 +28,21 @@ class LiveRoutesTest {
     private void open(String parts) throws FileException {
         String piece = "{'harpel':1,'levers':[{'name':'Tide','value':0,'controller':21}],'parts':[" + parts + "]}";
         cycle = new LiveCycle(
-                PieceFile.read(piece.replace('\'', '"')),
+                Program.of(eachOnItsPort(PieceFile.read(piece.replace('\'', '"')))),
                 () -> now,
-                new LiveOutput() {
-                    @Override
-                    public void send(String part, Event event, long dueNanos) {
-                        if (event instanceof NoteStart note) {
-                            heard.add(part + " " + note.pitch() + "/" + note.velocity());
-                        }
-                    }
-
-                    @Override
-                    public void silence() {
-                        heard.add("silence");
-                    }
-                },
+                Outputs.to(
+                        (port, event) -> {
+                            if (event instanceof NoteStart note) {
+                                heard.add(port + " " + note.pitch() + "/" + note.velocity());
+                            }
+                        },
+                        () -> heard.add("silence")),
                 Tap.NONE);
+    }
+
+    private static Piece eachOnItsPort(Piece piece) {
+        return piece.withParts(
+                piece.parts().stream().map(part -> part.withPort(part.id())).toList());
     }
 
     private void send(String port, int status, int data1, int data2) {

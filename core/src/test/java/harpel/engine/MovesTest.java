@@ -234,7 +234,7 @@ class MovesTest {
         renderer.play("bells", Message.control(tick[0] + 1, 3, 0, 21, 127));
         strike.run();
         assertThat(heard).last().isEqualTo("12/127");
-        Piece piece = leverPiece().withLevers(List.of(new Lever("Tide", 0, 21)));
+        Piece piece = leverPiece().withLevers(List.of(Lever.of("Tide", 0, 21)));
         renderer.update(Plan.of(piece));
         strike.run();
         assertThat(heard).last().isEqualTo("60/1");
@@ -244,7 +244,7 @@ class MovesTest {
     void leversAndMoversAreSavedAndRead() throws FileException {
         Piece piece = leverPiece();
         assertThat(PieceFile.read(PieceFile.write(piece))).isEqualTo(piece);
-        assertThatThrownBy(() -> piece.withLevers(List.of(new Lever("Tide", 0, -1), new Lever("Tide", 1, -1))))
+        assertThatThrownBy(() -> piece.withLevers(List.of(Lever.of("Tide", 0, -1), Lever.of("Tide", 1, -1))))
                 .hasMessageContaining("two levers are called");
     }
 

@@ -83,7 +83,7 @@ class StepsShownTest {
     void aControllerThatHasTakenALeverOverTellsWhereItIs() {
         Plan plan = Plan.ofChain("lead", Played.chain("{'effect':'touch'}"), Key.C_MAJOR, TimeMap.DEFAULT, 1);
         Plan withLever =
-                new Plan(plan.key(), plan.time(), plan.variation(), plan.parts(), List.of(new Lever("Tide", 50, 21)));
+                new Plan(plan.key(), plan.time(), plan.variation(), plan.parts(), List.of(Lever.of("Tide", 50, 21)));
         Renderer renderer = new Renderer(withLever, (part, event) -> {}, tap);
         for (int value : new int[] {10, 40, 70, 90}) {
             renderer.play("lead", Message.control(renderer.position(), 0, 0, 21, value));

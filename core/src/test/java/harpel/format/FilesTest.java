@@ -21,7 +21,6 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -125,16 +124,10 @@ class FilesTest {
                     .withKey(randoms.key())
                     .withTime(randoms.time())
                     .withVariation(seed)
-                    .withPhrase(new harpel.piece.Phrase(
-                            "P",
-                            90_000,
-                            List.of(
-                                    new harpel.piece.Note(0, 7, 0, 60, 90, 64),
-                                    new harpel.piece.Note(9, 70, 3, 61, 1, 12)),
-                            List.of(harpel.event.Message.control(5, 0, 0, 64, 127))));
+                    .withPhrase(randoms.phrase("P"));
             String part = piece.parts().get(0).id();
             Piece full =
-                    piece.withPart(part, one -> one.withChain(randoms.chain(2)).withPhrase("P"));
+                    piece.withPart(part, one -> one.withChain(randoms.chain(2)).withPhrase("p"));
             assertThat(PieceFile.read(PieceFile.write(full))).isEqualTo(full);
         }
     }

@@ -9,8 +9,7 @@ import harpel.engine.Plan;
 import harpel.engine.PrintJob;
 import harpel.engine.Tap;
 import harpel.event.Event;
-import harpel.event.EventOrder;
-import harpel.piece.Note;
+import harpel.format.MidiFile.Note;
 import harpel.theory.Chord;
 import harpel.theory.Interval;
 import harpel.theory.Key;
@@ -157,7 +156,7 @@ class ReferenceTablesTest {
                     "[%d,\"on\",%d,%d,%d]", tick(note.tick()), note.channel(), note.pitch(), note.velocity()));
             events.add(String.format(
                     "[%d,\"off\",%d,%d,%d]",
-                    tick(note.endTick()), note.channel(), note.pitch(), note.releaseVelocity()));
+                    tick(note.tick() + note.lengthTicks()), note.channel(), note.pitch(), note.releaseVelocity()));
         }
         file.time()
                 .tempo()
@@ -194,8 +193,7 @@ class ReferenceTablesTest {
         }
         MidiFile in = SmfReader.read(Files.readAllBytes(DEMO.resolve("tide-table.mid")));
         ChainFile chain = ChainFile.read(Files.readString(DEMO.resolve("bells.chain.json")));
-        List<Event> events = new ArrayList<>(in.toPhrase("x").events(0, 0));
-        events.sort(EventOrder.INSTANCE);
+        List<Event> events = in.events();
         PrintJob.Result result = new PrintJob(
                         Plan.ofChain(chain.part(), chain.chain(), chain.key(), in.time(), 41),
                         chain.part(),

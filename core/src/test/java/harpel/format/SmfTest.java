@@ -5,12 +5,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import harpel.event.Event;
 import harpel.event.EventOrder;
-import harpel.piece.Note;
+import harpel.format.MidiFile.Note;
 import harpel.testkit.Heard;
 import harpel.testkit.Played;
 import harpel.time.Ticks;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
@@ -58,17 +57,15 @@ class SmfTest {
     })
     void variableLengthNumbers(String number, String bytes) throws FileException {
         long value = Long.parseLong(number, 16);
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        SmfWriter.writeVariableLength(out, value);
-        assertThat(HexFormat.of().withUpperCase().formatHex(out.toByteArray())).isEqualTo(bytes);
+        assertThat(HexFormat.of().withUpperCase().formatHex(SmfWriter.variableLength(value)))
+                .isEqualTo(bytes);
         MidiFile read = SmfReader.read(file(bytes + "FF2F00"));
         assertThat(read.endTick()).isEqualTo(value * (Q / 96));
     }
 
     @Test
     void aNumberThatDoesNotFitIsRefused() {
-        assertThatThrownBy(() -> SmfWriter.writeVariableLength(new ByteArrayOutputStream(), 0x1000_0000L))
-                .hasMessageContaining("10000000");
+        assertThatThrownBy(() -> SmfWriter.variableLength(0x1000_0000L)).hasMessageContaining("10000000");
     }
 
     /** The example of the specification in format 0, with running status: 96 to a quarter, three channels. */
@@ -223,7 +220,7 @@ class SmfTest {
 
     private static byte[] written(int format) throws FileException {
         MidiFile example = SmfReader.read(hex(EXAMPLE_0));
-        List<Event> events = new ArrayList<>(example.toPhrase("x").events(0, 0));
+        List<Event> events = new ArrayList<>(example.events());
         events.sort(EventOrder.INSTANCE);
         return SmfWriter.write(format, example.time(), example.metas(), events, example.printedEnd());
     }

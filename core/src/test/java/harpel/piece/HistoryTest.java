@@ -3,6 +3,8 @@ package harpel.piece;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -81,8 +83,8 @@ class HistoryTest {
 
     @Test
     void aPhraseHoldsOnlyNotesThatStartInIt() {
-        assertThatThrownBy(() -> new Phrase("P", 100, List.of(new Note(100, 1, 0, 60, 90, 64)), List.of()))
+        assertThatThrownBy(() -> Phrase.of("P", 100, List.of(Note.of(100, 1, 60, 90))))
                 .hasMessageContaining("ends at tick 100");
-        assertThatThrownBy(() -> new Note(0, 0, 0, 60, 90, 64)).hasMessageContaining("at least 1 tick");
+        assertThatThrownBy(() -> Note.of(0, 0, 60, 90)).hasMessageContaining("at least 1 tick");
     }
 }

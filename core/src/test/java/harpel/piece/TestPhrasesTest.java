@@ -2,6 +2,8 @@ package harpel.piece;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import harpel.theory.Key;
 import harpel.time.MeterMap;
 import java.util.List;
@@ -15,7 +17,7 @@ class TestPhrasesTest {
         MeterMap map = new MeterMap(List.of(MeterMap.Change.parse(0, meter)));
         List<Phrase> phrases = TestPhrases.all(Key.parse("D dorian"), map);
         assertThat(phrases).hasSize(4).allSatisfy(phrase -> {
-            assertThat(phrase.lengthTicks() % map.at(0).barTicks()).isZero();
+            assertThat(phrase.length() % map.at(0).barTicks()).isZero();
             assertThat(phrase.notes()).isNotEmpty();
         });
         assertThat(phrases.get(0).notes()).extracting(Note::pitch).containsOnly(60);

@@ -217,10 +217,12 @@ class ScriptTest {
                 "for (;;) { try { for (;;) {} } catch (e) { } }",
                 "function f() { return f() + 1; } f();",
                 "let a = []; while (true) { a.push(new Array(10000).fill(1)); }",
-                "let s = 'x'; for (let i = 0; i < 26; i++) { s = s + s; } log(s.indexOf('y'));",
                 "/^(a+)+$/.test('aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaab');",
                 "[3, 1, 2].sort(function (a, b) { while (true) {} });",
-                "JSON.stringify({get a() { while (true) {} }});",
+                "[...{[Symbol.iterator]() { return {next: Object}; }}];",
+                "let it = [1].values(); it.next = Object; [...it];",
+                "'aaaaaaaaaa'.repeat(1000).replace(/a/g, () => 'b'.repeat(1000))",
+                "let a = new Array(100000); for (let i = 0; i < 100; i++) { a.indexOf(7); }",
             })
     void aScriptThatTakesTooMuchIsSwitchedOffAndTheMusicGoesOn(String misdeed) {
         List<Heard> notes = new ArrayList<>();
@@ -237,7 +239,7 @@ class ScriptTest {
                                 new ArrayList<>())
                         .get(0))
                 .matches(
-                        "line [45]: the script (took more than 500000 steps|worked longer than 20 ms) in one call; the script was switched off");
+                        "line [45]: the script (took more than 500000 steps|worked longer than 3 s) in one call; the script was switched off");
     }
 
     @ParameterizedTest
@@ -265,6 +267,15 @@ class ScriptTest {
                 "Math.max.apply(null, {length: 1e9})",
                 "setTimeout(function () {}, 1)",
                 "load('/etc/passwd')",
+                "new Set({[Symbol.iterator]() { return {next: Object}; }})",
+                "Array.prototype.indexOf.call({get length() { return 1e9; }}, 1)",
+                "JSON.stringify([1])",
+                "let a = [1]; for (let i = 0; i < 60; i++) { a = [a, a]; } String(a)",
+                "let s = 'x'; for (let i = 0; i < 26; i++) { s = s + s; } encodeURIComponent(s)",
+                "let s = 'x'; for (let i = 0; i < 26; i++) { s = s + s; } log(s.indexOf('y'))",
+                "let n = 0; 'x'.repeat({valueOf() { n++; return n > 1 ? 1e9 : 1e6; }})",
+                "'aaaaaaaaaa'.repeat(1000).replace(/a/g, 'b'.repeat(1000))",
+                "Array.prototype.push = 1; throw new Error('sealed')",
                 "importPackage(1)",
                 "new Promise(function () {})",
             })
@@ -274,6 +285,51 @@ class ScriptTest {
         assertThat(said).as(attempt).isNotEmpty();
         assertThat(said.get(0)).startsWith("line 2").doesNotContain("switched off");
         assertThat(notes).extracting(Heard::pitch).containsExactly(60, 61);
+    }
+
+    /** A loop that ends just about where the budget does: it is switched off, or not, at the same note each time. */
+    @Test
+    void whatSwitchesAScriptOffIsTheSameEachTime() {
+        String code =
+                "let n = 0;\nfunction onNote(note) {\n  n++;\n  for (let i = 0; i < n * 3000; i++) {}\n  play(note, {pitch: 72});\n}";
+        List<List<Integer>> runs = new ArrayList<>();
+        for (int run = 0; run < 4; run++) {
+            Played played = played(code);
+            for (int i = 0; i < 40; i++) {
+                played.note("C4", i * 0.25, 0.125);
+            }
+            runs.add(played.pitches(3));
+        }
+        assertThat(runs.get(0)).contains(72, 60);
+        assertThat(runs).containsOnly(runs.get(0));
+    }
+
+    @Test
+    void scriptsSeeNothingOfOneAnotherNorOfTheEngine() {
+        List<Heard> notes = new ArrayList<>();
+        misuse("function onNote(note) { /(se)(cret)/.exec('secret'); play(note); }", notes);
+        String code = "function onNote(note) { play(note, {pitch: RegExp.$1 === 'se' ? 1 : 70}); }";
+        assertThat(played(code).note("C4", 0, 1).pitches(1)).containsExactly(70);
+        String hostile = "const c = control('up', {value: 5});"
+                + "try { Object.defineProperty(c, 'value', {set(v) { while (true) {} }}); } catch (e) {}"
+                + "try { Object.prototype.pitch = 3; } catch (e) {}"
+                + "function onNote(note) { play(note, {pitch: 60 + c.value}); }";
+        assertThat(played(hostile).note("C4", 0, 1).pitches(1)).containsExactly(65);
+        assertThat(played("Object.defineProperty(this, 'onStep', {get() { while (true) {} }}); every('1/4');")
+                        .note("C4", 0, 1)
+                        .pitches(1))
+                .as("what never comes back is no script")
+                .containsExactly(60);
+    }
+
+    @Test
+    void aPaceThatNoStepCanHaveIsAComplaintAndNothingElse() {
+        List<Heard> notes = new ArrayList<>();
+        String code =
+                "const pace = control('pace', {low: 0, high: 1, step: 0.1, value: 0}); every(pace); function onStep(i) {}";
+        assertThat(misuse(code, notes)).singleElement().asString().contains("above 0");
+        assertThat(notes).extracting(Heard::pitch).containsExactly(60, 61);
+        assertThat(Script.problem("every(1e-9)")).contains("at least 0.01 beat");
     }
 
     @Test

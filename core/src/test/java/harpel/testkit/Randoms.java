@@ -41,6 +41,10 @@ import harpel.param.TextType;
 import harpel.param.TimeType;
 import harpel.param.WordType;
 import harpel.param.WordsType;
+import harpel.phrase.Note;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
+import harpel.phrase.Traits;
 import harpel.theory.Key;
 import harpel.theory.Scale;
 import harpel.time.MeterMap;
@@ -259,6 +263,27 @@ public final class Randoms {
         }
         events.sort(EventOrder.INSTANCE);
         return events;
+    }
+
+    /** A phrase of a few bars with notes of all traits and controllers. */
+    public Phrase phrase(String name) {
+        long length = between(1, 4) * 2L * Ticks.PER_QUARTER;
+        List<Note> notes = new ArrayList<>();
+        for (int i = between(0, 30); i > 0; i--) {
+            notes.add(note(length));
+        }
+        List<Message> messages = new ArrayList<>();
+        for (int i = between(0, 3); i > 0; i--) {
+            messages.add(Message.control(tick(length - 1), 0, 0, oneOf(List.of(1, 7, 64)), between(0, 127)));
+        }
+        return new Phrase(Phrase.idFor(name), name, length, Notes.of(notes), messages, Map.of());
+    }
+
+    /** A note that starts before {@code length} and belongs to no phrase yet. */
+    public Note note(long length) {
+        Traits traits = oneIn(3) ? Traits.of(between(0, 100), oneIn(4), Map.of()) : Traits.PLAIN;
+        return new Note(
+                Note.NEW, tick(length - 1), 1 + tick(length / 2), pitch(), between(1, 127), between(0, 127), traits);
     }
 
     private int pitch() {

@@ -109,7 +109,7 @@ public final class CurveEditor extends PointsDrawing {
             @Override
             public double ticks(ParamSet settings, Piece piece) {
                 double phrases = piece.phrases().stream()
-                        .mapToLong(phrase -> phrase.lengthTicks())
+                        .mapToLong(phrase -> phrase.length())
                         .max()
                         .orElse(0);
                 double points = settings.get(param).stream()

@@ -7,7 +7,6 @@ import harpel.move.Mover;
 import harpel.move.Moves;
 import harpel.move.Source;
 import harpel.param.Param;
-import harpel.piece.Lever;
 import harpel.piece.PieceEdit;
 import harpel.theory.GeneralMidi;
 import java.util.Optional;
@@ -62,9 +61,7 @@ public final class LeverWiring {
         session.apply(PieceEdit.of(
                 "Learn controller",
                 before -> before.withLevers(before.levers().stream()
-                        .map(lever -> lever.name().equals(name)
-                                ? new Lever(name, lever.value(), status.lastController())
-                                : lever)
+                        .map(lever -> lever.name().equals(name) ? lever.withController(status.lastController()) : lever)
                         .toList())));
         session.say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController()) + ".");
     }

@@ -7,8 +7,8 @@ import harpel.format.AtomicFile;
 import harpel.format.Presets;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
+import harpel.phrase.Phrase;
 import harpel.piece.Part;
-import harpel.piece.Phrase;
 import harpel.piece.Piece;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -51,12 +51,12 @@ public final class OwnPhrases {
         Phrase phrase = piece.phrase(part.phrase())
                 .orElseThrow(() -> new IllegalArgumentException("“" + part.name() + "” hears no phrase to keep."));
         // Played over and over: what starts at its end is the next time round.
-        List<Event> events = PrintJob.phrases(piece, phrase.lengthTicks()).get(part.id()).stream()
-                .filter(event -> !(event instanceof NoteStart) || event.tick() < phrase.lengthTicks())
+        List<Event> events = PrintJob.phrases(piece, phrase.length()).get(part.id()).stream()
+                .filter(event -> !(event instanceof NoteStart) || event.tick() < phrase.length())
                 .toList();
         Files.createDirectories(folder);
         Path file = folder.resolve(Part.idFor(phrase.name().replace("Test: ", "")) + ENDING);
-        AtomicFile.write(file, SmfWriter.write(1, piece.time(), List.of(), events, phrase.lengthTicks()));
+        AtomicFile.write(file, SmfWriter.write(1, piece.time(), List.of(), events, phrase.length()));
         return file;
     }
 }

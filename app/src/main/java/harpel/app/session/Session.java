@@ -74,7 +74,6 @@ public final class Session implements AutoCloseable {
         partId.set(start.parts().get(0).id());
         engine = new LiveEngine(start, ports, queue);
         keys = engine.openInput(InputPort.KEYS);
-        ports.update(start);
         partId.addListener((property, before, now) -> engine.keysTo(now));
         dry.addListener((property, before, now) -> engine.hearDry(partId.get(), now));
     }
@@ -155,7 +154,6 @@ public final class Session implements AutoCloseable {
         if (selected.get() != null && stage(selected.get()).isEmpty()) {
             selected.set(null);
         }
-        ports.update(now);
         engine.update(now);
         piece.set(now);
     }
@@ -231,14 +229,14 @@ public final class Session implements AutoCloseable {
     /** Hears the other of the part's two chains, from now on, in time. */
     public void hearOther() {
         String id = partId.get();
-        char letter = part().compare().otherLetter();
+        char letter = part().rack().otherLetter();
         apply(PieceEdit.of("Hear chain " + letter, before -> before.withPart(id, Part::withOtherChain)));
     }
 
     /** Hears the part without its whole chain, or with it again. */
     public void switchChain() {
         String id = partId.get();
-        boolean off = !part().compare().chainOff();
+        boolean off = !part().rack().off();
         apply(PieceEdit.of(
                 off ? "Switch the chain off" : "Switch the chain on",
                 before -> before.withPart(id, part -> part.withChainOff(off))));

@@ -10,7 +10,6 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -45,7 +44,7 @@ public final class TraceStore {
     /** The notes of a place, rising in tick. */
     private static final class Row {
         final List<Drawn> notes = new ArrayList<>();
-        final Map<NoteStart, Drawn> open = new IdentityHashMap<>();
+        final Map<NoteStart, Drawn> open = new HashMap<>();
         /** The longest of those that have ended. */
         long longest;
 

@@ -5,6 +5,7 @@ import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
 import harpel.effect.Pedal;
+import harpel.effect.Trait;
 import harpel.param.ChoiceType;
 import harpel.param.IntType;
 import harpel.param.IntervalType;
@@ -19,6 +20,7 @@ import harpel.theory.Interval;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 
 /** Plays held notes one at a time. What it is set to; {@link ArpeggioRun} plays. */
 @AutoService(EffectKind.class)
@@ -184,6 +186,11 @@ public final class Arpeggio extends EffectKind {
                 Pedal.LET_GO,
                 Beyond.PARAM,
                 SEED);
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.MAKES_A_PATTERN);
     }
 
     @Override

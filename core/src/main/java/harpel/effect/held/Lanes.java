@@ -9,6 +9,7 @@ import harpel.effect.Emitter;
 import harpel.effect.HeldNotes;
 import harpel.effect.Pedal;
 import harpel.effect.StepClock;
+import harpel.effect.Trait;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -33,6 +34,7 @@ import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
 
 /** Each of the held notes, from low to high, drives a lane of steps of its own. */
 @AutoService(EffectKind.class)
@@ -112,6 +114,11 @@ public final class Lanes extends EffectKind {
                 ? Double.MAX_VALUE
                 : (double) bars * time.meter().at(0).barTicks();
         return Math.min(every, common.doubleValue());
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.MAKES_A_PATTERN);
     }
 
     @Override

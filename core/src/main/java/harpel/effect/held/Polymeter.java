@@ -7,6 +7,7 @@ import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.Generator;
 import harpel.effect.StepClock;
+import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
@@ -24,6 +25,7 @@ import harpel.time.StepGrid;
 import harpel.time.TimeValue;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Five cycles of unlike lengths run against each other on one root. */
 @AutoService(EffectKind.class)
@@ -155,6 +157,11 @@ public final class Polymeter extends EffectKind {
                 Speed.SAME,
                 "How fast the " + cycle.id()
                         + " cycle goes against the pace; triplet is three steps in the time of two.");
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF);
     }
 
     @Override

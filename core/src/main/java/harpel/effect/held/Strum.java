@@ -20,7 +20,7 @@ import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -106,7 +106,7 @@ public final class Strum extends EffectKind {
     private static final class Chord {
         final long openedTick;
         final List<NoteStart> notes = new ArrayList<>();
-        final Map<NoteStart, Long> ended = new IdentityHashMap<>();
+        final Map<NoteStart, Long> ended = new HashMap<>();
         Map<NoteStart, NoteStart> made;
 
         Chord(long openedTick) {
@@ -115,7 +115,7 @@ public final class Strum extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, Chord> chords = new IdentityHashMap<>();
+        private final Map<NoteStart, Chord> chords = new HashMap<>();
         private ParamSet values;
         private TimeMap time;
         private Chord gathering;
@@ -167,7 +167,7 @@ public final class Strum extends EffectKind {
             if (!goesDown(chord.openedTick)) {
                 Collections.reverse(strings);
             }
-            chord.made = new IdentityHashMap<>();
+            chord.made = new HashMap<>();
             int n = strings.size();
             for (int k = 0; k < n; k++) {
                 long tick = time.after(out.tick(), values.get(SPREAD), place(values, k, n));

@@ -4,6 +4,7 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.Trait;
 import harpel.param.ChoiceType;
 import harpel.param.FlagType;
 import harpel.param.IntType;
@@ -17,6 +18,7 @@ import harpel.param.TimeType;
 import harpel.theory.Interval;
 import harpel.time.TimeValue;
 import java.util.List;
+import java.util.Set;
 
 /** Marbles that run over a board and sound where they meet. */
 @AutoService(EffectKind.class)
@@ -186,6 +188,11 @@ public final class Carom extends EffectKind {
                 PAD_PACE,
                 Beyond.PARAM,
                 SEED);
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF, Trait.LEAVES_THE_KEY);
     }
 
     @Override

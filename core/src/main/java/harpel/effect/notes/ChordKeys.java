@@ -6,6 +6,7 @@ import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
+import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
@@ -22,10 +23,11 @@ import harpel.theory.Pitch;
 import harpel.theory.Scale;
 import harpel.theory.Voicing;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** Plays a chord for each key. */
 @AutoService(EffectKind.class)
@@ -129,6 +131,11 @@ public final class ChordKeys extends EffectKind {
     }
 
     @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.LEAVES_THE_KEY);
+    }
+
+    @Override
     public Effect create() {
         return new Running();
     }
@@ -157,7 +164,7 @@ public final class ChordKeys extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, List<NoteStart>> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, List<NoteStart>> sent = new HashMap<>();
         private ParamSet values;
         private Key key;
         private List<Integer> last = List.of();

@@ -21,7 +21,7 @@ import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -121,7 +121,7 @@ public final class Echo extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, List<NoteStart>> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, List<NoteStart>> sent = new HashMap<>();
         private ParamSet values;
         private EffectContext context;
 

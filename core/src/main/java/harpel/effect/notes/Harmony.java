@@ -6,6 +6,7 @@ import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
+import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.FlagType;
@@ -18,9 +19,10 @@ import harpel.param.RowType;
 import harpel.theory.Interval;
 import harpel.theory.Key;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /** Adds voices at fixed distances to each note. */
@@ -46,6 +48,11 @@ public final class Harmony extends EffectKind {
 
     public Harmony() {
         super("harmony", "Harmony", Family.NOTES, "adds voices to each note", VOICES, KEEP, Beyond.PARAM, SEED);
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.LEAVES_THE_KEY);
     }
 
     @Override
@@ -75,7 +82,7 @@ public final class Harmony extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, List<NoteStart>> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, List<NoteStart>> sent = new HashMap<>();
         private ParamSet values;
         private Key key;
 

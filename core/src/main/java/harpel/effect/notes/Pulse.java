@@ -7,6 +7,7 @@ import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.Generator;
 import harpel.effect.StepClock;
+import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.FlagType;
@@ -25,6 +26,7 @@ import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Makes rhythm by itself, or around a played root. */
 @AutoService(EffectKind.class)
@@ -104,6 +106,11 @@ public final class Pulse extends EffectKind {
                 SWING,
                 Beyond.PARAM,
                 SEED);
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF);
     }
 
     @Override

@@ -6,6 +6,7 @@ import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.NoteByNote;
+import harpel.effect.Trait;
 import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
 import harpel.param.Param;
@@ -22,6 +23,7 @@ import harpel.time.TimeMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** Brings notes into a scale. */
 @AutoService(EffectKind.class)
@@ -80,6 +82,11 @@ public final class ScaleFit extends EffectKind {
     }
 
     @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.FITS_THE_KEY);
+    }
+
+    @Override
     public Effect create() {
         return new Running();
     }
@@ -127,6 +134,9 @@ public final class ScaleFit extends EffectKind {
             values = newValues;
             context = newContext;
             followsPlaying = values.get(ROOT).equals(PLAYED);
+            if (followsPlaying) {
+                context.listen(values.get(LISTEN_TO));
+            }
             root = switch (values.get(ROOT)) {
                 case FROM_KEY -> context.key().root();
                 case PLAYED -> -1;
@@ -184,7 +194,7 @@ public final class ScaleFit extends EffectKind {
         }
 
         @Override
-        protected NoteStart change(NoteStart note, Emitter out) {
+        public NoteStart change(NoteStart note, Emitter out) {
             if (followsPlaying) {
                 int lowest = context.lowestHeld(values.get(LISTEN_TO), out.tick());
                 if (lowest >= 0 && Pitch.pitchClass(lowest) != root) {

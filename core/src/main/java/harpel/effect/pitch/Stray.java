@@ -7,6 +7,7 @@ import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.NoteByNote;
+import harpel.effect.Trait;
 import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
 import harpel.param.IntType;
@@ -16,6 +17,7 @@ import harpel.param.ParamSet;
 import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
@@ -86,6 +88,11 @@ public final class Stray extends EffectKind {
     }
 
     @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.LEAVES_THE_KEY);
+    }
+
+    @Override
     public Effect create() {
         return new Running();
     }
@@ -141,7 +148,7 @@ public final class Stray extends EffectKind {
         }
 
         @Override
-        protected NoteStart change(NoteStart note, Emitter out) {
+        public NoteStart change(NoteStart note, Emitter out) {
             boolean taken = out.chance().percent(amount);
             int drawn = out.chance().below(choices);
             if (!taken) {

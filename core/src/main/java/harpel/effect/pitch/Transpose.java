@@ -7,6 +7,7 @@ import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.NoteByNote;
+import harpel.effect.Trait;
 import harpel.event.NoteStart;
 import harpel.param.IntType;
 import harpel.param.Param;
@@ -15,6 +16,7 @@ import harpel.theory.Interval;
 import harpel.theory.Key;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 
 /** Moves every note by the same distance. */
 @AutoService(EffectKind.class)
@@ -28,6 +30,11 @@ public final class Transpose extends EffectKind {
 
     public Transpose() {
         super("transpose", "Transpose", Family.PITCH, "moves every note", SEMITONES, OCTAVES, DEGREES, Beyond.PARAM);
+    }
+
+    @Override
+    protected Set<Trait> traits() {
+        return Set.of(Trait.LEAVES_THE_KEY);
     }
 
     @Override
@@ -75,7 +82,7 @@ public final class Transpose extends EffectKind {
         }
 
         @Override
-        protected NoteStart change(NoteStart note, Emitter out) {
+        public NoteStart change(NoteStart note, Emitter out) {
             int moved = degrees == 0 ? note.pitch() : key.shift(note.pitch(), degrees);
             return beyond.derive(note, note.tick(), moved + semitones, note.velocity());
         }

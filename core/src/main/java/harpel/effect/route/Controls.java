@@ -20,7 +20,7 @@ import harpel.param.SpanType;
 import harpel.param.SpanType.Span;
 import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -115,7 +115,7 @@ public final class Controls extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, NoteStart> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, NoteStart> sent = new HashMap<>();
         private List<ParamSet> rules;
         /** The velocity that a controller has set for the notes to come; 0 for none. */
         private int velocity;

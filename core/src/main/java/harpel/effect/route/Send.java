@@ -15,7 +15,7 @@ import harpel.param.ParamSet;
 import harpel.param.RouteType;
 import harpel.param.RouteType.Route;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -68,7 +68,7 @@ public final class Send extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, List<NoteStart>> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, List<NoteStart>> sent = new HashMap<>();
         private ParamSet values;
 
         @Override

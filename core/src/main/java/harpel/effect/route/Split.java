@@ -109,7 +109,7 @@ public final class Split extends EffectKind {
         }
 
         @Override
-        protected NoteStart change(NoteStart note, Emitter out) {
+        public NoteStart change(NoteStart note, Emitter out) {
             return note;
         }
     }

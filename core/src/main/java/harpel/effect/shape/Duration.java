@@ -17,7 +17,7 @@ import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -109,7 +109,7 @@ public final class Duration extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, NoteStart> sounding = new IdentityHashMap<>();
+        private final Map<NoteStart, NoteStart> sounding = new HashMap<>();
         private final List<NoteStart> untilNext = new ArrayList<>();
         private ParamSet values;
         private TimeMap time;

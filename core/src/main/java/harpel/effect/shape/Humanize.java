@@ -14,7 +14,7 @@ import harpel.param.ParamSet;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import harpel.time.TimeValue;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.Map;
 
 /** Loosens time, velocity and length a little, as hands do. */
@@ -59,7 +59,7 @@ public final class Humanize extends EffectKind {
     private static final class Running implements Effect {
         private record Made(NoteStart note, double lengthFactor) {}
 
-        private final Map<NoteStart, Made> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, Made> sent = new HashMap<>();
         private ParamSet values;
         private TimeMap time;
 

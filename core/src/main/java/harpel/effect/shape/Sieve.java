@@ -14,7 +14,7 @@ import harpel.param.ParamSet;
 import harpel.param.SpanType;
 import harpel.param.SpanType.Span;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -101,7 +101,7 @@ public final class Sieve extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, NoteStart> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, NoteStart> sent = new HashMap<>();
         private ParamSet values;
         private EffectContext context;
         private long counted;

@@ -17,7 +17,7 @@ import harpel.param.TimeType;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
 import harpel.time.TimeValue;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 
@@ -76,7 +76,7 @@ public final class TimeGrid extends EffectKind {
     }
 
     private static final class Running implements Effect {
-        private final Map<NoteStart, NoteStart> sent = new IdentityHashMap<>();
+        private final Map<NoteStart, NoteStart> sent = new HashMap<>();
         private ParamSet values;
         private EffectContext context;
         private StepGrid grid;

@@ -125,7 +125,7 @@ public final class Touch extends EffectKind {
         }
 
         @Override
-        protected NoteStart change(NoteStart note, Emitter out) {
+        public NoteStart change(NoteStart note, Emitter out) {
             if (note.tick() != lastTick) {
                 lastTick = note.tick();
                 moment++;

@@ -14,7 +14,7 @@ import harpel.param.ParamSet;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -83,7 +83,7 @@ public final class Voices extends EffectKind {
         /** Keys that are down, in the order they were pressed. */
         private final List<NoteStart> held = new ArrayList<>();
         /** What sounds for a key, in the order of its start. */
-        private final Map<NoteStart, NoteStart> sounding = new IdentityHashMap<>();
+        private final Map<NoteStart, NoteStart> sounding = new HashMap<>();
 
         /** When all that happens at one tick is known, the key that sounds is chosen. */
         private long chooseAt = Ticks.NEVER;

@@ -1,4 +1,4 @@
-package harpel.piece;
+package harpel.advice;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -6,6 +6,8 @@ import harpel.chain.Stage;
 import harpel.effect.held.Arpeggio;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
+import harpel.piece.Part;
+import harpel.piece.Piece;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -33,13 +35,13 @@ class AdviceTest {
     }
 
     private static List<String> texts(Piece piece) {
-        return Advice.chain(piece, piece.parts().get(0)).stream()
+        return Advisor.chain(piece, piece.parts().get(0)).stream()
                 .map(Advice::text)
                 .toList();
     }
 
     private static void advisesAndHelps(Piece piece, String text) {
-        List<Advice> advice = Advice.chain(piece, piece.parts().get(0));
+        List<Advice> advice = Advisor.chain(piece, piece.parts().get(0));
         assertThat(advice).extracting(Advice::text).containsExactly(text);
         assertThat(texts(advice.get(0).fix().apply(piece))).isEmpty();
     }
@@ -95,26 +97,27 @@ class AdviceTest {
             })
     void aPartThatCannotSoundSaysWhy(String field, String text) {
         Piece piece = piece("{'name':'Bells'," + field.replace("''", "'") + "}", "");
-        Optional<Advice> advice = Advice.silence(piece, piece.parts().get(0), List.of(""));
+        Optional<Advice> advice = Advisor.silence(piece, piece.parts().get(0), List.of(""));
         assertThat(advice).map(Advice::text).contains(text);
         Piece helped = advice.orElseThrow().fix().apply(piece);
-        assertThat(Advice.silence(helped, helped.parts().get(0), List.of(""))).isEmpty();
+        assertThat(Advisor.silence(helped, helped.parts().get(0), List.of(""))).isEmpty();
     }
 
     @Test
     void anotherPartThatIsSolo() {
         Piece piece = piece("{'name':'Bells'},{'name':'Bass','solo':true}", "");
-        Advice advice = Advice.silence(piece, piece.parts().get(0), List.of("")).orElseThrow();
+        Advice advice =
+                Advisor.silence(piece, piece.parts().get(0), List.of("")).orElseThrow();
         assertThat(advice.text()).isEqualTo("Another part is solo.");
-        assertThat(Advice.silence(piece, piece.parts().get(1), List.of(""))).isEmpty();
+        assertThat(Advisor.silence(piece, piece.parts().get(1), List.of(""))).isEmpty();
         Piece helped = advice.fix().apply(piece);
-        assertThat(Advice.silence(helped, helped.parts().get(0), List.of(""))).isEmpty();
+        assertThat(Advisor.silence(helped, helped.parts().get(0), List.of(""))).isEmpty();
     }
 
     @Test
     void aPartThatPlaysByItselfNeedsToHearNothing() {
         Piece piece = piece("{'name':'Grains','input':'none','chain':[{'effect':'pulse'}]}", "");
-        assertThat(Advice.silence(piece, piece.parts().get(0), List.of(""))).isEmpty();
+        assertThat(Advisor.silence(piece, piece.parts().get(0), List.of(""))).isEmpty();
     }
 
     @Test
@@ -143,13 +146,13 @@ class AdviceTest {
         Piece piece = withChain("{'effect':'harmony'}", "");
         Part part = piece.parts().get(0);
         Set<Integer> pitches = Set.of(60, 62, 64, 66, 67, 69, 71, 70, 72);
-        Advice advice = Advice.leavesTheKey(piece, part, pitches).orElseThrow();
+        Advice advice = Advisor.leavesTheKey(piece, part, pitches).orElseThrow();
         assertThat(advice.text()).isEqualTo("2 of 9 pitches leave the key: F♯4 A♯4");
         Part helped = advice.fix().apply(piece).parts().get(0);
         assertThat(helped.chain().stages()).hasSize(2);
-        assertThat(Advice.leavesTheKey(piece, helped, pitches)).isEmpty();
-        assertThat(Advice.leavesTheKey(piece, part, Set.of(60, 64))).isEmpty();
-        assertThat(Advice.leavesTheKey(piece, part.withChannel(9), pitches))
+        assertThat(Advisor.leavesTheKey(piece, helped, pitches)).isEmpty();
+        assertThat(Advisor.leavesTheKey(piece, part, Set.of(60, 64))).isEmpty();
+        assertThat(Advisor.leavesTheKey(piece, part.withChannel(9), pitches))
                 .as("drums have no key")
                 .isEmpty();
     }
@@ -159,25 +162,25 @@ class AdviceTest {
         Piece piece = withChain("{'effect':'transpose'},{'effect':'sieve'},{'effect':'touch'}", "");
         Part part = piece.parts().get(0);
         Map<String, Integer> left = Map.of("transpose", 8, "sieve", 0, "touch", 0);
-        Advice advice = Advice.notesStop(part, 8, left::get).orElseThrow();
+        Advice advice = Advisor.notesStop(part, 8, left::get).orElseThrow();
         assertThat(advice.stage()).isEqualTo("sieve");
         assertThat(advice.text()).isEqualTo("Notes stop here: 8 came in, none went out.");
         Part helped = advice.fix().apply(piece).parts().get(0);
         assertThat(helped.chain().find("sieve").orElseThrow().on()).isFalse();
-        assertThat(Advice.notesStop(part, 8, id -> 8)).isEmpty();
-        assertThat(Advice.notesStop(part, 0, id -> 0)).as("nothing came in").isEmpty();
+        assertThat(Advisor.notesStop(part, 8, id -> 8)).isEmpty();
+        assertThat(Advisor.notesStop(part, 0, id -> 0)).as("nothing came in").isEmpty();
     }
 
     @Test
     void notesThatAreLetGoBeforeAStepAreLatched() {
         Piece piece = withChain("{'effect':'arpeggio','pace':'1/1'}", "");
         Part part = piece.parts().get(0);
-        Advice advice = Advice.notesStop(part, 5, id -> 0).orElseThrow();
+        Advice advice = Advisor.notesStop(part, 5, id -> 0).orElseThrow();
         assertThat(advice.text()).isEqualTo("Notes stop here: 5 came and were let go before a step.");
         Stage helped = advice.fix().apply(piece).parts().get(0).chain().stages().get(0);
         assertThat(helped.params().get(Arpeggio.LATCH)).isEqualTo(Arpeggio.LatchMode.REPLACE);
         Piece sends = piece("{'name':'Bells','chain':[{'effect':'send','to':'gull'}]},{'name':'Gull','chain':[]}", "");
-        assertThat(Advice.notesStop(sends.parts().get(0), 9, id -> 0))
+        assertThat(Advisor.notesStop(sends.parts().get(0), 9, id -> 0))
                 .as("they go elsewhere")
                 .isEmpty();
     }
@@ -186,10 +189,10 @@ class AdviceTest {
     void aMissingSoundDeviceOffersAnOutputThatIsThere() {
         Piece piece = withChain("", "");
         Part part = piece.parts().get(0);
-        Advice advice = Advice.noSound(part, "no device", List.of("", "Pier")).orElseThrow();
+        Advice advice = Advisor.noSound(part, "no device", List.of("", "Pier")).orElseThrow();
         assertThat(advice.action()).isEqualTo("Send to Pier");
-        assertThat(advice.fix().apply(piece).parts().get(0).output()).isEqualTo("Pier");
-        assertThat(Advice.noSound(part, "", List.of("Pier"))).isEmpty();
-        assertThat(Advice.noSound(part, "no device", List.of(""))).isEmpty();
+        assertThat(advice.fix().apply(piece).parts().get(0).port()).isEqualTo("Pier");
+        assertThat(Advisor.noSound(part, "", List.of("Pier"))).isEmpty();
+        assertThat(Advisor.noSound(part, "no device", List.of(""))).isEmpty();
     }
 }

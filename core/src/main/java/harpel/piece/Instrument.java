@@ -1,4 +1,4 @@
-package harpel.device;
+package harpel.piece;
 
 import java.util.List;
 

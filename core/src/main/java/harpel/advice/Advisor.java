@@ -1,0 +1,68 @@
+package harpel.advice;
+
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.ToIntFunction;
+import java.util.stream.Stream;
+
+/** Asks the rules. */
+public final class Advisor {
+    /** Why a part cannot be heard; the first that finds something says it. */
+    private static final List<Rule> SILENCE =
+            List.of(new Muted(), new OthersSolo(), new LevelNought(), new NotConnected(), new HearsNothing());
+
+    private static final List<Rule> CHAIN =
+            List.of(new Restarts(), new UnevenChords(), new KeyTooEarly(), new DeadSend());
+
+    private Advisor() {}
+
+    /**
+     * Why a part cannot be heard, or nothing when it can.
+     *
+     * @param outputs the names of the outputs there are
+     */
+    public static Optional<Advice> silence(Piece piece, Part part, List<String> outputs) {
+        return look(SILENCE, piece, part, outputs).findFirst();
+    }
+
+    /** What will surprise in a part's chain. */
+    public static List<Advice> chain(Piece piece, Part part) {
+        return look(CHAIN, piece, part, List.of()).toList();
+    }
+
+    private static Stream<Advice> look(List<Rule> rules, Piece piece, Part part, List<String> outputs) {
+        return rules.stream().flatMap(rule -> rule.look(piece, part, outputs));
+    }
+
+    /** Why the built-in sounds are not heard on a machine without a sound device; with the first MIDI output as the way out. */
+    public static Optional<Advice> noSound(Part part, String noSound, List<String> outputs) {
+        return NoSound.look(part, noSound, outputs);
+    }
+
+    /**
+     * The stage at which the notes of a part stop, if they do.
+     *
+     * @param came how many notes lately came in
+     * @param left how many lately left the stage of that id
+     */
+    public static Optional<Advice> notesStop(Part part, int came, ToIntFunction<String> left) {
+        return NotesStop.look(part, came, left);
+    }
+
+    /**
+     * How many of the pitches that lately sounded leave the key.
+     *
+     * @param pitches 0–127
+     */
+    public static Optional<Advice> leavesTheKey(Piece piece, Part part, Set<Integer> pitches) {
+        return LeavesTheKey.look(piece, part, pitches);
+    }
+
+    /** The stage that has lately left notes out since too many sounded or waited there. */
+    public static Optional<Advice> tooMany(Part part, Set<String> fullStages) {
+        return TooMany.look(part, fullStages);
+    }
+}

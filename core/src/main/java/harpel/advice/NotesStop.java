@@ -1,0 +1,54 @@
+package harpel.advice;
+
+import harpel.chain.Stage;
+import harpel.effect.EffectKind;
+import harpel.effect.held.Arpeggio;
+import harpel.param.RouteType;
+import harpel.piece.Part;
+import harpel.piece.Routes;
+import java.util.Optional;
+import java.util.function.ToIntFunction;
+
+/** Notes come to a stage and none goes on. */
+final class NotesStop {
+    /** So many notes without any that goes on are no accident. */
+    private static final int FEW = 3;
+
+    private NotesStop() {}
+
+    static Optional<Advice> look(Part part, int came, ToIntFunction<String> left) {
+        int before = came;
+        for (Stage stage : part.chain().stages()) {
+            int after = left.applyAsInt(stage.id());
+            if (before >= FEW && after == 0 && stage.on() && !leads(stage)) {
+                return Optional.of(stopped(part, stage, before));
+            }
+            before = after;
+        }
+        return Optional.empty();
+    }
+
+    /** Whether what comes in may well go elsewhere than on. */
+    private static boolean leads(Stage stage) {
+        return stage.kind().changesMessages(stage.params())
+                || stage.kind().branches()
+                || Routes.routes(stage.params()).stream().anyMatch(RouteType.Route::leaves);
+    }
+
+    private static Advice stopped(Part part, Stage stage, int came) {
+        if (stage.params().spec().has(Arpeggio.LATCH)) {
+            return Advice.of(
+                    part,
+                    stage,
+                    "Notes stop here: " + came + " came and were let go before a step.",
+                    "Keep them until the next chord",
+                    one -> one.with(Arpeggio.LATCH, Arpeggio.LatchMode.REPLACE));
+        }
+        return Advice.of(
+                part,
+                stage,
+                "Notes stop here: " + came + " came in, none went out.",
+                "Switch it off",
+                one -> one.with(EffectKind.ON, false));
+    }
+}

@@ -1,0 +1,15 @@
+package harpel.effect;
+
+/** What sets a kind of effect apart, as far as others must know it. Every kind declares its own. */
+public enum Trait {
+    /** It draws: another variation gives other notes. */
+    DRAWS,
+    /** It may send notes outside the key. */
+    LEAVES_THE_KEY,
+    /** It brings notes into a key. */
+    FITS_THE_KEY,
+    /** It plays without being played. */
+    PLAYS_BY_ITSELF,
+    /** What it sends is a pattern of its own, one note after another. */
+    MAKES_A_PATTERN
+}

@@ -1,0 +1,58 @@
+package harpel.engine;
+
+import harpel.effect.Chance;
+import harpel.event.EventOrder;
+import harpel.event.Message;
+import harpel.phrase.Note;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
+import java.util.List;
+
+/**
+ * What a part plays of its phrase, ready to be played: the notes in order and the messages in order and on the part's channel. Shared by
+ * live play and print. Compiled by whoever edits, never by the engine's thread.
+ *
+ * @param channel 0–15
+ * @param length in ticks
+ * @param chance draws for notes that are not always played
+ */
+record Score(
+        Phrase phrase, int channel, long variation, long length, Notes notes, List<Message> messages, Chance chance) {
+    static Score of(Phrase phrase, int channel, long variation) {
+        List<Message> messages = phrase.messages().stream()
+                .map(message -> message.onChannel(channel))
+                .sorted(EventOrder.INSTANCE)
+                .filter(message -> message.tick() < phrase.length())
+                .toList();
+        Chance chance = Chance.of(variation, 0, "phrase/" + phrase.id());
+        return new Score(phrase, channel, variation, phrase.length(), phrase.notes(), messages, chance);
+    }
+
+    /** Whether this is what {@link #of} would give. */
+    boolean is(Phrase onePhrase, int oneChannel, long oneVariation) {
+        return phrase == onePhrase && channel == oneChannel && variation == oneVariation;
+    }
+
+    boolean isEmpty() {
+        return length == 0 || notes.isEmpty() && messages.isEmpty();
+    }
+
+    /**
+     * Whether a note is played in a round: a draw that depends on the variation, the phrase, the round and the note's place, its start,
+     * pitch and how many alike come before it, alone.
+     *
+     * @param index its place among the notes
+     */
+    boolean plays(int index, long round) {
+        Note note = notes.get(index);
+        if (note.traits().off()) {
+            return false;
+        }
+        int percent = note.traits().chance();
+        if (percent == 100) {
+            return true;
+        }
+        long place = (note.tick() * 128 + note.pitch()) * 64 + notes.alikeBefore(index);
+        return chance.unitOf(round, place) * 100 < percent;
+    }
+}
