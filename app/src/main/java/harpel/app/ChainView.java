@@ -57,6 +57,7 @@ final class ChainView extends BorderPane {
     private final Map<String, StageRow> kept = new HashMap<>();
     private final List<StageRow> shown = new ArrayList<>();
     private List<Advice> advice = List.of();
+    private final List<TraceStore.Drawn> found = new ArrayList<>();
     private long frame;
 
     ChainView(Session session) {
@@ -102,7 +103,11 @@ final class ChainView extends BorderPane {
                 javafx.css.PseudoClass.getPseudoClass("off"), part.rack().off());
         shown.clear();
         StageRow input = row(null, Places.input(part.id()), false);
-        input.showWords("Input", part.phrase().isEmpty() ? "Keys" : "Keys + phrase “" + part.phrase() + "”");
+        input.showWords("Input", session.piece()
+                        .get()
+                        .phrase(part.phrase())
+                        .map(phrase -> "Keys + phrase “" + phrase.name() + "”")
+                        .orElse("Keys"));
         rows.getChildren().add(input);
         advice = Advisor.chain(session.piece().get(), part);
         addChain(rows, part.chain(), List.of());
@@ -288,8 +293,7 @@ final class ChainView extends BorderPane {
             shown.forEach(row -> row.showCount(
                     row.address == null
                             ? -1
-                            : within(Places.before(session, row.address), window.toTick())
-                                    .size()));
+                            : count(Places.before(session, row.address), window.toTick())));
             head.draw();
         }
         if (frame++ % ADVISE_EVERY == 0) {
@@ -298,8 +302,13 @@ final class ChainView extends BorderPane {
         shown.forEach(StageRow::draw);
     }
 
+    private int count(Place place, double to) {
+        return session.traces().countWithin(place, (long) window.fromTick(), (long) to);
+    }
+
     private List<TraceStore.Drawn> within(Place place, double to) {
-        return session.traces().within(place.part(), place.name(), (long) window.fromTick(), (long) to);
+        session.traces().within(place, (long) window.fromTick(), (long) to, found);
+        return found;
     }
 
     private void fitPitches() {
@@ -315,13 +324,13 @@ final class ChainView extends BorderPane {
         Part part = session.part();
         // What came in within the last bar may still be on its way.
         double settled = window.toTick() - (window.toTick() - window.fromTick()) / window.bars();
-        Optional<Advice> stop = part.rack().off()
-                ? Optional.empty()
+        Optional<Advice> full = Advisor.tooMany(part, session.traces().fullSince(part.id(), window.fromTick()));
+        Optional<Advice> stop = part.rack().off() || full.isPresent()
+                ? full
                 : Advisor.notesStop(
                         part,
-                        within(Places.input(part.id()), settled).size(),
-                        id -> within(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick())
-                                .size());
+                        count(Places.input(part.id()), settled),
+                        id -> count(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick()));
         Set<Integer> pitches = new TreeSet<>();
         within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
         Advice leaves =

@@ -33,9 +33,12 @@ import javafx.scene.control.ButtonType;
 import javafx.stage.FileChooser;
 import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Opening and saving: asks for the file, does it, and says what went wrong. */
 final class Files {
+    private static final Logger LOG = LoggerFactory.getLogger(Files.class);
     private static final ExtensionFilter PIECES = new ExtensionFilter("Pieces", "*" + PieceFile.ENDING);
     private static final ExtensionFilter CHAINS = new ExtensionFilter("Chains", "*.chain.json");
     private static final ExtensionFilter MIDI = new ExtensionFilter("MIDI files", "*.mid", "*.midi");
@@ -96,7 +99,7 @@ final class Files {
         Path path = session.file().get();
         if (path == null) {
             saveAs();
-        } else {
+        } else if (!session.isChangedOnDisk() || confirmOverwrite(path)) {
             doing(path, () -> session.save(path));
         }
     }
@@ -265,11 +268,34 @@ final class Files {
                         Platform.runLater(() -> session.say(path.getFileName() + ": " + e.getMessage()));
                     } catch (InterruptedException e) {
                         Thread.currentThread().interrupt();
+                    } catch (RuntimeException | Error e) {
+                        LOG.error("printing {} failed", part.name(), e);
+                        Platform.runLater(() -> session.say("“" + part.name() + "” could not be printed: " + e));
                     }
                 },
                 "harpel-print");
         printer.setDaemon(true);
         printer.start();
+    }
+
+    /** Whether a file that somebody else has written may be written over. */
+    private boolean confirmOverwrite(Path path) {
+        ButtonType over = new ButtonType("Write over it", ButtonBar.ButtonData.YES);
+        ButtonType other = new ButtonType("Save as…", ButtonBar.ButtonData.NO);
+        Alert alert = new Alert(
+                Alert.AlertType.CONFIRMATION,
+                "It was changed on disk since it was opened here. What was written there would be lost.",
+                over,
+                other,
+                ButtonType.CANCEL);
+        alert.initOwner(window);
+        alert.getDialogPane().getStylesheets().setAll(session.styles());
+        alert.setHeaderText("Write over “" + path.getFileName() + "”?");
+        Optional<ButtonType> answer = alert.showAndWait();
+        if (answer.isPresent() && answer.get() == other) {
+            saveAs();
+        }
+        return answer.isPresent() && answer.get() == over;
     }
 
     /** Whether the piece may be left: it is saved, or the user says so. */

@@ -9,10 +9,7 @@ import java.io.IOException;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
 import java.util.List;
-import javafx.animation.AnimationTimer;
-import javafx.animation.KeyFrame;
 import javafx.animation.PauseTransition;
-import javafx.animation.Timeline;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
@@ -32,6 +29,8 @@ public final class HarpelApp extends Application {
     private HarpelPane pane;
     private Autosave autosave;
     private Settings settings;
+    private Frames frames;
+    private int drawn;
 
     @Override
     public void start(Stage stage) {
@@ -87,24 +86,21 @@ public final class HarpelApp extends Application {
         stage.show();
         pane.requestFocus();
         boolean exitAtFirstFrame = words.contains("--exit-at-first-frame");
-        new AnimationTimer() {
-            private int frames;
-
-            @Override
-            public void handle(long now) {
-                pane.draw(System.nanoTime());
-                frames++;
-                if (frames == 2) {
-                    session.start();
-                    session.openDevices();
-                }
-                if (exitAtFirstFrame && frames == 2) {
+        frames = new Frames(session, nanos -> {
+            pane.draw(nanos);
+            drawn++;
+            if (drawn == 2) {
+                session.start();
+                session.openDevices();
+                autosave.start();
+                if (exitAtFirstFrame) {
                     long began = ManagementFactory.getRuntimeMXBean().getStartTime();
                     System.out.println("first frame after " + (System.currentTimeMillis() - began) + " ms");
                     Platform.exit();
                 }
             }
-        }.start();
+        });
+        frames.start(scene);
         if (words.contains("--demo")) {
             startDemo();
         }
@@ -140,9 +136,6 @@ public final class HarpelApp extends Application {
             session.replace(piece, "Bring back unsaved work");
             session.say("Work that was not saved last time is back. Ctrl+Z leaves it out.");
         });
-        Timeline timer = new Timeline(new KeyFrame(Duration.seconds(2), event -> autosave.keep()));
-        timer.setCycleCount(Timeline.INDEFINITE);
-        timer.play();
     }
 
     private void startDemo() {
@@ -175,6 +168,8 @@ public final class HarpelApp extends Application {
             settings.keep(
                     session.theme().get(), OctaveNaming.shown(), session.size().get());
         }
+        frames.close();
+        autosave.close();
         session.close();
     }
 }

@@ -7,12 +7,14 @@ import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.TestPhrases;
+import harpel.theory.Key;
 import harpel.theory.OctaveNaming;
 import java.io.File;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import javafx.event.EventHandler;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -41,6 +43,8 @@ final class HarpelPane extends BorderPane {
     private record Action(String name, Runnable run) {}
 
     private static final double ZOOM = 1.4;
+    /** So many frames from one look at what may have gone wrong to the next. */
+    private static final int LOOK_EVERY = 30;
 
     private final Session session;
     private final Map<KeyCombination, Action> actions = new LinkedHashMap<>();
@@ -50,6 +54,10 @@ final class HarpelPane extends BorderPane {
     private final Inspector inspector;
     private final PartPanel parts;
     private final Label keysInfo = new Label();
+    private Key toldKey;
+    private int toldOctave;
+    private int frame;
+    private int toldTouch;
     private final MenuButton menu = new MenuButton("Piece");
 
     HarpelPane(Session session) {
@@ -231,7 +239,7 @@ final class HarpelPane extends BorderPane {
 
     private void fillTests(Menu tests, Files files) {
         tests.getItems().clear();
-        for (Phrase phrase : TestPhrases.all(harpel.theory.Key.C_MAJOR, harpel.time.MeterMap.FOUR_FOUR)) {
+        for (Phrase phrase : TestPhrases.all(Key.C_MAJOR, harpel.time.MeterMap.FOUR_FOUR)) {
             MenuItem item = new MenuItem(phrase.name().replace("Test: ", ""));
             item.setOnAction(event -> hearTestPhrase(phrase.name()));
             tests.getItems().add(item);
@@ -366,16 +374,22 @@ final class HarpelPane extends BorderPane {
 
     /** Draws a frame. */
     void draw(long nanos) {
+        if (frame++ % LOOK_EVERY == 0) {
+            session.look();
+        }
         top.draw(nanos);
         chain.draw(nanos);
         inspector.draw();
         parts.draw();
         session.levers().takeLearnt();
         keys.draw();
-        long inKey = java.util.stream.IntStream.range(0, 12)
-                .filter(session.piece().get().key()::contains)
-                .count();
-        keysInfo.setText(
-                "Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + keys.octave() + "  ]\ntouch " + keys.touch());
+        Key key = session.piece().get().key();
+        if (key != toldKey || keys.octave() != toldOctave || keys.touch() != toldTouch) {
+            toldKey = key;
+            toldOctave = keys.octave();
+            toldTouch = keys.touch();
+            long inKey = IntStream.range(0, 12).filter(key::contains).count();
+            keysInfo.setText("Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + toldOctave + "  ]\ntouch " + toldTouch);
+        }
     }
 }

@@ -1,11 +1,14 @@
 package harpel.app;
 
+import harpel.app.draw.Drawing;
 import harpel.app.draw.SharpCanvas;
+import harpel.app.session.Places;
+import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
-import harpel.engine.Tap;
 import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
@@ -60,7 +63,18 @@ final class KeysView extends Region {
     private int octave = 4;
     private int touch = 92;
     private int mousePitch = -1;
-    private Object drawnState;
+    private final BitSet in = new BitSet(128);
+    private final BitSet out = new BitSet(128);
+    private final BitSet drawnIn = new BitSet(128);
+    private final BitSet drawnOut = new BitSet(128);
+    private String shownPart = "";
+    private Place input;
+    private Place sound;
+    private Theme drawnTheme;
+    private double drawnWidth;
+    private double drawnHeight;
+    private double drawnSize;
+    private OctaveNaming drawnNaming;
 
     KeysView(Session session) {
         this.session = session;
@@ -79,7 +93,7 @@ final class KeysView extends Region {
 
     @Override
     protected void layoutChildren() {
-        drawnState = null;
+        drawnTheme = null;
     }
 
     private void mouse(double x, double y) {
@@ -167,21 +181,33 @@ final class KeysView extends Region {
 
     void draw() {
         String part = session.partId().get();
-        Set<Integer> in = session.traces().sounding(part, Tap.INPUT);
-        Set<Integer> out = session.traces().sounding(part, Tap.SOUND);
-        Object state = java.util.List.of(
-                in,
-                out,
-                session.theme().get(),
-                getWidth(),
-                getHeight(),
-                OctaveNaming.shown(),
-                session.size().get());
-        if (state.equals(drawnState)) {
+        if (!part.equals(shownPart)) {
+            shownPart = part;
+            input = Places.input(part);
+            sound = Places.sound(part);
+        }
+        session.traces().sounding(input, in);
+        session.traces().sounding(sound, out);
+        Theme theme = session.theme().get();
+        boolean same = in.equals(drawnIn)
+                && out.equals(drawnOut)
+                && theme == drawnTheme
+                && getWidth() == drawnWidth
+                && getHeight() == drawnHeight
+                && OctaveNaming.shown() == drawnNaming
+                && session.size().get() == drawnSize;
+        if (same) {
             return;
         }
-        drawnState = state;
-        Theme theme = session.theme().get();
+        drawnIn.clear();
+        drawnIn.or(in);
+        drawnOut.clear();
+        drawnOut.or(out);
+        drawnTheme = theme;
+        drawnWidth = getWidth();
+        drawnHeight = getHeight();
+        drawnNaming = OctaveNaming.shown();
+        drawnSize = session.size().get();
         canvas.fit(getWidth(), getHeight(), session.size().get());
         GraphicsContext g = canvas.begin();
         double height = canvas.shownHeight();
@@ -194,7 +220,7 @@ final class KeysView extends Region {
             g.fillRect(x, HEAD, width, height - HEAD);
             g.setFill(theme.ivory);
             g.fillRect(x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
-            light(g, theme, in.contains(pitch), out.contains(pitch), x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+            light(g, theme, in.get(pitch), out.get(pitch), x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
             if (key % 7 == 0 || key % 7 == 3) {
                 g.setFill(key % 7 == 0 ? Theme.DAY.red : Theme.DAY.blue);
                 g.fillRect(x + width / 2 - 1, height - 22, 2.5, 16);
@@ -211,7 +237,7 @@ final class KeysView extends Region {
                 double h = (height - HEAD) * 0.58;
                 g.setFill(Theme.DAY.ink);
                 g.fillRect(x, HEAD, width * 0.6, h);
-                light(g, theme, in.contains(pitch), out.contains(pitch), x + 1, HEAD, width * 0.6 - 2, h - 1);
+                light(g, theme, in.get(pitch), out.get(pitch), x + 1, HEAD, width * 0.6 - 2, h - 1);
             }
         }
     }
@@ -219,7 +245,7 @@ final class KeysView extends Region {
     private static void light(
             GraphicsContext g, Theme theme, boolean in, boolean out, double x, double y, double w, double h) {
         if (out) {
-            g.setFill(theme.brass.deriveColor(0, 1, 1, 0.55));
+            g.setFill(Drawing.faint(theme.brass, 0.55));
             g.fillRect(x, y, w, h);
         }
         if (in) {

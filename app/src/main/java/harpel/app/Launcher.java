@@ -1,11 +1,8 @@
 package harpel.app;
 
 import harpel.app.session.Session;
-import harpel.format.PieceFile;
 import harpel.piece.Piece;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -41,6 +38,9 @@ public final class Launcher {
     }
 
     public static void main(String[] args) {
+        if (List.of(args).contains("--verbose")) {
+            LogSetup.beVerbose();
+        }
         tune();
         opening = new FutureTask<>(opener(List.of(args)));
         new Thread(opening, "harpel-opening").start();
@@ -62,9 +62,7 @@ public final class Launcher {
     /** A session with the piece of a file; with an empty one that says why when it cannot be read. */
     private static Session open(Path file) {
         try {
-            Session session = new Session(PieceFile.read(Files.readString(file, StandardCharsets.UTF_8)));
-            session.file().set(file);
-            return session;
+            return Session.of(file);
         } catch (IOException | IllegalArgumentException e) {
             Session session = new Session(Piece.empty());
             session.say(file + ": " + e.getMessage());

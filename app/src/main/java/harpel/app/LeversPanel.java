@@ -23,6 +23,7 @@ import javafx.scene.layout.VBox;
 final class LeversPanel extends VBox {
     private final Session session;
     private List<String> shown = List.of();
+    private final List<Slider> sliders = new ArrayList<>();
     private boolean showing;
 
     LeversPanel(Session session) {
@@ -45,10 +46,11 @@ final class LeversPanel extends VBox {
                 .toList();
         if (!shape.equals(shown) || getChildren().isEmpty()) {
             shown = shape;
+            sliders.clear();
             getChildren().setAll(levers.stream().map(this::lever).toList());
         }
         for (int i = 0; i < levers.size(); i++) {
-            Slider slider = (Slider) lookup("#lever-" + i);
+            Slider slider = i < sliders.size() ? sliders.get(i) : null;
             if (slider != null
                     && !slider.isPressed()
                     && session.traces().lever(levers.get(i).name()).isEmpty()
@@ -63,11 +65,14 @@ final class LeversPanel extends VBox {
     void draw() {
         List<Lever> levers = session.piece().get().levers();
         for (int i = 0; i < levers.size(); i++) {
-            Slider slider = (Slider) lookup("#lever-" + i);
+            Slider slider = i < sliders.size() ? sliders.get(i) : null;
             OptionalDouble at = session.traces().lever(levers.get(i).name());
             if (slider != null && at.isPresent() && !slider.isPressed()) {
                 showing = true;
-                slider.setValue(at.getAsDouble() * 100);
+                double value = at.getAsDouble() * 100;
+                if (slider.getValue() != value) {
+                    slider.setValue(value);
+                }
                 showing = false;
             }
         }
@@ -136,6 +141,7 @@ final class LeversPanel extends VBox {
             return piece.withLevers(left);
         })));
         Slider slider = new Slider(0, 100, lever.value());
+        sliders.add(slider);
         slider.setId("lever-" + place);
         slider.setAccessibleText("Lever " + lever.name());
         slider.valueProperty().addListener((property, before, now) -> {

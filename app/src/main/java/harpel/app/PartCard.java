@@ -1,7 +1,8 @@
 package harpel.app;
 
+import harpel.app.session.Places;
+import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
-import harpel.engine.Tap;
 import harpel.piece.Hearing;
 import harpel.piece.Mix;
 import harpel.piece.Part;
@@ -28,6 +29,8 @@ final class PartCard extends VBox {
 
     private final Session session;
     private final String id;
+    private final Place input;
+    private final Place sound;
     private final Label name = new Label();
     private final Label about = new Label();
     private final Button choose = new Button();
@@ -43,6 +46,8 @@ final class PartCard extends VBox {
     PartCard(Session session, String id) {
         this.session = session;
         this.id = id;
+        input = Places.input(id);
+        sound = Places.sound(id);
         getStyleClass().add("part-card");
         name.getStyleClass().add("stage-name");
         about.getStyleClass().add("soft");
@@ -181,9 +186,7 @@ final class PartCard extends VBox {
 
     /** Lights up what sounds. */
     void draw() {
-        in.pseudoClassStateChanged(
-                ACTIVE, !session.traces().sounding(id, Tap.INPUT).isEmpty());
-        out.pseudoClassStateChanged(
-                ACTIVE, !session.traces().sounding(id, Tap.SOUND).isEmpty());
+        in.pseudoClassStateChanged(ACTIVE, session.traces().sounds(input));
+        out.pseudoClassStateChanged(ACTIVE, session.traces().sounds(sound));
     }
 }

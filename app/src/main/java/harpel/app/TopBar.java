@@ -176,20 +176,40 @@ final class TopBar extends HBox {
         }
     }
 
+    private long shownBeat = -1;
+    private MeterMap.Change shownMeter;
+    private long shownLate = -1;
+
     void draw(long nanos) {
         LiveStatus status = session.status();
         long tick = Math.max(0, (long) status.tickAt(nanos));
-        position.setText(session.piece().get().time().meter().placeAt(tick).toString());
-        clock.setText(
+        MeterMap.Change meter = session.piece().get().time().meter().at(tick);
+        long beat = tick / meter.beatTicks();
+        if (beat != shownBeat || meter != shownMeter) {
+            shownBeat = beat;
+            shownMeter = meter;
+            position.setText(session.piece().get().time().meter().placeAt(tick).toString());
+        }
+        set(
+                clock,
                 switch (status.mode()) {
                     case STOPPED -> "stands";
                     case KEYS -> "keys";
                     case PLAYING -> "own";
                 });
-        late.setText(Words.milliseconds(status.worstLateNanos()));
+        if (status.worstLateNanos() != shownLate) {
+            shownLate = status.worstLateNanos();
+            set(late, Words.milliseconds(shownLate));
+        }
         Feather icon = status.mode() == Mode.PLAYING ? Feather.SQUARE : Feather.PLAY;
         if (playIcon.getIconCode() != icon) {
             playIcon.setIconCode(icon);
+        }
+    }
+
+    private static void set(Label label, String text) {
+        if (!text.equals(label.getText())) {
+            label.setText(text);
         }
     }
 }

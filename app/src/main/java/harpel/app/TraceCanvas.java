@@ -1,7 +1,6 @@
 package harpel.app;
 
-import harpel.app.draw.Drawing;
-import harpel.app.draw.SharpCanvas;
+import harpel.app.draw.Raster;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
@@ -10,12 +9,12 @@ import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.theory.Pitch;
 import harpel.time.MeterMap;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
-import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
@@ -28,8 +27,11 @@ import javafx.scene.paint.Color;
  */
 final class TraceCanvas extends Region {
     private static final double HIT = 4;
+    /** Ground of one colour around what is drawn anew, so that nothing behind it has to be. */
+    private static final double EDGE = 2;
+
     private static final double WHEEL = 1.15;
-    private final SharpCanvas canvas = new SharpCanvas();
+    private final Raster canvas = new Raster();
     private double fitted;
     private final Session session;
     private final TimeWindow window;
@@ -38,6 +40,7 @@ final class TraceCanvas extends Region {
     /** Where the notes come from that this place made of them; null where there is no such place. */
     private Place before;
 
+    private final List<TraceStore.Drawn> notes = new ArrayList<>();
     private double draggedX;
 
     TraceCanvas(Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, Place place, double height) {
@@ -55,7 +58,7 @@ final class TraceCanvas extends Region {
                 new Tooltip(
                         "Notes that leave this stage. Point at one to see where it came from.\nDrag sideways to go back in time;"
                                 + " Ctrl and wheel zoom in time, Ctrl, Shift and wheel in pitch."));
-        setOnMouseMoved(event -> pointed.set(noteAt(event.getX(), event.getY())));
+        setOnMouseMoved(event -> pointed.set(noteAt(event.getX() - EDGE, event.getY() - EDGE)));
         setOnMouseExited(event -> pointed.set(null));
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> draggedX = event.getX());
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
@@ -91,25 +94,26 @@ final class TraceCanvas extends Region {
         before = newBefore;
     }
 
-    private List<TraceStore.Drawn> shown(Place where) {
-        return session.traces().within(where.part(), where.name(), (long) window.fromTick(), (long) window.toTick());
+    private List<TraceStore.Drawn> shown(Place where, List<TraceStore.Drawn> found) {
+        session.traces().within(where, (long) window.fromTick(), (long) window.toTick(), found);
+        return found;
     }
 
     /** How many notes the row shows. */
     int count() {
-        return shown(place).size();
+        return session.traces().countWithin(place, (long) window.fromTick(), (long) window.toTick());
     }
 
     /** The note at a point; of several the one that is nearest, and of those the one that starts last. */
     private NoteStart noteAt(double x, double y) {
-        double width = getWidth();
+        double width = getWidth() - 2 * EDGE;
         NoteStart nearest = null;
         double least = HIT;
-        for (TraceStore.Drawn drawn : shown(place)) {
+        for (TraceStore.Drawn drawn : shown(place, notes)) {
             double left = window.x(drawn.note.tick(), width);
             double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
             double away = Math.max(0, Math.max(left - x, x - right));
-            boolean level = Math.abs(window.y(drawn.note.pitch(), getHeight()) - y) <= HIT;
+            boolean level = Math.abs(window.y(drawn.note.pitch(), getHeight() - 2 * EDGE) - y) <= HIT;
             if (level && away <= least) {
                 least = away;
                 nearest = drawn.note;
@@ -122,68 +126,72 @@ final class TraceCanvas extends Region {
         Theme theme = session.theme().get();
         if (fitted != session.size().get()) {
             fitted = session.size().get();
-            canvas.fit(getWidth(), getHeight(), fitted);
+            canvas.relocate(EDGE, EDGE);
+            canvas.fit(getWidth() - 2 * EDGE, getHeight() - 2 * EDGE, fitted);
         }
-        GraphicsContext g = canvas.begin();
+        Raster g = canvas;
+        g.begin(Raster.mixed(theme.raised, theme.raised, 0));
         double width = canvas.shownWidth();
         double height = canvas.shownHeight();
         drawStrings(g, theme, width, height);
         drawBars(g, theme, width, height);
-        List<TraceStore.Drawn> notes = shown(place);
+        shown(place, notes);
         if (before != null) {
-            drawDifference(g, theme, notes, width, height);
+            drawDifference(g, theme, width, height);
         } else {
-            for (TraceStore.Drawn drawn : notes) {
-                g.setFill(color(drawn, theme, dimmed));
-                fill(g, drawn, width, height);
+            for (int i = 0; i < notes.size(); i++) {
+                fill(g, notes.get(i), width, height, colour(notes.get(i), theme, dimmed));
             }
         }
         double now = Math.round(window.x(window.nowTick(), width));
         if (now <= width) {
-            g.setFill(theme.brass);
-            g.fillRect(now, 0, 2, height);
+            g.fill(now, 0, 2, height, full(theme, theme.brass));
         }
+        g.end();
     }
 
-    private void fill(GraphicsContext g, TraceStore.Drawn drawn, double width, double height) {
-        // On whole pixels, which are filled without smoothing: many times faster where software draws.
+    private static int full(Theme theme, Color colour) {
+        return Raster.mixed(theme.raised, colour, 1);
+    }
+
+    private void fill(Raster g, TraceStore.Drawn drawn, double width, double height, int colour) {
         double thick = Math.round(window.noteHeight(height));
         double left = Math.round(Math.max(0, window.x(drawn.note.tick(), width)));
         double right = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
         double top = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
-        g.fillRect(left, top, Math.max(2, right - left - 1), thick);
+        g.fill(left, top, Math.max(2, right - left - 1), thick, colour);
     }
 
     /** What went through is faint, what is new is brass, and what was taken away is outlined in red. */
-    private void drawDifference(
-            GraphicsContext g, Theme theme, List<TraceStore.Drawn> notes, double width, double height) {
+    private void drawDifference(Raster g, Theme theme, double width, double height) {
         Set<NoteStart> came = Collections.newSetFromMap(new HashMap<>());
         Set<NoteStart> left = Collections.newSetFromMap(new HashMap<>());
-        List<TraceStore.Drawn> input = shown(before);
+        List<TraceStore.Drawn> input = shown(before, new ArrayList<>());
         input.forEach(drawn -> came.add(drawn.note));
         notes.forEach(drawn -> left.add(drawn.note));
         double thick = window.noteHeight(height);
-        g.setStroke(theme.red);
         for (TraceStore.Drawn drawn : input) {
             if (!left.contains(drawn.note)) {
                 double x = Math.round(Math.max(0, window.x(drawn.note.tick(), width)));
                 double to = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
                 double y = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
-                g.strokeRect(x + 0.5, y + 0.5, Math.max(2, to - x - 2), Math.max(2, Math.round(thick) - 1.0));
+                g.edge(x, y, Math.max(3, to - x - 1), Math.max(3, Math.round(thick)), full(theme, theme.red));
             }
         }
         for (TraceStore.Drawn drawn : notes) {
-            g.setFill(came.contains(drawn.note) ? Drawing.faint(theme.ink, 0.3) : theme.brass);
-            fill(g, drawn, width, height);
+            int colour = came.contains(drawn.note)
+                    ? Raster.mixed(theme.raised, theme.ink, 0.3)
+                    : full(theme, theme.brass);
+            fill(g, drawn, width, height, colour);
         }
     }
 
-    private Color color(TraceStore.Drawn drawn, Theme theme, boolean dimmed) {
+    private int colour(TraceStore.Drawn drawn, Theme theme, boolean dimmed) {
         NoteStart light = pointed.get();
         boolean related = light != null && (light.descendsFrom(drawn.note) || drawn.note.descendsFrom(light));
         double strength = 0.35 + 0.65 * drawn.note.velocity() / 127.0;
         if (related) {
-            return theme.red;
+            return full(theme, theme.red);
         }
         if (light != null) {
             strength *= 0.3;
@@ -192,22 +200,22 @@ final class TraceCanvas extends Region {
             strength *= 0.4;
         }
         Color base = drawn.sounds() && light == null ? theme.brass : theme.ink;
-        return Drawing.faint(base, strength);
+        return Raster.mixed(theme.raised, base, strength);
     }
 
-    private void drawStrings(GraphicsContext g, Theme theme, double width, double height) {
+    private void drawStrings(Raster g, Theme theme, double width, double height) {
         for (int pitch = window.lowest(); pitch <= window.highest(); pitch++) {
             int name = Pitch.pitchClass(pitch);
             boolean black = name == 1 || name == 3 || name == 6 || name == 8 || name == 10;
             if (!black) {
                 Color string = name == 0 ? theme.red : name == 5 ? theme.blue : theme.rule;
-                g.setFill(Drawing.faint(string, name == 0 || name == 5 ? 0.38 : 0.45));
-                g.fillRect(0, Math.round(window.y(pitch, height)), width, 1);
+                int colour = Raster.mixed(theme.raised, string, name == 0 || name == 5 ? 0.38 : 0.45);
+                g.fill(0, Math.round(window.y(pitch, height)), width, 1, colour);
             }
         }
     }
 
-    private void drawBars(GraphicsContext g, Theme theme, double width, double height) {
+    private void drawBars(Raster g, Theme theme, double width, double height) {
         Piece piece = session.piece().get();
         MeterMap meter = piece.time().meter();
         long bar = meter.barAt(Math.max(0, (long) window.fromTick()));
@@ -215,8 +223,8 @@ final class TraceCanvas extends Region {
         for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
             long beatTicks = beats ? meter.at(tick).beatTicks() : Long.MAX_VALUE / 4;
             for (long beat = tick; beat < meter.tickOfBar(bar + 1); beat += beatTicks) {
-                g.setFill(Drawing.faint(theme.ink, beat == tick ? 0.45 : 0.10));
-                g.fillRect(Math.round(window.x(beat, width)), 0, 1, height);
+                int colour = Raster.mixed(theme.raised, theme.ink, beat == tick ? 0.45 : 0.10);
+                g.fill(Math.round(window.x(beat, width)), 0, 1, height, colour);
             }
         }
     }

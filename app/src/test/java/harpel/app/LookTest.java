@@ -3,6 +3,7 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.session.Settings;
+import harpel.app.session.Places;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceQueue;
 import harpel.app.session.TraceStore;
@@ -16,6 +17,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -75,25 +77,33 @@ class LookTest {
         assertThat(sheet).doesNotContain("#");
     }
 
+    private static final Places.Place INPUT = Places.input("lead");
+    private final TraceStore store = new TraceStore();
+
+    private List<Integer> sounding() {
+        BitSet pitches = new BitSet();
+        store.sounding(INPUT, pitches);
+        return pitches.stream().boxed().toList();
+    }
+
     @Test
     void tracesPairNotesAndForgetThemWhenTimeStartsAnew() {
         TraceQueue queue = new TraceQueue();
-        TraceStore store = new TraceStore();
         NoteStart note = NoteStart.played(100, 0, 0, 60, 90);
         queue.left("lead", Tap.INPUT, note);
         queue.left("lead", Tap.INPUT, harpel.event.Message.control(110, 1, 0, 1, 1));
         queue.drain(store::take);
-        assertThat(store.sounding("lead", Tap.INPUT)).containsExactly(60);
-        assertThat(store.within("lead", Tap.INPUT, 0, 100)).isEmpty();
+        assertThat(sounding()).containsExactly(60);
+        assertThat(store.countWithin(INPUT, 0, 100)).isZero();
         queue.left("lead", Tap.INPUT, new NoteEnd(200, note, 64));
         queue.drain(store::take);
-        assertThat(store.sounding("lead", Tap.INPUT)).isEmpty();
-        assertThat(store.within("lead", Tap.INPUT, 150, 160)).hasSize(1);
-        assertThat(store.within("lead", Tap.INPUT, 200, 300)).isEmpty();
-        assertThat(store.within("other", Tap.INPUT, 0, 300)).isEmpty();
+        assertThat(sounding()).isEmpty();
+        assertThat(store.countWithin(INPUT, 150, 160)).isEqualTo(1);
+        assertThat(store.countWithin(INPUT, 200, 300)).isZero();
+        assertThat(store.countWithin(Places.input("other"), 0, 300)).isZero();
         queue.restarted();
         queue.drain(store::take);
-        assertThat(store.notes("lead", Tap.INPUT)).isEmpty();
+        assertThat(store.notes(INPUT)).isEmpty();
     }
 
     @Test

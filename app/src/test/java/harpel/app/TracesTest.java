@@ -26,6 +26,7 @@ import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -48,9 +49,9 @@ class TracesTest {
     }
 
     private List<NoteStart> inStretch(long from, long to) {
-        return store.within("lead", Tap.INPUT, from, to).stream()
-                .map(drawn -> drawn.note)
-                .toList();
+        List<TraceStore.Drawn> found = new ArrayList<>();
+        store.within(Places.input("lead"), from, to, found);
+        return found.stream().map(drawn -> drawn.note).toList();
     }
 
     @Test
@@ -87,9 +88,9 @@ class TracesTest {
         for (int i = 0; i < 40_000; i++) {
             note(i, 1);
         }
-        int kept = store.notes("lead", Tap.INPUT).size();
+        int kept = store.notes(Places.input("lead")).size();
         assertThat(kept).isBetween(8_000, 16_000);
-        assertThat(store.notes("lead", Tap.INPUT).get(kept - 1).note.tick()).isEqualTo(39_999);
+        assertThat(store.notes(Places.input("lead")).get(kept - 1).note.tick()).isEqualTo(39_999);
         assertThat(inStretch(39_990, 40_000)).hasSize(10);
         assertThat(store.count()).isEqualTo(40_000);
     }

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
 import harpel.chain.StageAddress;
@@ -47,6 +48,7 @@ abstract class WindowCase extends ApplicationTest {
 
     @AfterEach
     void end() {
+        WindowTest.closeFrames();
         session.close();
     }
 
@@ -125,9 +127,9 @@ abstract class WindowCase extends ApplicationTest {
     NoteStart play(int pitch, int velocity) {
         interact(() -> session.press(pitch, velocity));
         await(() -> onFx(
-                () -> !session.traces().notes(session.partId().get(), "input").isEmpty()));
+                () -> !session.traces().notes(Places.input(session.partId().get())).isEmpty()));
         interact(() -> session.release(pitch));
-        List<TraceStore.Drawn> notes = session.traces().notes(session.partId().get(), "input");
+        List<TraceStore.Drawn> notes = session.traces().notes(Places.input(session.partId().get()));
         return notes.get(notes.size() - 1).note;
     }
 

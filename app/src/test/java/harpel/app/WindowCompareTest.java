@@ -339,7 +339,7 @@ class WindowCompareTest extends WindowCase {
             assertThat(notes)
                     .isEqualTo(session.piece()
                             .get()
-                            .phrase("Test: chromatic run")
+                            .phrase("test-chromatic-run")
                             .orElseThrow()
                             .notes()
                             .size());

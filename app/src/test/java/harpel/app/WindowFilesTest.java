@@ -53,6 +53,7 @@ class WindowFilesTest extends ApplicationTest {
 
     @AfterEach
     void end() {
+        WindowTest.closeFrames();
         session.close();
     }
 

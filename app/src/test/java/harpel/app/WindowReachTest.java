@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Places;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
@@ -192,7 +193,7 @@ class WindowReachTest extends WindowCase {
         await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - 2 * before.getHeight()) < 2);
         // Half of it does not fit now: it is scrolled, and keys still play.
         push(KeyCode.Q);
-        await(() -> !session.traces().notes("lead", "input").isEmpty());
+        await(() -> !session.traces().notes(Places.input("lead")).isEmpty());
         interact(() -> session.resize(-4));
         await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - before.getHeight()) < 1);
     }

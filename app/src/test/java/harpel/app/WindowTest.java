@@ -10,9 +10,11 @@ import harpel.format.PieceFile;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Wire;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
@@ -62,17 +64,25 @@ class WindowTest extends ApplicationTest {
         stage.show();
         pane.requestFocus();
         session.start();
-        new javafx.animation.AnimationTimer() {
-            @Override
-            public void handle(long now) {
-                pane.draw(System.nanoTime());
-            }
-        }.start();
+        Frames drawn = new Frames(session, pane::draw);
+        drawn.start(scene);
+        frames.set(drawn);
         return pane;
     }
 
+    /** Ends the frames of the window that was shown last. */
+    static void closeFrames() {
+        Frames last = frames.getAndSet(null);
+        if (last != null) {
+            WaitForAsyncUtils.waitForAsyncFx(10_000, last::close);
+        }
+    }
+
+    private static final AtomicReference<Frames> frames = new AtomicReference<>();
+
     @AfterEach
     void end() {
+        closeFrames();
         session.close();
     }
 
@@ -301,37 +311,62 @@ class WindowTest extends ApplicationTest {
         assertThat(session.theme().get()).isEqualTo(Theme.NIGHT);
     }
 
-    @Test
-    void nothingIsLeftOverOnceItIsSavedUnderANewName() throws Exception {
-        Autosave autosave =
-                WaitForAsyncUtils.asyncFx(() -> new Autosave(session, folder)).get();
+    private Autosave autosave(Session of) {
+        return WindowCase.onFx(() -> new Autosave(of, folder));
+    }
+
+    private List<Path> keptWork() throws IOException {
+        try (var files = java.nio.file.Files.list(folder.resolve("autosave"))) {
+            return files.filter(file -> file.toString().endsWith(".work")).toList();
+        }
+    }
+
+    private void removeAStage() {
         interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("harmony")));
-        interact(autosave::keep);
-        assertThat(folder.resolve("autosave")).isNotEmptyDirectory();
-        WaitForAsyncUtils.asyncFx(() -> {
-                    session.save(folder.resolve("fog.harpel"));
-                    return null;
-                })
-                .get();
-        interact(autosave::keep);
-        assertThat(folder.resolve("autosave")).isEmptyDirectory();
     }
 
     @Test
-    void unsavedWorkSurvivesAKill() throws Exception {
-        Part part = session.part();
-        Autosave autosave =
-                WaitForAsyncUtils.asyncFx(() -> new Autosave(session, folder)).get();
-        interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("harmony")));
-        interact(autosave::keep);
-        // A new start finds it, as after a kill.
-        Session next = new Session(Piece.empty());
-        assertThat(new Autosave(next, folder).leftOver())
-                .contains(session.piece().get());
+    void nothingIsLeftOverOnceItIsSavedUnderANewName() throws Exception {
+        Autosave autosave = autosave(session);
+        removeAStage();
+        autosave.keep();
+        assertThat(keptWork()).hasSize(1);
+        WindowCase.onFx(() -> {
+            session.save(folder.resolve("fog.harpel"));
+            return null;
+        });
+        autosave.keep();
+        assertThat(keptWork()).isEmpty();
+        autosave.close();
+    }
+
+    @Test
+    void unsavedWorkSurvivesAKillAndEachWindowKeepsItsOwn() throws Exception {
+        Autosave first = autosave(session);
+        removeAStage();
+        first.keep();
+        Session next = WindowCase.onFx(() -> new Session(Piece.empty()));
+        Autosave second = autosave(next);
+        assertThat(second.leftOver()).as("the first window is still there").isEmpty();
+        // Its lock goes with it, as when it is killed.
+        first.close();
+        assertThat(second.leftOver()).contains(session.piece().get());
+        assertThat(keptWork()).as("kept on under the name of who took it up").hasSize(1);
+        second.forget();
+        assertThat(autosave(session).leftOver()).isEmpty();
+        second.close();
         next.close();
-        assertThat(session.part()).isNotEqualTo(part);
-        interact(session::undo);
-        interact(autosave::keep);
-        assertThat(new Autosave(session, folder).leftOver()).isEmpty();
+    }
+
+    @Test
+    void aFileChangedOnDiskIsNotOverwrittenInSilence() throws Exception {
+        Path file = folder.resolve("tide.harpel");
+        WindowCase.onFx(() -> {
+            session.save(file);
+            return null;
+        });
+        assertThat(WindowCase.onFx(session::isChangedOnDisk)).isFalse();
+        java.nio.file.Files.writeString(file, "{\"harpel\":1}");
+        assertThat(WindowCase.onFx(session::isChangedOnDisk)).isTrue();
     }
 }

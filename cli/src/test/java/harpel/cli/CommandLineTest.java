@@ -211,5 +211,34 @@ class CommandLineTest {
         assertThat(run("print", "--chain", chain.toString(), "x.mid", "-o", "y.mid"))
                 .isEqualTo(1);
         assertThat(err.toString()).contains("chain[0].up: must be 0–9 but was 12");
+        Path failing = folder.resolve("failing.json");
+        Files.writeString(
+                failing,
+                "{\"harpel\":1,\"chain\":[{\"effect\":\"script\",\"code\":\"function onNote(n) { play(n); while (true) {} }\"}]}");
+        assertThat(run("print", "--chain", failing.toString(), TIDE, "-o", folder.resolve("y.mid").toString()))
+                .isEqualTo(1);
+        assertThat(err.toString()).contains("chain/script: line 1", "500000 steps", "switched off");
+        assertThat(SmfReader.read(Files.readAllBytes(folder.resolve("y.mid"))).notes())
+                .as("its notes pass")
+                .hasSize(17);
+    }
+
+    /** Standard MIDI Files 1.0: a variable-length number is at most 0FFFFFFF; a longer rest has something in between. */
+    @Test
+    void nothingAndVeryLongIsPrintedToo() throws IOException {
+        Path empty = folder.resolve("empty.mid");
+        Files.write(empty, java.util.HexFormat.of().parseHex("4d546864000000060000000100604d54726b0000000400ff2f00"));
+        String target = folder.resolve("out.mid").toString();
+        assertThat(run("print", "--chain", chain, empty.toString(), "-o", target)).as("%s", err).isZero();
+        assertThat(SmfReader.read(Files.readAllBytes(Path.of(target))).notes()).isEmpty();
+        assertThat(printed("--bars", "100000").endTick()).isEqualTo(100_000 * 61_440L);
+    }
+
+    @Test
+    void moreNotesThanCanBeCarriedAreLeftOutAndCounted() throws IOException {
+        String echo = "{\"effect\":\"echo\",\"repeats\":16,\"time\":\"1/1\",\"fade\":0}";
+        chain = chain(String.join(",", java.util.Collections.nCopies(12, echo)));
+        printed("--bars", "20");
+        assertThat(err.toString()).containsPattern("\\d+ notes were left out");
     }
 }

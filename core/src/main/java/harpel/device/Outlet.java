@@ -24,6 +24,7 @@ final class Outlet implements AutoCloseable {
 
     private final OutputPort port;
     private final LongSupplier clock;
+    private final Runnable cameBack;
     private final SpscAtomicArrayQueue<Timed> queue = new SpscAtomicArrayQueue<>(ROOM);
     private final Lateness lateness = new Lateness();
     private final Thread thread;
@@ -36,15 +37,18 @@ final class Outlet implements AutoCloseable {
     private volatile boolean overflow;
     private volatile boolean panic;
     private volatile boolean closing;
-    private volatile boolean cameBack;
     /** When the sending began that has not come back; 0 for none. */
     private volatile long sendingSince;
 
     private volatile String failure = "";
 
-    /** @param threaded whether it sends on a thread of its own; else whoever calls {@link #pump} does */
-    Outlet(OutputPort port, LongSupplier clock, boolean threaded) {
+    /**
+     * @param threaded whether it sends on a thread of its own; else whoever calls {@link #pump} does
+     * @param cameBack called when it has come back and must be told its sounds
+     */
+    Outlet(OutputPort port, LongSupplier clock, boolean threaded, Runnable cameBack) {
         this.port = port;
+        this.cameBack = cameBack;
         this.clock = clock;
         this.thread = threaded ? new Thread(this::run, "harpel-port-" + port.name()) : null;
         if (threaded) {
@@ -89,7 +93,7 @@ final class Outlet implements AutoCloseable {
     /** What is wrong with the port, in words; empty for nothing. */
     String problem() {
         if (!failure.isEmpty()) {
-            return failure;
+            return "failed: " + failure;
         }
         long since = sendingSince;
         return since != 0 && clock.getAsLong() - since > STUCK_NANOS ? "does not take what it is sent" : "";
@@ -248,16 +252,9 @@ final class Outlet implements AutoCloseable {
         tellAll();
         if (failure.isEmpty()) {
             LOG.info("{} is back after: {}", port.name(), before);
-            cameBack = true;
+            cameBack.run();
         }
         return failure.isEmpty();
-    }
-
-    /** Whether it has come back since this was asked last, and must be told its sounds. */
-    boolean takeCameBack() {
-        boolean back = cameBack;
-        cameBack = false;
-        return back;
     }
 
     /** Sends what waits, ends what sounds and closes the port; one that does not come back is left behind. */

@@ -27,6 +27,9 @@ public final class Ports implements LiveOutput, AutoCloseable {
     /** Ports that hear everything, whatever a part's output. */
     private volatile List<Outlet> listeners = List.of();
 
+    /** Those of the ports, to be looked through by the engine at each turn. */
+    private volatile Outlet[] outlets = {};
+
     private final ConcurrentLinkedQueue<String> opened = new ConcurrentLinkedQueue<>();
 
     public Ports() {
@@ -45,19 +48,24 @@ public final class Ports implements LiveOutput, AutoCloseable {
     /** @param name {@link #BUILT_IN}, or the name by which parts choose it */
     public synchronized void add(String name, OutputPort port) {
         Map<String, Outlet> more = new TreeMap<>(ports);
-        Outlet before = more.put(name, new Outlet(port, clock, threaded));
-        ports = more;
+        Outlet before = more.put(name, new Outlet(port, clock, threaded, () -> opened.add(name)));
+        take(more);
         opened.add(name);
         if (before != null) {
             before.close();
         }
     }
 
+    private void take(Map<String, Outlet> newPorts) {
+        ports = newPorts;
+        outlets = newPorts.values().toArray(Outlet[]::new);
+    }
+
     /** A port is gone, as a device that was unplugged; what sounded there has ended. */
     public synchronized void remove(String name) {
         Map<String, Outlet> fewer = new TreeMap<>(ports);
         Outlet gone = fewer.remove(name);
-        ports = fewer;
+        take(fewer);
         if (gone != null) {
             gone.close();
         }
@@ -65,7 +73,7 @@ public final class Ports implements LiveOutput, AutoCloseable {
 
     public synchronized void addListener(OutputPort port) {
         List<Outlet> more = new ArrayList<>(listeners);
-        more.add(new Outlet(port, clock, threaded));
+        more.add(new Outlet(port, clock, threaded, () -> {}));
         listeners = List.copyOf(more);
     }
 
@@ -113,22 +121,13 @@ public final class Ports implements LiveOutput, AutoCloseable {
 
     @Override
     public String takeOpened() {
-        String name = opened.poll();
-        if (name != null) {
-            return name;
-        }
-        for (Map.Entry<String, Outlet> entry : ports.entrySet()) {
-            if (entry.getValue().takeCameBack()) {
-                return entry.getKey();
-            }
-        }
-        return null;
+        return opened.poll();
     }
 
     @Override
     public long worstLateNanos(long nowNanos) {
         long worst = 0;
-        for (Outlet outlet : ports.values()) {
+        for (Outlet outlet : outlets) {
             worst = Math.max(worst, outlet.worstLateNanos(nowNanos));
         }
         List<Outlet> all = listeners;

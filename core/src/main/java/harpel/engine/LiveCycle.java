@@ -43,7 +43,14 @@ final class LiveCycle {
     /** The notes that were sent and not ended, each with the way it went. */
     private final NoteMap<Way> sounding = new NoteMap<>();
 
-    private final Map<String, EventBuffer> inputs = new LinkedHashMap<>();
+    /** The players and the parts they play to, in the same order; looked through at each turn, with nothing made for it. */
+    private PhrasePlayer[] playing = {};
+
+    private String[] playingParts = {};
+    /** What came in for each part that ever had any. */
+    private final List<String> inputParts = new ArrayList<>();
+
+    private final List<EventBuffer> inputBuffers = new ArrayList<>();
     /** The ways to outputs that stages send to past any part. */
     private final Map<String, Way> past = new HashMap<>();
 
@@ -220,6 +227,8 @@ final class LiveCycle {
                 players.put(entry.getKey(), player);
             }
             before.forEach((part, player) -> player.endAll(renderer.position(), end -> playEnd(part, end)));
+            playing = players.values().toArray(PhrasePlayer[]::new);
+            playingParts = players.keySet().toArray(String[]::new);
         }
         for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
             Score score = scores.get(entry.getKey());
@@ -320,7 +329,7 @@ final class LiveCycle {
 
     private void quieten(long now) {
         keysDown.clear();
-        inputs.values().forEach(EventBuffer::clear);
+        inputBuffers.forEach(EventBuffer::clear);
         sounding.clear();
         output.silence();
         mode = Mode.STOPPED;
@@ -454,12 +463,13 @@ final class LiveCycle {
     }
 
     private void add(String part, Event event) {
-        EventBuffer input = inputs.get(part);
-        if (input == null) {
-            input = new EventBuffer();
-            inputs.put(part, input);
+        int place = inputParts.indexOf(part);
+        if (place < 0) {
+            place = inputParts.size();
+            inputParts.add(part);
+            inputBuffers.add(new EventBuffer());
         }
-        input.add(event);
+        inputBuffers.get(place).add(event);
     }
 
     /** Renders up to now and sends. */
@@ -469,15 +479,15 @@ final class LiveCycle {
         if (mode == Mode.PLAYING) {
             feedPhrases(to);
         }
-        for (Map.Entry<String, EventBuffer> entry : inputs.entrySet()) {
-            EventBuffer played = entry.getValue();
+        for (int in = 0; in < inputParts.size(); in++) {
+            EventBuffer played = inputBuffers.get(in);
             if (played.isEmpty()) {
                 continue;
             }
             played.sortAll();
             for (int i = 0; i < played.size(); i++) {
                 Event event = played.get(i);
-                renderer.play(entry.getKey(), event);
+                renderer.play(inputParts.get(in), event);
                 to = Math.max(to, mode == Mode.STOPPED ? to : event.tick() + 1);
             }
             played.clear();
@@ -491,13 +501,13 @@ final class LiveCycle {
     }
 
     private void feedPhrases(long to) {
-        for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
-            PhrasePlayer player = entry.getValue();
+        for (int i = 0; i < playing.length; i++) {
+            PhrasePlayer player = playing[i];
             while (player.nextTick() < to) {
                 Event event = player.next(arrival++);
                 if (event != null) {
                     notesIn += event instanceof NoteStart ? 1 : 0;
-                    add(entry.getKey(), event);
+                    add(playingParts[i], event);
                 }
             }
         }
@@ -510,7 +520,7 @@ final class LiveCycle {
         }
         long next = renderer.nextTick();
         if (mode == Mode.PLAYING) {
-            for (PhrasePlayer player : players.values()) {
+            for (PhrasePlayer player : playing) {
                 next = Math.min(next, player.nextTick());
             }
         }

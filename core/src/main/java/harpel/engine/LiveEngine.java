@@ -158,7 +158,7 @@ public final class LiveEngine implements AutoCloseable {
                 }
             }
         } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+            LOG.debug("the warm-up was given up in time");
         } catch (Throwable e) {
             // Nothing has been heard of it, and the engine says so itself when it meets it again.
             LOG.error("an effect failed while the engine warmed up", e);
@@ -242,6 +242,8 @@ public final class LiveEngine implements AutoCloseable {
 
     /** Sleeps until shortly before, then spins; anything that is offered meanwhile wakes it. */
     private void waitUntil(long dueNanos) {
+        // Nobody stops this thread so; were it marked as interrupted, it would never rest again.
+        Thread.interrupted();
         long left = dueNanos == Long.MAX_VALUE ? LONGEST_SLEEP_NANOS : dueNanos - clock.getAsLong();
         if (left > SPIN_NANOS) {
             if (!anythingWaits()) {

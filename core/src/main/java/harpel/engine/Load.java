@@ -11,7 +11,7 @@ final class Load {
     static final int PART_MOST = 8_000;
 
     /** A stage says it again only when it has not been full for so long. */
-    private static final long SAY_AGAIN_TICKS = 64L * harpel.time.Ticks.PER_QUARTER;
+    private static final long SAY_AGAIN_TICKS = 4L * harpel.time.Ticks.PER_QUARTER;
 
     private int part;
     private long refused;
@@ -29,8 +29,8 @@ final class Load {
             return true;
         }
         refused++;
-        context.tap().full(context.part(), context.place());
         if (!context.place().equals(saidAt) || tick - saidTick > SAY_AGAIN_TICKS || tick < saidTick) {
+            context.tap().full(context.part(), context.place(), tick);
             saidAt = context.place();
             saidTick = tick;
             context.say(

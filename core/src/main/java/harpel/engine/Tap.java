@@ -27,7 +27,7 @@ public interface Tap {
     }
 
     /** A stage has left a note out since too many sound or wait there, or in its part. */
-    default void full(String part, String place) {}
+    default void full(String part, String place, long tick) {}
 
     /** What moves a stage's parameters has given them these values. */
     default void moved(String part, String place, ParamSet values) {}

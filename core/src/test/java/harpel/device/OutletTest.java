@@ -48,7 +48,7 @@ class OutletTest {
         ports.send("A", note(1, 62), 0);
         ports.send("B", note(1, 62), 0);
         ports.pump();
-        assertThat(ports.problems()).containsOnlyKeys("A").containsValue("unplugged");
+        assertThat(ports.problems()).containsOnlyKeys("A").containsValue("failed: unplugged");
         assertThat(good.log()).containsExactly("+62");
         now += 3_000_000_000L;
         ports.pump();

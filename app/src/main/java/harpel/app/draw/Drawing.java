@@ -2,6 +2,8 @@ package harpel.app.draw;
 
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import java.util.IdentityHashMap;
+import java.util.Map;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
@@ -19,6 +21,8 @@ import javafx.scene.text.Font;
 public abstract class Drawing extends Region {
     /** Around what is drawn, for the line that shows the keyboard. */
     public static final double EDGE = 3;
+
+    private static final Map<Color, Color[]> SHADES = new IdentityHashMap<>();
 
     private final Session session;
     private final SharpCanvas canvas = new SharpCanvas();
@@ -125,8 +129,14 @@ public abstract class Drawing extends Region {
         return 1 - (event.getY() - EDGE) / Math.max(1, getHeight() - 2 * EDGE);
     }
 
+    /** A colour less opaque, in hundredths; made once and used again. Interface thread. */
     public static Color faint(Color color, double strength) {
-        return color.deriveColor(0, 1, 1, strength);
+        int hundredths = (int) Math.round(100 * clamp(strength, 0, 1));
+        Color[] shades = SHADES.computeIfAbsent(color, base -> new Color[101]);
+        if (shades[hundredths] == null) {
+            shades[hundredths] = color.deriveColor(0, 1, 1, hundredths / 100.0);
+        }
+        return shades[hundredths];
     }
 
     public static double clamp(double value, double low, double high) {

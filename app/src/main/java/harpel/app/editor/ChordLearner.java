@@ -1,10 +1,10 @@
 package harpel.app.editor;
 
+import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.notes.ChordKeys;
-import harpel.engine.Tap;
 import harpel.event.NoteStart;
 import harpel.param.ChordTableType.KeyChord;
 import harpel.theory.Pitch;
@@ -72,7 +72,7 @@ final class ChordLearner extends VBox {
     }
 
     private List<NoteStart> notes() {
-        return session.traces().notes(session.partId().get(), Tap.INPUT).stream()
+        return session.traces().notes(Places.input(session.partId().get())).stream()
                 .map(drawn -> drawn.note)
                 .toList();
     }
@@ -137,7 +137,7 @@ final class ChordLearner extends VBox {
         }
         List<NoteStart> fresh = fresh();
         boolean sounding =
-                !session.traces().sounding(session.partId().get(), Tap.INPUT).isEmpty();
+                session.traces().sounds(Places.input(session.partId().get()));
         if (state == State.KEY && !fresh.isEmpty() && !sounding) {
             key = fresh.get(0).pitch();
             go(State.CHORD);

@@ -20,7 +20,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
@@ -49,12 +51,18 @@ public final class Session implements AutoCloseable {
     private final ObjectProperty<StageAddress> selected = new SimpleObjectProperty<>();
 
     private final ObjectProperty<Path> file = new SimpleObjectProperty<>();
+    /** What the file held when it was opened or saved here. */
+    private byte[] onDisk;
+
     private final StringProperty message = new SimpleStringProperty("");
     private final StringProperty noSound = new SimpleStringProperty("");
     private final BooleanProperty dry = new SimpleBooleanProperty();
     private final ObjectProperty<Theme> theme = new SimpleObjectProperty<>(Theme.DAY);
     private final DoubleProperty size = new SimpleDoubleProperty(1);
     private final BooleanProperty unsaved = new SimpleBooleanProperty();
+
+    private long toldTroubles;
+    private Map<String, String> toldProblems = Map.of();
 
     private final ObservableSet<StageAddress> folded = FXCollections.observableSet();
 
@@ -246,11 +254,45 @@ public final class Session implements AutoCloseable {
 
     /** Opens a piece in place of this one; undo brings the old one back. */
     public void open(Path path) throws IOException {
-        Piece opened = PieceFile.read(Files.readString(path, StandardCharsets.UTF_8));
+        byte[] bytes = Files.readAllBytes(path);
+        Piece opened = PieceFile.read(new String(bytes, StandardCharsets.UTF_8));
         replace(opened, "Open " + path.getFileName());
         file.set(path);
+        onDisk = bytes;
         history.markSaved();
         show();
+        sayUnknown(opened);
+    }
+
+    /** Says what of a newer version's file is kept and not known here. */
+    void sayUnknown(Piece opened) {
+        List<String> unknown = PieceFile.unknown(opened);
+        if (!unknown.isEmpty()) {
+            say("A newer version wrote this file. Kept as it is, and not used here: "
+                    + String.join(", ", unknown.subList(0, Math.min(3, unknown.size())))
+                    + (unknown.size() > 3 ? " and " + (unknown.size() - 3) + " more" : "") + ".");
+        }
+    }
+
+    /** The piece of a file, for a window that begins with it. */
+    public static Session of(Path path) throws IOException {
+        byte[] bytes = Files.readAllBytes(path);
+        Piece piece = PieceFile.read(new String(bytes, StandardCharsets.UTF_8));
+        Session session = new Session(piece);
+        session.file.set(path);
+        session.onDisk = bytes;
+        session.sayUnknown(piece);
+        return session;
+    }
+
+    /** Whether somebody else has written the file since it was opened or saved here. */
+    public boolean isChangedOnDisk() {
+        Path path = file.get();
+        try {
+            return path != null && onDisk != null && Files.exists(path) && !Arrays.equals(Files.readAllBytes(path), onDisk);
+        } catch (IOException e) {
+            return true;
+        }
     }
 
     /** Puts a piece in place of this one. */
@@ -261,8 +303,10 @@ public final class Session implements AutoCloseable {
     }
 
     public void save(Path path) throws IOException {
-        AtomicFile.write(path, PieceFile.write(piece.get()).getBytes(StandardCharsets.UTF_8));
+        byte[] bytes = PieceFile.write(piece.get()).getBytes(StandardCharsets.UTF_8);
+        AtomicFile.write(path, bytes);
         file.set(path);
+        onDisk = bytes;
         history.markSaved();
         unsaved.set(false);
         say("Saved " + path.getFileName());
@@ -304,6 +348,9 @@ public final class Session implements AutoCloseable {
 
     public void silence() {
         engine.silence();
+        if (engine.standsNanos() > 0) {
+            ports.panic();
+        }
         levers.leave();
         say("Silence: every note and every waiting repeat has ended.");
     }
@@ -363,12 +410,40 @@ public final class Session implements AutoCloseable {
         return traces;
     }
 
+    /** Whether the engine has sent anything since the last frame. */
+    public boolean tracesWait() {
+        return queue.isWaiting();
+    }
+
     public long droppedTraces() {
         return queue.dropped();
     }
 
     public StringProperty message() {
         return message;
+    }
+
+    /** Says what went wrong since the last look, in the engine or at an output; once a while. */
+    public void look() {
+        LiveStatus status = engine.status();
+        if (status.troubles() != toldTroubles) {
+            toldTroubles = status.troubles();
+            say(status.trouble());
+        }
+        Map<String, String> problems = ports.problems();
+        problems.forEach((name, problem) -> {
+            if (!problem.equals(toldProblems.get(name))) {
+                say("The output “" + (name.isEmpty() ? "built-in sounds" : name) + "” " + problem
+                        + ". Its notes are left out; it is tried again every two seconds.");
+            }
+        });
+        toldProblems.keySet().stream()
+                .filter(name -> !problems.containsKey(name))
+                .forEach(name -> say("The output “" + (name.isEmpty() ? "built-in sounds" : name) + "” is back."));
+        toldProblems = problems;
+        if (engine.standsNanos() > 0) {
+            say("The engine does not answer. Silence ends every note.");
+        }
     }
 
     /** One line at the foot of the window. */

@@ -12,6 +12,9 @@ import org.jctools.queues.atomic.SpscAtomicArrayQueue;
 public final class TraceQueue implements Tap {
     private static final int ROOM = 1 << 15;
 
+    /** A stage left a note out. */
+    record Full(long tick) {}
+
     /** Where a lever stands, 0–1. */
     public record LeverAt(String name, double value) {}
 
@@ -43,6 +46,11 @@ public final class TraceQueue implements Tap {
     }
 
     @Override
+    public void full(String part, String place, long tick) {
+        offer(part, place, new Full(tick));
+    }
+
+    @Override
     public void said(String part, String place, String text) {
         offer(part, place, text);
     }
@@ -64,6 +72,11 @@ public final class TraceQueue implements Tap {
 
     public void drain(Consumer<Left> taker) {
         queue.drain(taker::accept);
+    }
+
+    /** Whether anything waits to be taken. */
+    boolean isWaiting() {
+        return !queue.isEmpty();
     }
 
     /** How many events the traces have missed. */

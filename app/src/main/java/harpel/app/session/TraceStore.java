@@ -1,12 +1,12 @@
 package harpel.app.session;
 
 import harpel.app.session.Places.Place;
-import harpel.engine.Tap;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ParamSet;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.HashMap;
@@ -86,11 +86,15 @@ public final class TraceStore {
     /** Of a place that nothing has left; never written to. */
     private static final Row NOTHING = new Row();
 
-    private final Map<String, Row> rows = new HashMap<>();
+    private final Map<Place, Row> rows = new HashMap<>();
     private final Map<String, Deque<String>> said = new HashMap<>();
     private final Map<String, ParamSet> moved = new HashMap<>();
     private final Map<String, List<Integer>> steps = new HashMap<>();
     private final Map<String, Double> levers = new HashMap<>();
+    private final List<Drawn> counted = new ArrayList<>();
+    /** For each stage that has left notes out, the tick at which it did so last. */
+    private final Map<String, Long> full = new HashMap<>();
+
     private long saidCount;
     private long count;
 
@@ -99,6 +103,7 @@ public final class TraceStore {
         if (what == null) {
             rows.clear();
             steps.clear();
+            full.clear();
         } else if (what instanceof NoteStart note) {
             row(left).start(note);
             count++;
@@ -112,6 +117,8 @@ public final class TraceStore {
             all.set(at.row(), at.step());
         } else if (what instanceof ParamSet values) {
             moved.put(left.place(), values);
+        } else if (what instanceof TraceQueue.Full at) {
+            full.put(left.place(), at.tick());
         } else if (what instanceof TraceQueue.LeverAt at) {
             levers.put(at.name(), at.value());
         } else if (what instanceof String text) {
@@ -125,20 +132,33 @@ public final class TraceStore {
     }
 
     private Row row(TraceQueue.Left left) {
-        return rows.computeIfAbsent(key(left.part(), left.place()), place -> new Row());
+        Place place = new Place(left.part(), left.place());
+        Row row = rows.get(place);
+        if (row == null) {
+            row = new Row();
+            rows.put(place, row);
+        }
+        return row;
     }
 
-    private static String key(String part, String place) {
-        return place.equals(Tap.INPUT) || place.equals(Tap.SOUND) ? part + "|" + place : place;
-    }
-
-    private Row row(String part, String place) {
-        return rows.getOrDefault(key(part, place), NOTHING);
+    private Row row(Place place) {
+        return rows.getOrDefault(place, NOTHING);
     }
 
     /** What a stage has said lately, oldest first. */
     public List<String> said(String place) {
         return List.copyOf(said.getOrDefault(place, new ArrayDeque<>()));
+    }
+
+    /** The ids of the stages of a chain of a part that have left notes out since a tick. */
+    public Set<String> fullSince(String part, double tick) {
+        Set<String> stages = new TreeSet<>();
+        full.forEach((place, when) -> {
+            if (place.startsWith(part + "/") && when >= tick) {
+                stages.add(place.substring(part.length() + 1));
+            }
+        });
+        return stages;
     }
 
     /** How much has been said in all, to know whether anything is new. */
@@ -185,19 +205,19 @@ public final class TraceStore {
     }
 
     /** The notes of a place, oldest first. */
-    public List<Drawn> notes(String part, String place) {
-        return Collections.unmodifiableList(row(part, place).notes);
+    public List<Drawn> notes(Place place) {
+        return Collections.unmodifiableList(row(place).notes);
     }
 
     /** The last notes of a place, at most so many, oldest first. */
     public List<Drawn> last(Place place, int most) {
-        List<Drawn> notes = notes(place.part(), place.name());
+        List<Drawn> notes = notes(place);
         return List.copyOf(notes.subList(Math.max(0, notes.size() - most), notes.size()));
     }
 
     /** Whether that very note came by a place. */
     public boolean has(Place place, NoteStart note) {
-        Row row = row(place.part(), place.name());
+        Row row = row(place);
         for (int i = row.firstAt(note.tick());
                 i < row.notes.size() && row.notes.get(i).note.tick() == note.tick();
                 i++) {
@@ -208,21 +228,30 @@ public final class TraceStore {
         return false;
     }
 
-    /** The pitches that sound at a place. */
-    public Set<Integer> sounding(String part, String place) {
-        Set<Integer> pitches = new TreeSet<>();
-        row(part, place).open.keySet().forEach(note -> pitches.add(note.pitch()));
-        return pitches;
+    /** Whether anything sounds at a place. */
+    public boolean sounds(Place place) {
+        return !row(place).open.isEmpty();
     }
 
-    /** The notes of a place that sound or sounded in a stretch of time. */
-    public List<Drawn> within(String part, String place, long fromTick, long toTick) {
-        Row row = row(part, place);
-        List<Drawn> found = new ArrayList<>();
+    /** Says which pitches sound at a place. */
+    public void sounding(Place place, BitSet pitches) {
+        pitches.clear();
+        Row row = row(place);
+        if (!row.open.isEmpty()) {
+            row.open.forEach((note, drawn) -> pitches.set(note.pitch()));
+        }
+    }
+
+    /** Finds the notes of a place that sound or sounded in a stretch of time, in a list that is used again and again. */
+    public void within(Place place, long fromTick, long toTick, List<Drawn> found) {
+        found.clear();
+        Row row = row(place);
         int first = row.firstAt((double) fromTick - row.longest);
-        for (Drawn drawn : row.open.values()) {
-            if (drawn.note.tick() < fromTick - row.longest) {
-                found.add(drawn);
+        if (!row.open.isEmpty()) {
+            for (Drawn drawn : row.open.values()) {
+                if (drawn.note.tick() < fromTick - row.longest) {
+                    found.add(drawn);
+                }
             }
         }
         for (int i = first; i < row.notes.size(); i++) {
@@ -234,6 +263,11 @@ public final class TraceStore {
                 found.add(drawn);
             }
         }
-        return found;
+    }
+
+    /** How many notes of a place sound or sounded in a stretch of time. */
+    public int countWithin(Place place, long fromTick, long toTick) {
+        within(place, fromTick, toTick, counted);
+        return counted.size();
     }
 }

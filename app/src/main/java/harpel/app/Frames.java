@@ -1,0 +1,107 @@
+package harpel.app;
+
+import harpel.app.session.Session;
+import harpel.engine.LiveStatus;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.LongConsumer;
+import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
+import javafx.event.Event;
+import javafx.scene.Scene;
+
+/**
+ * Draws a frame at each pulse while something moves, and none while all stands still: then no pulse comes and nothing is worked out. A
+ * thread of its own looks now and then whether time has begun to run; whatever a hand does wakes it at once.
+ */
+final class Frames implements AutoCloseable {
+    /** So long it goes on after the last thing that happened, for what comes after it. */
+    private static final long LINGER_NANOS = 700_000_000L;
+
+    private static final long LOOK_NANOS = 40_000_000L;
+
+    private final Session session;
+    private final LongConsumer draw;
+    private final AnimationTimer timer;
+    private final Thread looking;
+    private volatile boolean drawing;
+    private volatile boolean closed;
+    private long lastNanos;
+    private LiveStatus lastStatus;
+
+    /** @param draw draws a frame at a moment of {@link System#nanoTime} */
+    Frames(Session session, LongConsumer draw) {
+        this.session = session;
+        this.draw = draw;
+        timer = new AnimationTimer() {
+            @Override
+            public void handle(long now) {
+                frame(System.nanoTime());
+            }
+        };
+        looking = new Thread(this::look, "harpel-frames");
+        looking.setDaemon(true);
+    }
+
+    /** Begins, and is woken by whatever happens in a scene and to the piece. */
+    void start(Scene scene) {
+        scene.addEventFilter(Event.ANY, event -> wake());
+        scene.widthProperty().addListener((property, before, now) -> wake());
+        scene.heightProperty().addListener((property, before, now) -> wake());
+        session.piece().addListener((property, before, now) -> wake());
+        session.message().addListener((property, before, now) -> wake());
+        session.theme().addListener((property, before, now) -> wake());
+        session.size().addListener((property, before, now) -> wake());
+        session.partId().addListener((property, before, now) -> wake());
+        session.selected().addListener((property, before, now) -> wake());
+        wake();
+        looking.start();
+    }
+
+    /** Something has happened. Interface thread. */
+    void wake() {
+        lastNanos = System.nanoTime();
+        if (!drawing && !closed) {
+            drawing = true;
+            timer.start();
+        }
+    }
+
+    private void frame(long nanos) {
+        if (moves()) {
+            lastNanos = nanos;
+        }
+        draw.accept(nanos);
+        if (nanos - lastNanos > LINGER_NANOS) {
+            drawing = false;
+            timer.stop();
+        }
+    }
+
+    /** Whether time runs, or has changed since the last look. */
+    private boolean moves() {
+        LiveStatus status = session.status();
+        boolean changed = status != lastStatus;
+        lastStatus = status;
+        return changed || status.mode() != LiveStatus.Mode.STOPPED || session.tracesWait();
+    }
+
+    private void look() {
+        while (!closed) {
+            LockSupport.parkNanos(this, LOOK_NANOS);
+            if (!drawing && (session.status() != lastStatus || session.tracesWait())) {
+                drawing = true;
+                Platform.runLater(() -> {
+                    drawing = false;
+                    wake();
+                });
+            }
+        }
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        timer.stop();
+        LockSupport.unpark(looking);
+    }
+}

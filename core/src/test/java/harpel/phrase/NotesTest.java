@@ -1,0 +1,97 @@
+package harpel.phrase;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import harpel.testkit.Randoms;
+import harpel.testkit.Tries;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+
+class NotesTest {
+    private static final long LENGTH = 1_000_000;
+
+    private static List<Note> sorted(Map<Integer, Note> model) {
+        List<Note> list = new ArrayList<>(model.values());
+        list.sort(Comparator.comparingLong(Note::tick).thenComparingInt(Note::pitch).thenComparingInt(Note::id));
+        return list;
+    }
+
+    /** Random edits, beside a plain table that does the same. */
+    @Test
+    void notesAreWhatAPlainTableWouldHold() {
+        Tries.of(20, "notes", seed -> {
+            Randoms randoms = new Randoms(seed);
+            Notes notes = Notes.EMPTY;
+            Map<Integer, Note> model = new TreeMap<>();
+            int next = 0;
+            for (int i = 0; i < 1500; i++) {
+                Notes before = notes;
+                List<Note> was = i % 100 == 0 ? new ArrayList<>(notes) : null;
+                int id = randoms.between(0, Math.max(0, next - 1));
+                Note note = randoms.note(LENGTH);
+                switch (randoms.between(0, 5)) {
+                    case 0 -> {
+                        notes = notes.minus(id);
+                        model.remove(id);
+                    }
+                    case 1, 2 -> {
+                        if (model.containsKey(id)) {
+                            notes = notes.with(note.withId(id));
+                            model.put(id, note.withId(id));
+                        }
+                    }
+                    default -> {
+                        notes = notes.plus(note);
+                        model.put(next, note.withId(next));
+                        next++;
+                    }
+                }
+                assertThat(notes.size()).isEqualTo(model.size());
+                assertThat(notes.find(id)).isEqualTo(java.util.Optional.ofNullable(model.get(id)));
+                if (was != null) {
+                    assertThat(List.copyOf(before)).as("what was is not touched").isEqualTo(was);
+                    List<Note> all = sorted(model);
+                    assertThat(List.copyOf(notes)).isEqualTo(all);
+                    long from = randoms.tick(LENGTH);
+                    long to = from + randoms.tick(LENGTH / 4);
+                    assertThat(List.copyOf(notes.startingIn(from, to)))
+                            .isEqualTo(all.stream()
+                                    .filter(one -> one.tick() >= from && one.tick() < to)
+                                    .toList());
+                    assertThat(Notes.of(all)).isEqualTo(notes);
+                }
+            }
+        });
+    }
+
+    @Test
+    void anEditOfALongPhraseSharesAllButAFewHundredNotes() {
+        Randoms randoms = new Randoms(3);
+        List<Note> many = new ArrayList<>();
+        for (int i = 0; i < 100_000; i++) {
+            many.add(randoms.note(LENGTH));
+        }
+        Notes notes = Notes.of(many);
+        Note note = notes.get(50_000);
+        Notes moved = notes.with(note.withTick(note.tick() + 100));
+        assertThat(moved.bytesBeside(notes)).isLessThan(50_000);
+        assertThat(moved.with(moved.get(7))).as("nothing new is said").isSameAs(moved);
+        assertThat(notes.bytesBeside(notes)).isZero();
+    }
+
+    @Test
+    void idsAreNeverUsedAgain() {
+        Notes notes = Notes.of(List.of(Note.of(0, 1, 60, 90), Note.of(0, 1, 61, 90)));
+        Notes less = notes.minus(1);
+        assertThat(less.plus(Note.of(5, 1, 62, 90)).get(1).id()).isEqualTo(2);
+        assertThatThrownBy(() -> less.plus(Note.of(0, 1, 1, 1).withId(0))).hasMessageContaining("two notes");
+        assertThatThrownBy(() -> less.with(Note.of(0, 1, 1, 1).withId(9))).hasMessageContaining("no note");
+        assertThatThrownBy(() -> Note.of(0, 1, 128, 1)).hasMessage("a note's pitch must be 0–127 but was 128");
+        assertThatThrownBy(() -> Note.of(0, 1, 1, 0)).hasMessageContaining("velocity must be 1–127");
+    }
+}
