@@ -54,7 +54,12 @@ final class ChainHead extends VBox {
         pointedWords.getStyleClass().add("soft");
         pointedWords.setId("pointed");
         pointedWords.setMinWidth(30);
-        setUp(chainOn, "chain-on", "Hear the part with its chain, or without it", "Ctrl+Shift+B", session::switchChain);
+        setUp(
+                chainOn,
+                "chain-on",
+                "Hear the part with its chain, or without it",
+                "Ctrl+Shift+B",
+                session.selection()::switchChain);
         setUp(a, "chain-a", "Hear chain A, in time", "F2", () -> hear('A'));
         setUp(b, "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
         differs.setId("compare");
@@ -118,8 +123,8 @@ final class ChainHead extends VBox {
     }
 
     private void hear(char letter) {
-        if (session.part().rack().letter() != letter) {
-            session.hearOther();
+        if (session.selection().part().rack().letter() != letter) {
+            session.selection().hearOther();
         }
         show();
     }
@@ -134,12 +139,12 @@ final class ChainHead extends VBox {
     }
 
     void show() {
-        Part part = session.part();
+        Part part = session.selection().part();
         title.setText(part.name());
         int stages = part.chain().stages().size();
         about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
-                + session.piece().get().key().name() + " · variation "
-                + session.piece().get().variation());
+                + session.document().piece().get().key().name() + " · variation "
+                + session.document().piece().get().variation());
         boolean off = part.rack().off();
         chainOn.setSelected(off);
         chainOn.setText(off ? "chain is off" : "chain off");
@@ -153,7 +158,7 @@ final class ChainHead extends VBox {
     }
 
     private void listDifferences() {
-        Part part = session.part();
+        Part part = session.selection().part();
         Chain other = part.rack().other();
         differs.getItems().clear();
         if (other == null) {
@@ -185,8 +190,8 @@ final class ChainHead extends VBox {
     private void item(String id, String text, java.util.function.UnaryOperator<Part> change) {
         MenuItem item = new MenuItem(text);
         item.setId(id);
-        String part = session.partId().get();
-        item.setOnAction(event -> session.apply(PieceEdit.of(text, piece -> piece.withPart(part, change))));
+        String part = session.selection().partId().get();
+        item.setOnAction(event -> session.document().apply(PieceEdit.of(text, piece -> piece.withPart(part, change))));
         differs.getItems().add(item);
     }
 

@@ -3,6 +3,7 @@ package harpel.app;
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
 import harpel.app.draw.Scrolling;
+import harpel.app.session.Change;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
@@ -57,6 +58,7 @@ final class ChainView extends BorderPane {
     private final Map<String, StageRow> kept = new HashMap<>();
     private final List<StageRow> shown = new ArrayList<>();
     private List<Advice> advice = List.of();
+    private Change lastChange;
     private final List<TraceStore.Drawn> found = new ArrayList<>();
     private long frame;
 
@@ -69,10 +71,11 @@ final class ChainView extends BorderPane {
         rows.getStyleClass().add("rows");
         setTop(head);
         setCenter(new Scrolling(rows));
-        session.piece().addListener((property, before, now) -> build());
-        session.partId().addListener((property, before, now) -> build());
-        session.selected().addListener((property, before, now) -> select());
-        session.folded().addListener((SetChangeListener<StageAddress>) change -> build());
+        session.document().onChange(change -> lastChange = change);
+        session.document().piece().addListener((property, before, now) -> take(lastChange));
+        session.selection().partId().addListener((property, before, now) -> build());
+        session.selection().selected().addListener((property, before, now) -> select());
+        session.look().folded().addListener((SetChangeListener<StageAddress>) change -> build());
         head.difference().addListener((property, before, now) -> select());
         pointed.addListener((property, before, now) -> head.point(now));
         build();
@@ -86,7 +89,7 @@ final class ChainView extends BorderPane {
     void focusSelected() {
         shown.stream()
                 .filter(row -> row.address != null
-                        && row.address.equals(session.selected().get()))
+                        && row.address.equals(session.selection().selected().get()))
                 .findFirst()
                 .ifPresent(Node::requestFocus);
     }
@@ -95,21 +98,47 @@ final class ChainView extends BorderPane {
         head.difference().set(!head.difference().get());
     }
 
+    /** Makes the rows anew where stages come or go; a value that is set changes what its row says. */
+    private void take(Change change) {
+        if (!change.onlyValues(session.selection().partId().get())) {
+            build();
+            return;
+        }
+        advice = Advisor.chain(
+                session.document().piece().get(), session.selection().part());
+        for (StageRow row : shown) {
+            if (row.address != null) {
+                session.selection().stage(row.address).ifPresent(stage -> show(row, stage));
+            }
+        }
+    }
+
+    private void show(StageRow row, Stage stage) {
+        row.showStage(stage, session.document().piece().get().key());
+        row.showAdvice(advice.stream()
+                .filter(one -> row.address.chainWay().isEmpty() && one.stage().equals(stage.id()))
+                .findFirst()
+                .orElse(null));
+    }
+
     private void build() {
-        Part part = session.part();
+        Part part = session.selection().part();
         head.show();
         rows.getChildren().clear();
         rows.pseudoClassStateChanged(
                 javafx.css.PseudoClass.getPseudoClass("off"), part.rack().off());
         shown.clear();
         StageRow input = row(null, Places.input(part.id()), false);
-        input.showWords("Input", session.piece()
+        input.showWords(
+                "Input",
+                session.document()
+                        .piece()
                         .get()
                         .phrase(part.phrase())
                         .map(phrase -> "Keys + phrase “" + phrase.name() + "”")
                         .orElse("Keys"));
         rows.getChildren().add(input);
-        advice = Advisor.chain(session.piece().get(), part);
+        advice = Advisor.chain(session.document().piece().get(), part);
         addChain(rows, part.chain(), List.of());
         gather();
         StageRow sound = row(null, Places.sound(part.id()), false);
@@ -146,7 +175,7 @@ final class ChainView extends BorderPane {
         if (address != null) {
             row.setOnMousePressed(event -> {
                 row.requestFocus();
-                session.selected().set(address);
+                session.selection().selected().set(address);
             });
             row.setOnMouseDragged(event -> {
                 if (event.getButton() == MouseButton.PRIMARY) {
@@ -180,27 +209,28 @@ final class ChainView extends BorderPane {
             }
         }
         int target = place;
-        session.edit(
-                "Move " + session.stage(address).map(Stage::name).orElse("stage"),
-                "",
-                address.chainWay(),
-                chain -> chain.moved(address.stageId(), target));
+        session.selection()
+                .edit(
+                        "Move "
+                                + session.selection()
+                                        .stage(address)
+                                        .map(Stage::name)
+                                        .orElse("stage"),
+                        "",
+                        address.chainWay(),
+                        chain -> chain.moved(address.stageId(), target));
     }
 
     private void addChain(VBox column, Chain chain, List<Step> way) {
-        String part = session.partId().get();
+        String part = session.selection().partId().get();
         for (int i = 0; i < chain.stages().size(); i++) {
             Stage stage = chain.stages().get(i);
             column.getChildren().add(insertLine(way, i));
             StageAddress address = StageAddress.of(part, way, stage.id());
             StageRow row = row(address, Places.at(address), !way.isEmpty());
-            row.showStage(stage, session.piece().get().key());
-            row.showAdvice(advice.stream()
-                    .filter(one -> way.isEmpty() && one.stage().equals(stage.id()))
-                    .findFirst()
-                    .orElse(null));
+            show(row, stage);
             column.getChildren().add(row);
-            if (!stage.branches().isEmpty() && !session.isFolded(address)) {
+            if (!stage.branches().isEmpty() && !session.look().isFolded(address)) {
                 column.getChildren().add(branches(stage, address));
             }
         }
@@ -243,7 +273,7 @@ final class ChainView extends BorderPane {
         head.getStyleClass().add("branch-head");
         head.setId("branch-" + stage.id() + "-" + (number + 1));
         head.setTooltip(new Tooltip("Choose which notes branch " + (number + 1) + " takes"));
-        head.setOnAction(event -> session.selected().set(address));
+        head.setOnAction(event -> session.selection().selected().set(address));
         head.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(head, Priority.ALWAYS);
         ToggleButton solo = new ToggleButton("solo");
@@ -253,11 +283,12 @@ final class ChainView extends BorderPane {
         solo.setAccessibleText("Solo branch " + (number + 1));
         solo.setTooltip(new Tooltip("Hear only this branch, and others that are solo"));
         solo.setSelected(branch.takes().get(Split.SOLO));
-        solo.setOnAction(event -> session.editStage(
-                "Solo branch " + (number + 1),
-                "",
-                address,
-                one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, solo.isSelected()))));
+        solo.setOnAction(event -> session.selection()
+                .editStage(
+                        "Solo branch " + (number + 1),
+                        "",
+                        address,
+                        one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, solo.isSelected()))));
         HBox line = new HBox(4, head, solo);
         line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return line;
@@ -281,19 +312,19 @@ final class ChainView extends BorderPane {
         boolean difference = head.difference().get();
         for (StageRow row : shown) {
             row.setSelected(
-                    row.address != null && row.address.equals(session.selected().get()), difference);
+                    row.address != null
+                            && row.address.equals(session.selection().selected().get()),
+                    difference);
         }
     }
 
     /** Draws a frame. */
     void draw(long nanos) {
-        window.follow(session.status(), session.piece().get(), nanos);
+        window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {
             fitPitches();
             shown.forEach(row -> row.showCount(
-                    row.address == null
-                            ? -1
-                            : count(Places.before(session, row.address), window.toTick())));
+                    row.address == null ? -1 : count(Places.before(session, row.address), window.toTick())));
             head.draw();
         }
         if (frame++ % ADVISE_EVERY == 0) {
@@ -303,16 +334,16 @@ final class ChainView extends BorderPane {
     }
 
     private int count(Place place, double to) {
-        return session.traces().countWithin(place, (long) window.fromTick(), (long) to);
+        return session.transport().traces().countWithin(place, (long) window.fromTick(), (long) to);
     }
 
     private List<TraceStore.Drawn> within(Place place, double to) {
-        session.traces().within(place, (long) window.fromTick(), (long) to, found);
+        session.transport().traces().within(place, (long) window.fromTick(), (long) to, found);
         return found;
     }
 
     private void fitPitches() {
-        String part = session.partId().get();
+        String part = session.selection().partId().get();
         window.resetPitches();
         for (Place place : List.of(Places.input(part), Places.sound(part))) {
             within(place, window.toTick()).forEach(drawn -> window.include(drawn.note.pitch()));
@@ -321,10 +352,11 @@ final class ChainView extends BorderPane {
 
     /** Says what the notes of the last bars show: where they stop, and how many leave the key. */
     private void advise() {
-        Part part = session.part();
+        Part part = session.selection().part();
         // What came in within the last bar may still be on its way.
         double settled = window.toTick() - (window.toTick() - window.fromTick()) / window.bars();
-        Optional<Advice> full = Advisor.tooMany(part, session.traces().fullSince(part.id(), window.fromTick()));
+        Optional<Advice> full =
+                Advisor.tooMany(part, session.transport().traces().fullSince(part.id(), window.fromTick()));
         Optional<Advice> stop = part.rack().off() || full.isPresent()
                 ? full
                 : Advisor.notesStop(
@@ -333,8 +365,8 @@ final class ChainView extends BorderPane {
                         id -> count(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick()));
         Set<Integer> pitches = new TreeSet<>();
         within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
-        Advice leaves =
-                Advisor.leavesTheKey(session.piece().get(), part, pitches).orElse(null);
+        Advice leaves = Advisor.leavesTheKey(session.document().piece().get(), part, pitches)
+                .orElse(null);
         for (StageRow row : shown) {
             if (row.address != null) {
                 row.showLiveAdvice(stop.filter(one ->

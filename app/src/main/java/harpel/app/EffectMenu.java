@@ -32,8 +32,8 @@ final class EffectMenu {
     static void showReplace(Node anchor, Session session, StageAddress address) {
         show(
                 anchor,
-                kind -> session.editStage(
-                        "Replace by " + kind.label(), "", address, stage -> ready(stage.replacedBy(kind))));
+                kind -> session.selection()
+                        .editStage("Replace by " + kind.label(), "", address, stage -> ready(stage.replacedBy(kind))));
     }
 
     private static void show(Node anchor, Consumer<EffectKind> choose) {
@@ -86,10 +86,12 @@ final class EffectMenu {
 
     /** Adds a stage with simple settings and selects it. */
     static void add(Session session, List<Step> way, int place, EffectKind kind) {
-        String id = session.chainAt(way).freeId(kind.id());
+        String id = session.selection().chainAt(way).freeId(kind.id());
         Stage stage = ready(Stage.of(id, kind));
-        session.edit("Add " + kind.label(), "", way, chain -> chain.plus(place, stage));
-        session.selected().set(StageAddress.of(session.partId().get(), way, id));
+        session.selection().edit("Add " + kind.label(), "", way, chain -> chain.plus(place, stage));
+        session.selection()
+                .selected()
+                .set(StageAddress.of(session.selection().partId().get(), way, id));
     }
 
     /** A split begins with two dry branches. */

@@ -64,7 +64,7 @@ final class Files {
             session.say(path.getFileName() + ": " + e.getMessage());
             Alert alert = new Alert(Alert.AlertType.WARNING, e.getMessage(), ButtonType.OK);
             alert.initOwner(window);
-            alert.getDialogPane().getStylesheets().setAll(session.styles());
+            alert.getDialogPane().getStylesheets().setAll(session.look().styles());
             alert.setHeaderText(path.getFileName().toString());
             alert.show();
         }
@@ -85,7 +85,7 @@ final class Files {
     void newPiece() {
         if (mayLeave()) {
             session.replace(Piece.empty(), "New piece");
-            session.file().set(null);
+            session.document().file().set(null);
         }
     }
 
@@ -96,17 +96,21 @@ final class Files {
     }
 
     void save() {
-        Path path = session.file().get();
+        Path path = session.document().file().get();
         if (path == null) {
             saveAs();
-        } else if (!session.isChangedOnDisk() || confirmOverwrite(path)) {
-            doing(path, () -> session.save(path));
+        } else if (!session.document().isChangedOnDisk() || confirmOverwrite(path)) {
+            doing(path, () -> session.document().save(path));
         }
     }
 
     void saveAs() {
-        ask(true, "Save the piece", PIECES, Part.idFor(session.piece().get().name()) + PieceFile.ENDING)
-                .ifPresent(path -> doing(path, () -> session.save(path)));
+        ask(
+                        true,
+                        "Save the piece",
+                        PIECES,
+                        Part.idFor(session.document().piece().get().name()) + PieceFile.ENDING)
+                .ifPresent(path -> doing(path, () -> session.document().save(path)));
     }
 
     void openChain() {
@@ -116,19 +120,19 @@ final class Files {
     /** Puts the chain of a file in place of the shown part's. */
     void openChain(Path path) throws IOException {
         ChainFile chain = ChainFile.read(java.nio.file.Files.readString(path, StandardCharsets.UTF_8));
-        String id = session.partId().get();
-        session.apply(PieceEdit.of("Open chain " + path.getFileName(), piece -> {
+        String id = session.selection().partId().get();
+        session.document().apply(PieceEdit.of("Open chain " + path.getFileName(), piece -> {
             Piece changed = piece.withPart(id, part -> part.withChain(chain.chain()));
             return chain.key() == null ? changed : changed.withKey(chain.key());
         }));
     }
 
     void saveChain() {
-        Part part = session.part();
+        Part part = session.selection().part();
         ask(true, "Save the chain", CHAINS, part.id() + ".chain.json")
                 .ifPresent(path -> doing(path, () -> {
-                    ChainFile file =
-                            new ChainFile(part.id(), session.piece().get().key(), part.chain(), java.util.Map.of());
+                    ChainFile file = new ChainFile(
+                            part.id(), session.document().piece().get().key(), part.chain(), java.util.Map.of());
                     AtomicFile.write(path, file.write().getBytes(StandardCharsets.UTF_8));
                     session.say("Saved " + path.getFileName());
                 }));
@@ -142,10 +146,11 @@ final class Files {
     void openPhrase(Path path) throws IOException {
         MidiFile file = SmfReader.read(java.nio.file.Files.readAllBytes(path));
         Phrase phrase = file.toPhrase(path.getFileName().toString().replaceFirst("\\.midi?$", ""));
-        String id = session.partId().get();
-        session.apply(PieceEdit.of(
-                "Read phrase " + phrase.name(),
-                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
+        String id = session.selection().partId().get();
+        session.document()
+                .apply(PieceEdit.of(
+                        "Read phrase " + phrase.name(),
+                        piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
         session.say(
                 file.repairs().isEmpty()
                         ? "Read " + phrase.notes().size() + " notes"
@@ -176,22 +181,26 @@ final class Files {
         doing(
                 folder,
                 () -> session.say("Kept as a test phrase in "
-                        + OwnPhrases.keep(folder, session.piece().get(), session.part())));
+                        + OwnPhrases.keep(
+                                folder,
+                                session.document().piece().get(),
+                                session.selection().part())));
     }
 
     /** The shown part hears one of the user's own test phrases, and the transport plays it. */
     void hearOwnPhrase(String name) {
         doing(Path.of(name), () -> {
             hear(OwnPhrases.read(OwnPhrases.folder(), name));
-            session.play();
+            session.transport().play();
         });
     }
 
     private void hear(Phrase phrase) {
-        String id = session.partId().get();
-        session.apply(PieceEdit.of(
-                "Hear " + phrase.name(),
-                piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
+        String id = session.selection().partId().get();
+        session.document()
+                .apply(PieceEdit.of(
+                        "Hear " + phrase.name(),
+                        piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
     }
 
     /** Opens the demo piece that ships with the application, and plays. */
@@ -202,8 +211,8 @@ final class Files {
         try (InputStream stream = Files.class.getResourceAsStream("demo/the-salt-clock.harpel")) {
             session.replace(
                     PieceFile.read(new String(stream.readAllBytes(), StandardCharsets.UTF_8)), "Open the demo piece");
-            session.file().set(null);
-            session.play();
+            session.document().file().set(null);
+            session.transport().play();
         } catch (IOException e) {
             session.say("The demo piece could not be read: " + e.getMessage());
         }
@@ -211,24 +220,25 @@ final class Files {
 
     /** Puts a chord effect and an arpeggio into the shown part, gives it four notes to work on, and plays. */
     void beginReady() {
-        String id = session.partId().get();
-        Piece now = session.piece().get();
+        String id = session.selection().partId().get();
+        Piece now = session.document().piece().get();
         Phrase phrase = TestPhrases.all(now.key(), now.time().meter()).get(2);
-        session.apply(PieceEdit.of(
-                "Begin with chords and an arpeggio",
-                piece -> piece.withPhrase(phrase)
-                        .withPart(
-                                id,
-                                part -> part.withPhrase(phrase.id())
-                                        .withChain(Chain.EMPTY
-                                                .plus(0, EffectCatalog.of("arpeggio"))
-                                                .plus(1, EffectCatalog.of("echo"))))));
-        session.play();
+        session.document()
+                .apply(PieceEdit.of(
+                        "Begin with chords and an arpeggio",
+                        piece -> piece.withPhrase(phrase)
+                                .withPart(
+                                        id,
+                                        part -> part.withPhrase(phrase.id())
+                                                .withChain(Chain.EMPTY
+                                                        .plus(0, EffectCatalog.of("arpeggio"))
+                                                        .plus(1, EffectCatalog.of("echo"))))));
+        session.transport().play();
     }
 
     void print() {
-        Part part = session.part();
-        if (printedTicks(session.piece().get(), part) == 0) {
+        Part part = session.selection().part();
+        if (printedTicks(session.document().piece().get(), part) == 0) {
             session.say("This part hears no phrase to print. Choose one under “Phrase”, or read a MIDI file.");
             return;
         }
@@ -252,7 +262,7 @@ final class Files {
 
     /** Prints in the background; what is printed is what is heard. */
     void print(Part part, Path path) {
-        Piece piece = session.piece().get();
+        Piece piece = session.document().piece().get();
         long end = printedTicks(piece, part);
         session.say("Printing " + part.name() + " …");
         Thread printer = new Thread(
@@ -289,7 +299,7 @@ final class Files {
                 other,
                 ButtonType.CANCEL);
         alert.initOwner(window);
-        alert.getDialogPane().getStylesheets().setAll(session.styles());
+        alert.getDialogPane().getStylesheets().setAll(session.look().styles());
         alert.setHeaderText("Write over “" + path.getFileName() + "”?");
         Optional<ButtonType> answer = alert.showAndWait();
         if (answer.isPresent() && answer.get() == other) {
@@ -300,7 +310,7 @@ final class Files {
 
     /** Whether the piece may be left: it is saved, or the user says so. */
     boolean mayLeave() {
-        if (!session.unsaved().get()) {
+        if (!session.document().unsaved().get()) {
             return true;
         }
         ButtonType save = new ButtonType("Save", ButtonBar.ButtonData.YES);
@@ -308,12 +318,12 @@ final class Files {
         Alert alert = new Alert(
                 Alert.AlertType.CONFIRMATION, "It has changes that are not saved.", save, discard, ButtonType.CANCEL);
         alert.initOwner(window);
-        alert.getDialogPane().getStylesheets().setAll(session.styles());
-        alert.setHeaderText("Save “" + session.piece().get().name() + "”?");
+        alert.getDialogPane().getStylesheets().setAll(session.look().styles());
+        alert.setHeaderText("Save “" + session.document().piece().get().name() + "”?");
         Optional<ButtonType> answer = alert.showAndWait();
         if (answer.isPresent() && answer.get() == save) {
             save();
-            return !session.unsaved().get();
+            return !session.document().unsaved().get();
         }
         return answer.isPresent() && answer.get() == discard;
     }

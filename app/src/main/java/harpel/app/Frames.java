@@ -47,12 +47,12 @@ final class Frames implements AutoCloseable {
         scene.addEventFilter(Event.ANY, event -> wake());
         scene.widthProperty().addListener((property, before, now) -> wake());
         scene.heightProperty().addListener((property, before, now) -> wake());
-        session.piece().addListener((property, before, now) -> wake());
-        session.message().addListener((property, before, now) -> wake());
-        session.theme().addListener((property, before, now) -> wake());
-        session.size().addListener((property, before, now) -> wake());
-        session.partId().addListener((property, before, now) -> wake());
-        session.selected().addListener((property, before, now) -> wake());
+        session.document().piece().addListener((property, before, now) -> wake());
+        session.messages().last().addListener((property, before, now) -> wake());
+        session.look().theme().addListener((property, before, now) -> wake());
+        session.look().size().addListener((property, before, now) -> wake());
+        session.selection().partId().addListener((property, before, now) -> wake());
+        session.selection().selected().addListener((property, before, now) -> wake());
         wake();
         looking.start();
     }
@@ -79,16 +79,20 @@ final class Frames implements AutoCloseable {
 
     /** Whether time runs, or has changed since the last look. */
     private boolean moves() {
-        LiveStatus status = session.status();
+        LiveStatus status = session.transport().status();
         boolean changed = status != lastStatus;
         lastStatus = status;
-        return changed || status.mode() != LiveStatus.Mode.STOPPED || session.tracesWait();
+        return changed
+                || status.mode() != LiveStatus.Mode.STOPPED
+                || session.transport().tracesWait();
     }
 
     private void look() {
         while (!closed) {
             LockSupport.parkNanos(this, LOOK_NANOS);
-            if (!drawing && (session.status() != lastStatus || session.tracesWait())) {
+            if (!drawing
+                    && (session.transport().status() != lastStatus
+                            || session.transport().tracesWait())) {
                 drawing = true;
                 Platform.runLater(() -> {
                     drawing = false;

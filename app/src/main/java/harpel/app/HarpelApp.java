@@ -53,10 +53,10 @@ public final class HarpelApp extends Application {
         pane.setActions(files);
         stage.titleProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
-                        () -> (session.unsaved().get() ? "• " : "")
-                                + session.piece().get().name() + " – Harpel",
-                        session.unsaved(),
-                        session.piece()));
+                        () -> (session.document().unsaved().get() ? "• " : "")
+                                + session.document().piece().get().name() + " – Harpel",
+                        session.document().unsaved(),
+                        session.document().piece()));
         stage.setOnCloseRequest(event -> {
             if (!files.mayLeave()) {
                 event.consume();
@@ -75,13 +75,13 @@ public final class HarpelApp extends Application {
         keepUnsavedWork(home, shot != null);
         settings = new Settings(home);
         OctaveNaming.show(settings.octaves());
-        session.theme().set(shot == null ? settings.theme() : Theme.DAY);
-        session.size().set(shot == null ? settings.size() : sizeOf(words));
-        if (shot == null && settings.isFirstStart() && session.file().get() == null) {
+        session.look().theme().set(shot == null ? settings.theme() : Theme.DAY);
+        session.look().size().set(shot == null ? settings.size() : sizeOf(words));
+        if (shot == null && settings.isFirstStart() && session.document().file().get() == null) {
             pane.showFirstPage(files);
         }
         if (words.contains("--night")) {
-            session.theme().set(Theme.NIGHT);
+            session.look().theme().set(Theme.NIGHT);
         }
         stage.show();
         pane.requestFocus();
@@ -90,8 +90,8 @@ public final class HarpelApp extends Application {
             pane.draw(nanos);
             drawn++;
             if (drawn == 2) {
-                session.start();
-                session.openDevices();
+                session.transport().start();
+                session.transport().openDevices();
                 autosave.start();
                 if (exitAtFirstFrame) {
                     long began = ManagementFactory.getRuntimeMXBean().getStartTime();
@@ -139,16 +139,16 @@ public final class HarpelApp extends Application {
     }
 
     private void startDemo() {
-        var stages = session.part().chain().stages();
+        var stages = session.selection().part().chain().stages();
         if (!stages.isEmpty()) {
             StageActions.select(session, List.of(), stages.get(0).id());
         }
-        session.play();
+        session.transport().play();
     }
 
     private void shootLater(Scene scene, Path target) {
-        double seconds = session.piece().get().time().tempo().nanosAt((long) (SHOT_AFTER_BARS
-                        * session.piece().get().time().meter().at(0).barTicks()))
+        double seconds = session.document().piece().get().time().tempo().nanosAt((long) (SHOT_AFTER_BARS
+                        * session.document().piece().get().time().meter().at(0).barTicks()))
                 / 1e9;
         PauseTransition wait = new PauseTransition(Duration.seconds(seconds));
         wait.setOnFinished(event -> {
@@ -166,7 +166,9 @@ public final class HarpelApp extends Application {
     public void stop() {
         if (!getParameters().getRaw().contains("--shot")) {
             settings.keep(
-                    session.theme().get(), OctaveNaming.shown(), session.size().get());
+                    session.look().theme().get(),
+                    OctaveNaming.shown(),
+                    session.look().size().get());
         }
         frames.close();
         autosave.close();

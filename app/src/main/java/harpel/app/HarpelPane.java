@@ -1,6 +1,7 @@
 package harpel.app;
 
 import harpel.app.draw.Drawing;
+import harpel.app.session.Document;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.phrase.Phrase;
@@ -11,9 +12,8 @@ import harpel.theory.Key;
 import harpel.theory.OctaveNaming;
 import java.io.File;
 import java.util.EnumSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 import javafx.event.EventHandler;
 import javafx.geometry.Insets;
@@ -29,7 +29,6 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
@@ -40,14 +39,12 @@ import org.fxmisc.richtext.CodeArea;
 
 /** The whole window: the views, and every action with its key. */
 final class HarpelPane extends BorderPane {
-    private record Action(String name, Runnable run) {}
-
     private static final double ZOOM = 1.4;
     /** So many frames from one look at what may have gone wrong to the next. */
     private static final int LOOK_EVERY = 30;
 
     private final Session session;
-    private final Map<KeyCombination, Action> actions = new LinkedHashMap<>();
+    private final Actions actions = new Actions();
     private final TopBar top;
     private final ChainView chain;
     private final KeysView keys;
@@ -144,11 +141,11 @@ final class HarpelPane extends BorderPane {
         row.setPadding(new Insets(2, 14, 6, 14));
         Label message = new Label();
         message.setId("message");
-        message.textProperty().bind(session.message());
+        message.textProperty().bind(session.messages().last());
         Label sound = new Label();
         sound.setId("no-sound");
         sound.getStyleClass().add("soft");
-        sound.textProperty().bind(session.noSound());
+        sound.textProperty().bind(session.transport().noSound());
         HBox line = new HBox(20, message, sound);
         line.setPadding(new Insets(4, 14, 0, 14));
         VBox foot = new VBox(0, line, row);
@@ -156,19 +153,25 @@ final class HarpelPane extends BorderPane {
         return foot;
     }
 
-    /** Gives every action its key and fills the menu. */
+    /** Declares every action and fills the menu. */
     void setActions(Files files) {
         TimeWindow window = chain.window();
-        action("New piece", "Shortcut+N", files::newPiece, true);
-        action("Open…", "Shortcut+O", files::open, true);
-        action("Save", "Shortcut+S", files::save, true);
-        action("Save as…", "Shortcut+Shift+S", files::saveAs, true);
-        menu.getItems().add(new SeparatorMenuItem());
-        action("Read a phrase from a MIDI file…", "Shortcut+I", files::openPhrase, true);
+        Document document = session.document();
+        BooleanSupplier stage = () -> session.selection().selected().get() != null;
+        BooleanSupplier parts = () -> document.piece().get().parts().size() > 1;
+        inMenu("new", "New piece", "Shortcut+N", files::newPiece);
+        inMenu("open", "Open…", "Shortcut+O", files::open);
+        inMenu("save", "Save", "Shortcut+S", files::save);
+        inMenu("save-as", "Save as…", "Shortcut+Shift+S", files::saveAs);
+        line();
+        inMenu("read-phrase", "Read a phrase from a MIDI file…", "Shortcut+I", files::openPhrase);
         Menu tests = new Menu("Send a test phrase through the chain");
         tests.setId("test-phrases");
         fillTests(tests, files);
-        menu.setOnShowing(event -> fillTests(tests, files));
+        menu.setOnShowing(event -> {
+            fillTests(tests, files);
+            actions.refresh();
+        });
         menu.getItems().add(tests);
         setOnDragDropped(event -> {
             List<File> dropped = event.getDragboard().getFiles();
@@ -176,65 +179,107 @@ final class HarpelPane extends BorderPane {
             event.setDropCompleted(!dropped.isEmpty());
             event.consume();
         });
-        action("Print the phrase to a MIDI file…", "Shortcut+P", files::print, true);
-        menu.getItems().add(new SeparatorMenuItem());
-        action("Open chain…", "Shortcut+Shift+O", files::openChain, true);
-        action("Save chain…", "Shortcut+Shift+P", files::saveChain, true);
-        menu.getItems().add(new SeparatorMenuItem());
-        action("Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves, true);
-        action("Larger", "Shortcut+Shift+Equals", () -> session.resize(1), true);
-        action("Smaller", "Shortcut+Shift+Minus", () -> session.resize(-1), true);
-        menu.getItems().add(new SeparatorMenuItem());
-        action("First steps", "Shift+F1", () -> showFirstPage(files), true);
-        action("Keys and actions", "F1", this::showKeys, true);
-        action("Add a part", "Shortcut+Shift+N", () -> PartActions.add(session), false);
-        action("Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session), false);
-        action("Delete the part", "Shortcut+Shift+Delete", () -> PartActions.delete(session), false);
-        action("Undo", "Shortcut+Z", session::undo, false);
-        action("Redo", "Shortcut+Shift+Z", session::redo, false);
-        action("Redo", "Shortcut+Y", session::redo, false);
-        action("To the start", "Home", session::toStart, false);
-        action("Silence", "Escape", session::silence, false);
-        action("Add an effect after the selected stage", "Shortcut+E", this::addEffect, false);
-        action("Copy the selected stage, or the chain, as text", "Shortcut+C", () -> StageActions.copy(session), false);
-        action("Paste stages behind the selected one", "Shortcut+V", () -> StageActions.paste(session), false);
-        action("Replace the selected stage", "Shortcut+R", () -> StageActions.replace(session, chain), false);
-        action("Fold or unfold the selected stage", "Shortcut+F", () -> StageActions.fold(session), false);
-        action("From a stage to its controls, and back", "F6", this::between, false);
-        action("Hear the other chain, A or B", "F2", session::hearOther, false);
-        action("Whole chain off or on", "Shortcut+Shift+B", session::switchChain, false);
-        action("Freeze the traces, or let them go on", "F4", () -> window.freeze(!window.isFrozen()), false);
-        action("Go a bar back in the traces", "Alt+Left", () -> window.back(1), false);
-        action("Go a bar forth in the traces", "Alt+Right", () -> window.back(-1), false);
-        action("Show fewer bars", "Shortcut+Equals", () -> window.zoomTime(1 / ZOOM), false);
-        action("Show more bars", "Shortcut+Minus", () -> window.zoomTime(ZOOM), false);
-        action("Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(ZOOM), false);
-        action("Show more pitches", "Alt+Minus", () -> window.zoomPitch(1 / ZOOM), false);
-        action("Show bars and pitches as at first", "Shortcut+0", window::reset, false);
-        action("The selected stage’s difference", "Shortcut+J", chain::toggleDifference, false);
-        action("Duplicate the selected stage", "Shortcut+D", () -> StageActions.duplicate(session), false);
-        action("Remove the selected stage", "Shortcut+Delete", () -> StageActions.remove(session), false);
-        action("Switch the selected stage off or on", "Shortcut+B", () -> StageActions.toggle(session), false);
-        action("Move the selected stage up", "Shortcut+Up", () -> StageActions.move(session, -1), false);
-        action("Move the selected stage down", "Shortcut+Down", () -> StageActions.move(session, 1), false);
-        action("Select the stage above", "Alt+Up", () -> StageActions.step(session, -1), false);
-        action("Select the stage below", "Alt+Down", () -> StageActions.step(session, 1), false);
+        inMenu("print", "Print the phrase to a MIDI file…", "Shortcut+P", files::print);
+        line();
+        inMenu("open-chain", "Open chain…", "Shortcut+Shift+O", files::openChain);
+        inMenu("save-chain", "Save chain…", "Shortcut+Shift+P", files::saveChain);
+        line();
+        inMenu("octaves", "Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves);
+        inMenu("larger", "Larger", "Shortcut+Shift+Equals", () -> session.look().resize(1));
+        inMenu(
+                "smaller",
+                "Smaller",
+                "Shortcut+Shift+Minus",
+                () -> session.look().resize(-1));
+        line();
+        inMenu("first-steps", "First steps", "Shift+F1", () -> showFirstPage(files));
+        inMenu("keys", "Keys and actions", "F1", this::showKeys);
+        action("add-part", "Add a part", "Shortcut+Shift+N", () -> PartActions.add(session));
+        action("duplicate-part", "Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session));
+        actions.add(
+                "delete-part", "Delete the part", "Shortcut+Shift+Delete", parts, () -> PartActions.delete(session));
+        actions.add("undo", "Undo", "Shortcut+Z", () -> document.undoLabel().isPresent(), document::undo);
+        actions.add(
+                "redo", "Redo", "Shortcut+Shift+Z", () -> document.redoLabel().isPresent(), document::redo);
+        actions.add("redo-too", "Redo", "Shortcut+Y", () -> document.redoLabel().isPresent(), document::redo);
+        action("to-start", "To the start", "Home", session.transport()::toStart);
+        action("silence", "Silence", "Escape", session::silence);
+        action("add-effect", "Add an effect after the selected stage", "Shortcut+E", this::addEffect);
         action(
+                "copy",
+                "Copy the selected stage, or the chain, as text",
+                "Shortcut+C",
+                () -> StageActions.copy(session));
+        action("paste", "Paste stages behind the selected one", "Shortcut+V", () -> StageActions.paste(session));
+        actions.add(
+                "replace",
+                "Replace the selected stage",
+                "Shortcut+R",
+                stage,
+                () -> StageActions.replace(session, chain));
+        actions.add("fold", "Fold or unfold the selected stage", "Shortcut+F", stage, () -> StageActions.fold(session));
+        action("between", "From a stage to its controls, and back", "F6", this::between);
+        action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
+        action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
+        action("freeze", "Freeze the traces, or let them go on", "F4", () -> window.freeze(!window.isFrozen()));
+        action("bar-back", "Go a bar back in the traces", "Alt+Left", () -> window.back(1));
+        action("bar-forth", "Go a bar forth in the traces", "Alt+Right", () -> window.back(-1));
+        action("fewer-bars", "Show fewer bars", "Shortcut+Equals", () -> window.zoomTime(1 / ZOOM));
+        action("more-bars", "Show more bars", "Shortcut+Minus", () -> window.zoomTime(ZOOM));
+        action("fewer-pitches", "Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(ZOOM));
+        action("more-pitches", "Show more pitches", "Alt+Minus", () -> window.zoomPitch(1 / ZOOM));
+        action("zoom-reset", "Show bars and pitches as at first", "Shortcut+0", window::reset);
+        action("difference", "The selected stage’s difference", "Shortcut+J", chain::toggleDifference);
+        actions.add(
+                "duplicate-stage",
+                "Duplicate the selected stage",
+                "Shortcut+D",
+                stage,
+                () -> StageActions.duplicate(session));
+        actions.add(
+                "remove-stage",
+                "Remove the selected stage",
+                "Shortcut+Delete",
+                stage,
+                () -> StageActions.remove(session));
+        actions.add(
+                "switch-stage",
+                "Switch the selected stage off or on",
+                "Shortcut+B",
+                stage,
+                () -> StageActions.toggle(session));
+        actions.add(
+                "stage-up", "Move the selected stage up", "Shortcut+Up", stage, () -> StageActions.move(session, -1));
+        actions.add(
+                "stage-down",
+                "Move the selected stage down",
+                "Shortcut+Down",
+                stage,
+                () -> StageActions.move(session, 1));
+        action("select-above", "Select the stage above", "Alt+Up", () -> StageActions.step(session, -1));
+        action("select-below", "Select the stage below", "Alt+Down", () -> StageActions.step(session, 1));
+        action(
+                "theme",
                 "Day or night",
                 "Shortcut+T",
-                () -> session.theme().set(session.theme().get().other()),
-                false);
+                () -> session.look().theme().set(session.look().theme().get().other()));
     }
 
-    private void action(String name, String key, Runnable run, boolean inMenu) {
-        KeyCombination combination = KeyCombination.keyCombination(key);
-        actions.put(combination, new Action(name, run));
-        if (inMenu) {
-            // The key is shown, not registered: the window's own filter runs it.
-            MenuItem item = new MenuItem(name + "    " + combination.getDisplayText());
-            item.setOnAction(event -> run.run());
-            menu.getItems().add(item);
-        }
+    /** The actions of the window. */
+    Actions actions() {
+        return actions;
+    }
+
+    private Actions.Action action(String id, String words, String key, Runnable run) {
+        return actions.add(id, words, key, () -> true, run);
+    }
+
+    private void inMenu(String id, String words, String key, Runnable run) {
+        menu.getItems().add(actions.item(action(id, words, key, run)));
+    }
+
+    private void line() {
+        menu.getItems().add(new SeparatorMenuItem());
     }
 
     private void fillTests(Menu tests, Files files) {
@@ -258,15 +303,17 @@ final class HarpelPane extends BorderPane {
 
     /** The shown part hears a test phrase, in the piece's own key and meter, and the transport plays it. */
     private void hearTestPhrase(String name) {
-        Piece now = session.piece().get();
+        Piece now = session.document().piece().get();
         Phrase phrase = TestPhrases.all(now.key(), now.time().meter()).stream()
                 .filter(one -> one.name().equals(name))
                 .findFirst()
                 .orElseThrow();
-        String id = session.partId().get();
-        session.apply(PieceEdit.of(
-                "Hear " + name, piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
-        session.play();
+        String id = session.selection().partId().get();
+        session.document()
+                .apply(PieceEdit.of(
+                        "Hear " + name,
+                        piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
+        session.transport().play();
     }
 
     private void otherOctaves() {
@@ -287,12 +334,9 @@ final class HarpelPane extends BorderPane {
                                 .contains(event.getCode()))) {
             return;
         }
-        for (Map.Entry<KeyCombination, Action> action : actions.entrySet()) {
-            if (action.getKey().match(event)) {
-                action.getValue().run.run();
-                event.consume();
-                return;
-            }
+        if (actions.take(event)) {
+            event.consume();
+            return;
         }
         if (event.getCode() == KeyCode.ENTER && getScene().getFocusOwner() instanceof ButtonBase button) {
             // Space belongs to the transport, so Enter presses the button that has the keyboard.
@@ -302,10 +346,10 @@ final class HarpelPane extends BorderPane {
             inspector.focusFirst();
             event.consume();
         } else if (event.getCode() == KeyCode.SPACE) {
-            session.togglePlay();
+            session.transport().togglePlay();
             event.consume();
         } else if (event.getCode() == KeyCode.F3) {
-            session.dry().set(true);
+            session.transport().dry().set(true);
             event.consume();
         } else if (!onTile(event) && keys.key(event)) {
             event.consume();
@@ -321,7 +365,7 @@ final class HarpelPane extends BorderPane {
 
     private void released(KeyEvent event) {
         if (event.getCode() == KeyCode.F3) {
-            session.dry().set(false);
+            session.transport().dry().set(false);
         } else if (keys.key(event)) {
             event.consume();
         }
@@ -339,9 +383,9 @@ final class HarpelPane extends BorderPane {
     }
 
     private void addEffect() {
-        var address = session.selected().get();
+        var address = session.selection().selected().get();
         var way = address == null ? java.util.List.<harpel.chain.StageAddress.Step>of() : address.chainWay();
-        var stages = session.chainAt(way);
+        var stages = session.selection().chainAt(way);
         int place = address == null ? stages.stages().size() : stages.indexOf(address.stageId()) + 1;
         EffectMenu.show(chain, session, way, place);
     }
@@ -350,10 +394,11 @@ final class HarpelPane extends BorderPane {
         StringBuilder text = new StringBuilder(
                 "Space    Play or stop\nEnter    Press the button that has the keyboard\nF3    Hear dry while held\n"
                         + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
-        actions.forEach((key, action) -> text.append(key.getDisplayText())
-                .append("    ")
-                .append(action.name)
-                .append('\n'));
+        actions.all()
+                .forEach(action -> text.append(action.keys())
+                        .append("    ")
+                        .append(action.words())
+                        .append('\n'));
         text.append(
                 "\nOn a control: drag, or type a value; arrow keys step, Shift finely; Delete or Alt-click for the default;"
                         + " double click or Enter to choose.");
@@ -363,7 +408,7 @@ final class HarpelPane extends BorderPane {
         alert.setHeaderText(null);
         alert.setGraphic(null);
         alert.getDialogPane().setMinHeight(560);
-        alert.getDialogPane().getStylesheets().setAll(session.styles());
+        alert.getDialogPane().getStylesheets().setAll(session.look().styles());
         alert.show();
     }
 
@@ -375,7 +420,7 @@ final class HarpelPane extends BorderPane {
     /** Draws a frame. */
     void draw(long nanos) {
         if (frame++ % LOOK_EVERY == 0) {
-            session.look();
+            session.transport().look();
         }
         top.draw(nanos);
         chain.draw(nanos);
@@ -383,13 +428,14 @@ final class HarpelPane extends BorderPane {
         parts.draw();
         session.levers().takeLearnt();
         keys.draw();
-        Key key = session.piece().get().key();
+        Key key = session.document().piece().get().key();
         if (key != toldKey || keys.octave() != toldOctave || keys.touch() != toldTouch) {
             toldKey = key;
             toldOctave = keys.octave();
             toldTouch = keys.touch();
             long inKey = IntStream.range(0, 12).filter(key::contains).count();
-            keysInfo.setText("Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + toldOctave + "  ]\ntouch " + toldTouch);
+            keysInfo.setText(
+                    "Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + toldOctave + "  ]\ntouch " + toldTouch);
         }
     }
 }

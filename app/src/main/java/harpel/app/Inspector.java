@@ -54,15 +54,16 @@ final class Inspector extends BorderPane {
         getStyleClass().add("inspector");
         content.setPadding(new Insets(10, 12, 12, 14));
         setCenter(new Scrolling(content));
-        session.selected().addListener((property, before, now) -> show());
-        session.piece().addListener((property, before, now) -> show());
+        session.selection().selected().addListener((property, before, now) -> show());
+        session.document().piece().addListener((property, before, now) -> show());
         session.levers().picking().addListener((property, before, now) -> showPickable());
         show();
     }
 
     private void show() {
-        StageAddress address = session.selected().get();
-        Optional<Stage> stage = address == null ? Optional.empty() : session.stage(address);
+        StageAddress address = session.selection().selected().get();
+        Optional<Stage> stage =
+                address == null ? Optional.empty() : session.selection().stage(address);
         if (stage.isEmpty()) {
             shown = null;
             showNothing();
@@ -126,7 +127,7 @@ final class Inspector extends BorderPane {
         stepRows.clear();
         stepRowShows.clear();
         // The text being written is not taken from under the hand when it declares another control.
-        ScriptEditor scripts = sameScript ? script : new ScriptEditor(session);
+        ScriptEditor scripts = sameScript ? script : null;
         script = null;
         rowEditors.clear();
         boolean branch = isBranch(address);
@@ -165,9 +166,9 @@ final class Inspector extends BorderPane {
             } else if (param.type() instanceof ListType<?> list && hasBar(list.item())) {
                 stepRows.add(stepRow(param));
             } else if (param == Script.CODE) {
-                script = scripts;
+                script = scripts == null ? new ScriptEditor(session) : scripts;
                 if (!sameScript) {
-                    content.getChildren().add(scripts);
+                    content.getChildren().add(script);
                 }
             } else if (param != EffectKind.ON) {
                 ParamTile<?> tile = tile(param);
@@ -180,9 +181,10 @@ final class Inspector extends BorderPane {
         content.getChildren().addAll(rowEditors);
         if (!branch && stage.isKnown() && !stage.kind().branches()) {
             moves = new MovesEditor(session, (changed, done) -> {
-                session.editStage("Move controls", address + " move", address, one -> one.withMoves(changed));
+                session.selection()
+                        .editStage("Move controls", address + " move", address, one -> one.withMoves(changed));
                 if (done) {
-                    session.endGesture();
+                    session.document().endGesture();
                 }
             });
             content.getChildren().add(moves);
@@ -211,11 +213,12 @@ final class Inspector extends BorderPane {
                     "Remove branch",
                     "remove-branch",
                     "Remove this branch and its stages",
-                    () -> session.editStage(
-                            "Remove branch",
-                            "",
-                            address,
-                            one -> one.withBranches(without(one.branches(), number - 1))));
+                    () -> session.selection()
+                            .editStage(
+                                    "Remove branch",
+                                    "",
+                                    address,
+                                    one -> one.withBranches(without(one.branches(), number - 1))));
             remove.setDisable(stage.branches().size() < 2);
             pane.getChildren().add(remove);
             return pane;
@@ -226,13 +229,14 @@ final class Inspector extends BorderPane {
                             "Add branch",
                             "add-branch",
                             "Add a dry branch",
-                            () -> session.editStage(
-                                    "Add branch",
-                                    "",
-                                    address,
-                                    one -> one.branches().size() < Split.MOST_BRANCHES
-                                            ? one.withBranches(with(one.branches()))
-                                            : one)));
+                            () -> session.selection()
+                                    .editStage(
+                                            "Add branch",
+                                            "",
+                                            address,
+                                            one -> one.branches().size() < Split.MOST_BRANCHES
+                                                    ? one.withBranches(with(one.branches()))
+                                                    : one)));
         }
         if (stage.isKnown() && !stage.kind().action().isEmpty()) {
             String action = stage.kind().action();
@@ -241,7 +245,7 @@ final class Inspector extends BorderPane {
                             action,
                             action.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'),
                             action + ": the effect’s own action, at once",
-                            () -> session.act(address)));
+                            () -> session.transport().act(address)));
         }
         Button replace =
                 button("Replace…", "replace", "Another effect in its place, keeping what fits  (Ctrl+R)", () -> {});
@@ -294,7 +298,7 @@ final class Inspector extends BorderPane {
             moves.draw();
         }
         stepRows.forEach(StepRow::draw);
-        ParamSet moved = session.traces().moved(shown.toString());
+        ParamSet moved = session.transport().traces().moved(shown.toString());
         for (ParamTile<?> tile : tiles) {
             tile.showMoved(moved);
         }
@@ -330,7 +334,8 @@ final class Inspector extends BorderPane {
         boolean any = !session.levers().picking().get().isEmpty() && shown != null && !isBranch(shown);
         for (ParamTile<?> tile : tiles) {
             tile.showPickable(any
-                    && session.stage(shown)
+                    && session.selection()
+                            .stage(shown)
                             .filter(stage -> stage.isKnown() && Moves.canMove(stage.kind(), tile.param()))
                             .isPresent());
         }
@@ -389,18 +394,19 @@ final class Inspector extends BorderPane {
         StageAddress address = shown;
         String gesture = address + " " + param.id();
         try {
-            session.editStage(
-                    "Set " + param.label().toLowerCase(java.util.Locale.ROOT),
-                    gesture,
-                    address,
-                    stage -> isBranch(address)
-                            ? stage.withTakes(address.branch(), values -> values.withPlain(param, plain))
-                            : stage.withParams(stage.params().withPlain(param, plain)));
+            session.selection()
+                    .editStage(
+                            "Set " + param.label().toLowerCase(java.util.Locale.ROOT),
+                            gesture,
+                            address,
+                            stage -> isBranch(address)
+                                    ? stage.withTakes(address.branch(), values -> values.withPlain(param, plain))
+                                    : stage.withParams(stage.params().withPlain(param, plain)));
         } catch (ParamException e) {
             session.say(e.getMessage());
         }
         if (done) {
-            session.endGesture();
+            session.document().endGesture();
         }
     }
 }

@@ -11,7 +11,6 @@ import harpel.theory.Pitch;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
-import java.util.Set;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
@@ -102,14 +101,14 @@ final class KeysView extends Region {
             mouseUp();
             mousePitch = pitch;
             if (pitch >= 0) {
-                session.press(pitch, velocityAt(y));
+                session.transport().press(pitch, velocityAt(y));
             }
         }
     }
 
     private void mouseUp() {
         if (mousePitch >= 0) {
-            session.release(mousePitch);
+            session.transport().release(mousePitch);
             mousePitch = -1;
         }
     }
@@ -144,7 +143,7 @@ final class KeysView extends Region {
         if (event.getEventType() == KeyEvent.KEY_RELEASED) {
             Integer pitch = down.remove(event.getCode());
             if (pitch != null) {
-                session.release(pitch);
+                session.transport().release(pitch);
             }
             return pitch != null;
         }
@@ -159,14 +158,14 @@ final class KeysView extends Region {
         int pitch = 12 * (octave + 1) + above;
         if (!down.containsKey(event.getCode()) && Pitch.inRange(pitch)) {
             down.put(event.getCode(), pitch);
-            session.press(pitch, touch);
+            session.transport().press(pitch, touch);
         }
         return true;
     }
 
     /** Lets go of every key, as when the window loses the keyboard. */
     void releaseAll() {
-        down.values().forEach(session::release);
+        down.values().forEach(session.transport()::release);
         down.clear();
         mouseUp();
     }
@@ -180,22 +179,22 @@ final class KeysView extends Region {
     }
 
     void draw() {
-        String part = session.partId().get();
+        String part = session.selection().partId().get();
         if (!part.equals(shownPart)) {
             shownPart = part;
             input = Places.input(part);
             sound = Places.sound(part);
         }
-        session.traces().sounding(input, in);
-        session.traces().sounding(sound, out);
-        Theme theme = session.theme().get();
+        session.transport().traces().sounding(input, in);
+        session.transport().traces().sounding(sound, out);
+        Theme theme = session.look().theme().get();
         boolean same = in.equals(drawnIn)
                 && out.equals(drawnOut)
                 && theme == drawnTheme
                 && getWidth() == drawnWidth
                 && getHeight() == drawnHeight
                 && OctaveNaming.shown() == drawnNaming
-                && session.size().get() == drawnSize;
+                && session.look().size().get() == drawnSize;
         if (same) {
             return;
         }
@@ -207,8 +206,8 @@ final class KeysView extends Region {
         drawnWidth = getWidth();
         drawnHeight = getHeight();
         drawnNaming = OctaveNaming.shown();
-        drawnSize = session.size().get();
-        canvas.fit(getWidth(), getHeight(), session.size().get());
+        drawnSize = session.look().size().get();
+        canvas.fit(getWidth(), getHeight(), session.look().size().get());
         GraphicsContext g = canvas.begin();
         double height = canvas.shownHeight();
         double width = canvas.shownWidth() / WHITE_KEYS;

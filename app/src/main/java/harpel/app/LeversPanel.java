@@ -29,7 +29,7 @@ final class LeversPanel extends VBox {
     LeversPanel(Session session) {
         super(4);
         this.session = session;
-        session.piece().addListener((property, before, now) -> show());
+        session.document().piece().addListener((property, before, now) -> show());
         session.levers().learnt().addListener((property, before, now) -> show());
         session.levers().picking().addListener((property, before, now) -> show());
         show();
@@ -37,7 +37,7 @@ final class LeversPanel extends VBox {
 
     private void show() {
         showing = true;
-        List<Lever> levers = session.piece().get().levers();
+        List<Lever> levers = session.document().piece().get().levers();
         List<String> shape = levers.stream()
                 .map(lever -> lever.name()
                         + lever.controller()
@@ -53,7 +53,7 @@ final class LeversPanel extends VBox {
             Slider slider = i < sliders.size() ? sliders.get(i) : null;
             if (slider != null
                     && !slider.isPressed()
-                    && session.traces().lever(levers.get(i).name()).isEmpty()
+                    && session.transport().traces().lever(levers.get(i).name()).isEmpty()
                     && slider.getValue() != levers.get(i).value()) {
                 slider.setValue(levers.get(i).value());
             }
@@ -63,10 +63,10 @@ final class LeversPanel extends VBox {
 
     /** Lets the sliders follow the controllers that move their levers. */
     void draw() {
-        List<Lever> levers = session.piece().get().levers();
+        List<Lever> levers = session.document().piece().get().levers();
         for (int i = 0; i < levers.size(); i++) {
             Slider slider = i < sliders.size() ? sliders.get(i) : null;
-            OptionalDouble at = session.traces().lever(levers.get(i).name());
+            OptionalDouble at = session.transport().traces().lever(levers.get(i).name());
             if (slider != null && at.isPresent() && !slider.isPressed()) {
                 showing = true;
                 double value = at.getAsDouble() * 100;
@@ -95,9 +95,9 @@ final class LeversPanel extends VBox {
         add.getStyleClass().add("small-toggle");
         add.setTooltip(new Tooltip("A named control that moves any number of parameters, each by its own amount"));
         add.setOnAction(event -> {
-            int number = session.piece().get().levers().size() + 1;
+            int number = session.document().piece().get().levers().size() + 1;
             String name = number == 1 ? "Tide" : "Lever " + number;
-            session.apply(PieceEdit.of("Add lever", piece -> {
+            session.document().apply(PieceEdit.of("Add lever", piece -> {
                 List<Lever> more = new ArrayList<>(piece.levers());
                 more.add(Lever.of(name, 0, -1));
                 return piece.withLevers(more);
@@ -107,7 +107,7 @@ final class LeversPanel extends VBox {
     }
 
     private VBox lever(Lever lever) {
-        int place = session.piece().get().levers().indexOf(lever);
+        int place = session.document().piece().get().levers().indexOf(lever);
         TextField name = new TextField(lever.name());
         name.setId("lever-name-" + place);
         name.setPrefColumnCount(5);
@@ -135,7 +135,7 @@ final class LeversPanel extends VBox {
         Button remove = new Button("×");
         remove.setAccessibleText("Remove the lever " + lever.name());
         remove.setTooltip(new Tooltip("Remove the lever"));
-        remove.setOnAction(event -> session.apply(PieceEdit.of("Remove lever " + lever.name(), piece -> {
+        remove.setOnAction(event -> session.document().apply(PieceEdit.of("Remove lever " + lever.name(), piece -> {
             List<Lever> left = new ArrayList<>(piece.levers());
             left.remove(place);
             return piece.withLevers(left);
@@ -149,10 +149,10 @@ final class LeversPanel extends VBox {
             if (showing) {
                 return;
             }
-            session.traces().forgetLever(lever.name());
+            session.transport().traces().forgetLever(lever.name());
             change(place, "lever " + place, one -> one.value() == value ? one : one.withValue(value));
         });
-        slider.setOnMouseReleased(event -> session.endGesture());
+        slider.setOnMouseReleased(event -> session.document().endGesture());
         HBox.setHgrow(name, Priority.ALWAYS);
         HBox head = new HBox(3, name, pick, learn, remove);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -167,7 +167,7 @@ final class LeversPanel extends VBox {
     }
 
     private String conflict(Lever lever) {
-        return session.piece().get().levers().stream()
+        return session.document().piece().get().levers().stream()
                 .filter(other -> lever.controller() >= 0
                         && other.controller() == lever.controller()
                         && !other.name().equals(lever.name()))
@@ -177,7 +177,7 @@ final class LeversPanel extends VBox {
     }
 
     private void change(int place, String gesture, UnaryOperator<Lever> change) {
-        session.apply(new PieceEdit("Move lever", gesture, piece -> {
+        session.document().apply(new PieceEdit("Move lever", gesture, piece -> {
             List<Lever> levers = new ArrayList<>(piece.levers());
             if (place < levers.size()) {
                 levers.set(place, change.apply(levers.get(place)));
@@ -187,6 +187,6 @@ final class LeversPanel extends VBox {
     }
 
     private void rename(int place, String name) {
-        session.apply(PieceEdit.of("Rename lever", piece -> piece.withLeverRenamed(place, name)));
+        session.document().apply(PieceEdit.of("Rename lever", piece -> piece.withLeverRenamed(place, name)));
     }
 }

@@ -97,7 +97,7 @@ final class MovesEditor extends VBox {
                         menu.getItems().add(item);
                     }
                 }
-                for (Lever lever : session.piece().get().levers()) {
+                for (Lever lever : session.document().piece().get().levers()) {
                     MenuItem item = new MenuItem("by the lever “" + lever.name() + "”");
                     item.setOnAction(event -> {
                         Mover mover = Mover.of(Source.LEVER, param);

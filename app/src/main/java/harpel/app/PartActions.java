@@ -17,13 +17,13 @@ final class PartActions {
     private PartActions() {}
 
     static void add(Session session) {
-        Piece piece = session.piece().get();
+        Piece piece = session.document().piece().get();
         int number = piece.parts().size() + 1;
         Part plain = Part.of("Part " + number, Chain.EMPTY);
         Part part = plain.withId(piece.freeId(plain.id()))
                 .withChannel(piece.freeChannel("", 0))
                 .withMix(plain.mix().withColour((number - 1) % Mix.COLOURS));
-        session.apply(PieceEdit.of("Add part", before -> {
+        session.document().apply(PieceEdit.of("Add part", before -> {
             List<Part> parts = new ArrayList<>(before.parts());
             parts.add(part);
             return before.withParts(parts);
@@ -32,53 +32,61 @@ final class PartActions {
     }
 
     static void duplicate(Session session) {
-        String id = session.partId().get();
-        String copy = session.piece().get().freeId(id);
-        session.apply(PieceEdit.of("Duplicate " + session.part().name(), piece -> piece.withDuplicate(id)));
+        String id = session.selection().partId().get();
+        String copy = session.document().piece().get().freeId(id);
+        session.document()
+                .apply(PieceEdit.of(
+                        "Duplicate " + session.selection().part().name(), piece -> piece.withDuplicate(id)));
         choose(session, copy);
-        boolean drums = session.part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
+        boolean drums = session.selection().part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
         session.say(
                 drums
                         ? "The duplicate plays the next drum that is free."
-                        : "The duplicate is on channel " + (session.part().channel() + 1) + ", the next that is free.");
+                        : "The duplicate is on channel "
+                                + (session.selection().part().channel() + 1) + ", the next that is free.");
     }
 
     private static void choose(Session session, String id) {
-        if (session.piece().get().part(id).isPresent()) {
-            session.selected().set(null);
-            session.partId().set(id);
+        if (session.document().piece().get().part(id).isPresent()) {
+            session.selection().selected().set(null);
+            session.selection().partId().set(id);
         }
     }
 
     static void delete(Session session) {
-        Piece piece = session.piece().get();
+        Piece piece = session.document().piece().get();
         if (piece.parts().size() < 2) {
             session.say("A piece has at least one part.");
             return;
         }
-        String id = session.partId().get();
-        int place = piece.parts().indexOf(session.part());
-        String name = session.part().name();
-        session.selected().set(null);
-        session.apply(PieceEdit.of(
-                "Delete " + name,
-                before -> before.withParts(before.parts().stream()
-                        .filter(part -> !part.id().equals(id))
-                        .toList())));
-        List<Part> left = session.piece().get().parts();
+        String id = session.selection().partId().get();
+        int place = piece.parts().indexOf(session.selection().part());
+        String name = session.selection().part().name();
+        session.selection().selected().set(null);
+        session.document()
+                .apply(PieceEdit.of(
+                        "Delete " + name,
+                        before -> before.withParts(before.parts().stream()
+                                .filter(part -> !part.id().equals(id))
+                                .toList())));
+        List<Part> left = session.document().piece().get().parts();
         choose(session, left.get(Math.min(place, left.size() - 1)).id());
         session.say("Deleted “" + name + "”. Ctrl+Z brings it back.");
     }
 
     static void move(Session session, int by) {
-        int place = session.piece().get().parts().indexOf(session.part());
-        moveTo(session, session.partId().get(), place + by);
+        int place = session.document()
+                .piece()
+                .get()
+                .parts()
+                .indexOf(session.selection().part());
+        moveTo(session, session.selection().partId().get(), place + by);
     }
 
     /** Moves a part to a place in the list, counted among the parts as they will be. */
     static void moveTo(Session session, String id, int place) {
-        String name = session.piece().get().part(id).orElseThrow().name();
-        session.apply(PieceEdit.of("Move part " + name, piece -> {
+        String name = session.document().piece().get().part(id).orElseThrow().name();
+        session.document().apply(PieceEdit.of("Move part " + name, piece -> {
             List<Part> parts = new ArrayList<>(piece.parts());
             Part part = piece.part(id).orElseThrow();
             parts.remove(part);
@@ -89,9 +97,9 @@ final class PartActions {
 
     /** A part that hears what this one hears, with a chain of its own. */
     static void addSection(Session session) {
-        Part part = session.part();
-        String copy = session.piece().get().freeId(part.id());
-        session.apply(PieceEdit.of("Add to the section of " + part.name(), piece -> {
+        Part part = session.selection().part();
+        String copy = session.document().piece().get().freeId(part.id());
+        session.document().apply(PieceEdit.of("Add to the section of " + part.name(), piece -> {
             Piece with = piece.withDuplicate(part.id());
             return with.withPart(
                     copy,
@@ -103,11 +111,13 @@ final class PartActions {
     }
 
     static void colour(Session session) {
-        String id = session.partId().get();
-        session.apply(PieceEdit.of(
-                "Change colour",
-                piece -> piece.withPart(
-                        id,
-                        part -> part.withMix(part.mix().withColour((part.mix().colour() + 1) % Mix.COLOURS)))));
+        String id = session.selection().partId().get();
+        session.document()
+                .apply(PieceEdit.of(
+                        "Change colour",
+                        piece -> piece.withPart(
+                                id,
+                                part -> part.withMix(
+                                        part.mix().withColour((part.mix().colour() + 1) % Mix.COLOURS)))));
     }
 }

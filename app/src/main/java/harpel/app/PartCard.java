@@ -66,8 +66,8 @@ final class PartCard extends VBox {
         choose.setMaxWidth(Double.MAX_VALUE);
         choose.setTooltip(new Tooltip("Show this part's chain and play it with the keys; drag to move it in the list"));
         choose.setOnAction(event -> {
-            session.selected().set(null);
-            session.partId().set(id);
+            session.selection().selected().set(null);
+            session.selection().partId().set(id);
         });
         choose.addEventFilter(MouseEvent.MOUSE_PRESSED, this::carried);
         choose.addEventFilter(MouseEvent.MOUSE_DRAGGED, this::carried);
@@ -91,7 +91,7 @@ final class PartCard extends VBox {
                 edit("Set level", "level " + id, mix -> mix.withLevel((int) Math.round(now.doubleValue())));
             }
         });
-        level.setOnMouseReleased(event -> session.endGesture());
+        level.setOnMouseReleased(event -> session.document().endGesture());
         HBox.setHgrow(level, Priority.ALWAYS);
         HBox mix = new HBox(4, mute, solo, level);
         mix.setAlignment(Pos.CENTER_LEFT);
@@ -139,15 +139,17 @@ final class PartCard extends VBox {
     }
 
     private void edit(String label, String gesture, java.util.function.UnaryOperator<Mix> change) {
-        session.apply(new harpel.piece.PieceEdit(
-                label, gesture, piece -> piece.withPart(id, part -> part.withMix(change.apply(part.mix())))));
+        session.document()
+                .apply(new harpel.piece.PieceEdit(
+                        label, gesture, piece -> piece.withPart(id, part -> part.withMix(change.apply(part.mix())))));
     }
 
     void show(Part part, boolean selected) {
         showing = true;
         name.setText(part.name());
         String hears = part.hearing().equals(Hearing.KEYS) ? "" : hears(part.hearing()) + " ";
-        String phrase = session.piece()
+        String phrase = session.document()
+                .piece()
                 .get()
                 .phrase(part.phrase())
                 .map(one -> "“" + one.name() + "” ")
@@ -175,7 +177,12 @@ final class PartCard extends VBox {
 
     /** What it hears, with other parts by their names. */
     private String hears(Hearing input) {
-        String other = session.piece().get().part(input.from()).map(Part::name).orElse(input.from());
+        String other = session.document()
+                .piece()
+                .get()
+                .part(input.from())
+                .map(Part::name)
+                .orElse(input.from());
         return switch (input.source()) {
             case NONE -> "";
             case INPUT_OF -> "as " + other;
@@ -186,7 +193,7 @@ final class PartCard extends VBox {
 
     /** Lights up what sounds. */
     void draw() {
-        in.pseudoClassStateChanged(ACTIVE, session.traces().sounds(input));
-        out.pseudoClassStateChanged(ACTIVE, session.traces().sounds(sound));
+        in.pseudoClassStateChanged(ACTIVE, session.transport().traces().sounds(input));
+        out.pseudoClassStateChanged(ACTIVE, session.transport().traces().sounds(sound));
     }
 }

@@ -3,6 +3,7 @@ package harpel.app;
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
 import harpel.app.draw.Scrolling;
+import harpel.app.session.Change;
 import harpel.app.session.Session;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
@@ -57,6 +58,7 @@ final class PartPanel extends VBox {
     private final TextField key = new TextField();
     private final TextField variation = new TextField();
     private boolean showing;
+    private Change lastChange;
 
     PartPanel(Session session) {
         super(0);
@@ -114,8 +116,9 @@ final class PartPanel extends VBox {
         next.setId("next-variation");
         next.setMinWidth(Region.USE_PREF_SIZE);
         next.setTooltip(new Tooltip("The next variation"));
-        next.setOnAction(event -> session.apply(
-                PieceEdit.of("Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
+        next.setOnAction(event -> session.document()
+                .apply(PieceEdit.of(
+                        "Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
         HBox variationRow = new HBox(6, variation, next);
         HBox.setHgrow(variation, Priority.ALWAYS);
         channel.setPrefWidth(56);
@@ -138,9 +141,10 @@ final class PartPanel extends VBox {
         setPadding(new Insets(8, 8, 8, 10));
         getChildren()
                 .addAll(head, list, chosen, levers.head(), leverList, row("Key", key), row("Variation", variationRow));
-        session.piece().addListener((property, before, now) -> show());
-        session.partId().addListener((property, before, now) -> show());
-        session.noSound().addListener((property, before, now) -> show());
+        session.document().onChange(change -> lastChange = change);
+        session.document().piece().addListener((property, before, now) -> take(lastChange));
+        session.selection().partId().addListener((property, before, now) -> show());
+        session.transport().noSound().addListener((property, before, now) -> show());
         output.setOnShowing(event -> show());
         show();
     }
@@ -186,16 +190,18 @@ final class PartPanel extends VBox {
         Map<String, Hearing> inputs = new LinkedHashMap<>();
         inputs.put("when chosen", Hearing.KEYS);
         inputs.put("none", Hearing.NOTHING);
-        for (String device : session.inputs()) {
+        for (String device : session.transport().inputs()) {
             inputs.put(device, new Hearing(Hearing.Source.DEVICE, device, 0));
         }
-        for (Part other : session.piece().get().parts()) {
-            if (!other.id().equals(session.partId().get())) {
+        for (Part other : session.document().piece().get().parts()) {
+            if (!other.id().equals(session.selection().partId().get())) {
                 inputs.put("what " + other.name() + " hears", new Hearing(Hearing.Source.INPUT_OF, other.id(), 0));
                 inputs.put("what " + other.name() + " sends", new Hearing(Hearing.Source.OUTPUT_OF, other.id(), 0));
             }
         }
-        inputs.putIfAbsent(session.part().hearing().toString(), session.part().hearing());
+        inputs.putIfAbsent(
+                session.selection().part().hearing().toString(),
+                session.selection().part().hearing());
         return inputs;
     }
 
@@ -224,8 +230,8 @@ final class PartPanel extends VBox {
         field.setOnAction(event -> {
             try {
                 String text = field.getText();
-                change.apply(session.piece().get(), text);
-                session.apply(PieceEdit.of("Set " + id, piece -> change.apply(piece, text)));
+                change.apply(session.document().piece().get(), text);
+                session.document().apply(PieceEdit.of("Set " + id, piece -> change.apply(piece, text)));
             } catch (IllegalArgumentException e) {
                 session.say(e.getMessage());
             }
@@ -241,14 +247,23 @@ final class PartPanel extends VBox {
     }
 
     private void editPart(String label, java.util.function.UnaryOperator<Part> change) {
-        String id = session.partId().get();
-        session.apply(PieceEdit.of(label, piece -> piece.withPart(id, change)));
+        String id = session.selection().partId().get();
+        session.document().apply(PieceEdit.of(label, piece -> piece.withPart(id, change)));
+    }
+
+    /** Values of stages are not shown here, so an edit of nothing else makes no list anew; only the advice may be another. */
+    private void take(Change change) {
+        if (!change.around() && change.parts().stream().allMatch(change::onlyValues)) {
+            showAdvice(change.after(), session.selection().part());
+        } else {
+            show();
+        }
     }
 
     private void show() {
         showing = true;
-        Piece piece = session.piece().get();
-        Part part = session.part();
+        Piece piece = session.document().piece().get();
+        Part part = session.selection().part();
         cards.getChildren().setAll(piece.parts().stream().map(this::card).toList());
         kept.keySet().removeIf(id -> piece.part(id).isEmpty());
         Map<String, Hearing> inputs = inputs();
@@ -271,7 +286,7 @@ final class PartPanel extends VBox {
         fill(phrase, phrases, piece.phrase(part.phrase()).map(this::phraseLabel).orElse(KEYS_ONLY));
         fill(sound, Instrument.all().stream().map(Instrument::name).toList(), part.sound());
         List<String> outputs = new ArrayList<>(List.of(BUILT_IN));
-        session.outputs().stream().filter(name -> !name.isEmpty()).forEach(outputs::add);
+        session.transport().outputs().stream().filter(name -> !name.isEmpty()).forEach(outputs::add);
         fill(output, outputs, part.port().isEmpty() ? BUILT_IN : part.port());
         key.setText(piece.key().name());
         variation.setText(String.valueOf(piece.variation()));
@@ -280,14 +295,14 @@ final class PartPanel extends VBox {
 
     /** A phrase's name; with its id where two have one name. */
     private String phraseLabel(Phrase phrase) {
-        long alike = session.piece().get().phrases().stream()
+        long alike = session.document().piece().get().phrases().stream()
                 .filter(one -> one.name().equals(phrase.name()))
                 .count();
         return alike > 1 ? phrase.name() + " · " + phrase.id() : phrase.name();
     }
 
     private String phraseId(String label) {
-        return session.piece().get().phrases().stream()
+        return session.document().piece().get().phrases().stream()
                 .filter(one -> phraseLabel(one).equals(label))
                 .map(Phrase::id)
                 .findFirst()
@@ -303,15 +318,19 @@ final class PartPanel extends VBox {
 
     private PartCard card(Part part) {
         PartCard card = kept.computeIfAbsent(part.id(), id -> new PartCard(session, id));
-        card.show(part, part.id().equals(session.partId().get()));
+        card.show(part, part.id().equals(session.selection().partId().get()));
         return card;
     }
 
     /** Says where the notes stop, and offers the one action that helps; names what is wrong with the ways between parts. */
     private void showAdvice(Piece piece, Part part) {
-        Optional<Advice> advice = Advisor.silence(piece, part, session.outputs())
-                .or(() -> Advisor.noSound(part, session.noSound().get(), session.outputs()));
-        List<String> problems = Routes.of(piece).problems(session.outputs());
+        Optional<Advice> advice = Advisor.silence(
+                        piece, part, session.transport().outputs())
+                .or(() -> Advisor.noSound(
+                        part,
+                        session.transport().noSound().get(),
+                        session.transport().outputs()));
+        List<String> problems = Routes.of(piece).problems(session.transport().outputs());
         boolean any = advice.isPresent() || !problems.isEmpty();
         why.setText(advice.map(Advice::text).orElse(problems.isEmpty() ? "" : problems.get(0)));
         why.setManaged(any);
@@ -319,7 +338,8 @@ final class PartPanel extends VBox {
         help.setText(advice.map(Advice::action).orElse(""));
         help.setManaged(advice.isPresent());
         help.setVisible(advice.isPresent());
-        help.setOnAction(event -> advice.ifPresent(one -> session.apply(PieceEdit.of(one.action(), one.fix()))));
+        help.setOnAction(event ->
+                advice.ifPresent(one -> session.document().apply(PieceEdit.of(one.action(), one.fix()))));
     }
 
     /** Draws a frame. */

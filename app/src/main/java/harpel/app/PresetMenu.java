@@ -48,7 +48,7 @@ final class PresetMenu {
 
     /** Goes to another preset of a stage's kind; one undo takes all steps back. */
     private static void step(Session session, StageAddress address, int by) {
-        Stage now = session.stage(address).orElseThrow();
+        Stage now = session.selection().stage(address).orElseThrow();
         List<Preset> presets = Presets.with(Presets.userFolder()).of(now.kind());
         if (presets.isEmpty()) {
             session.say(now.kind().label() + " has no presets yet.");
@@ -61,8 +61,12 @@ final class PresetMenu {
         // From settings of one's own it goes to the first or the last.
         int from = at < 0 && by < 0 ? 0 : at;
         Preset preset = presets.get(Math.floorMod(from + by, presets.size()));
-        session.editStage(
-                "Preset " + preset.name(), address + " presets", address, before -> taken(before, preset.stage()));
+        session.selection()
+                .editStage(
+                        "Preset " + preset.name(),
+                        address + " presets",
+                        address,
+                        before -> taken(before, preset.stage()));
         session.say("“" + preset.name() + "”: " + preset.does());
     }
 
@@ -77,14 +81,15 @@ final class PresetMenu {
                     .setAll(presets.of(stage.kind()).stream()
                             .map(preset -> item(
                                     preset,
-                                    () -> session.editStage(
-                                            "Preset " + preset.name(),
-                                            "",
-                                            address,
-                                            before -> taken(before, preset.stage()))))
+                                    () -> session.selection()
+                                            .editStage(
+                                                    "Preset " + preset.name(),
+                                                    "",
+                                                    address,
+                                                    before -> taken(before, preset.stage()))))
                             .toList());
             MenuItem save = new MenuItem("Save as a preset…");
-            save.setOnAction(saving -> session.stage(address).ifPresent(now -> save(session, now)));
+            save.setOnAction(saving -> session.selection().stage(address).ifPresent(now -> save(session, now)));
             button.getItems().addAll(new SeparatorMenuItem(), save);
         });
         // A menu without items does not open, so that it would never be filled.
@@ -114,8 +119,9 @@ final class PresetMenu {
             button.getItems()
                     .setAll(presets.chains().stream()
                             .map(preset -> item(preset, () -> {
-                                session.selected().set(null);
-                                session.edit("Chain " + preset.name(), "", List.of(), before -> preset.chain());
+                                session.selection().selected().set(null);
+                                session.selection()
+                                        .edit("Chain " + preset.name(), "", List.of(), before -> preset.chain());
                             }))
                             .toList());
         });
@@ -138,7 +144,7 @@ final class PresetMenu {
         dialog.setTitle("Save as a preset");
         dialog.setHeaderText("A name for these settings of " + stage.kind().label());
         dialog.setGraphic(null);
-        dialog.getDialogPane().getStylesheets().setAll(session.styles());
+        dialog.getDialogPane().getStylesheets().setAll(session.look().styles());
         Optional<String> name = dialog.showAndWait();
         if (name.isEmpty() || name.get().isBlank()) {
             return;

@@ -28,30 +28,30 @@ final class SizedRoot extends Region {
         getChildren().add(content);
         widthProperty().addListener((property, before, now) -> arrange());
         heightProperty().addListener((property, before, now) -> arrange());
-        session.size().addListener((property, before, now) -> {
+        session.look().size().addListener((property, before, now) -> {
             arrange();
             restyle();
         });
-        session.theme().addListener((property, before, now) -> restyle());
+        session.look().theme().addListener((property, before, now) -> restyle());
         sceneProperty().addListener((property, before, now) -> restyle());
     }
 
     private void restyle() {
         if (getScene() != null) {
-            getScene().getStylesheets().setAll(session.styles());
+            getScene().getStylesheets().setAll(session.look().styles());
         }
     }
 
     private double wide() {
-        return getWidth() / session.size().get();
+        return getWidth() / session.look().size().get();
     }
 
     private double high() {
-        return getHeight() / session.size().get();
+        return getHeight() / session.look().size().get();
     }
 
     private void arrange() {
-        double size = session.size().get();
+        double size = session.look().size().get();
         scale.setX(size);
         scale.setY(size);
         content.getTransforms().setAll(size == 1 ? java.util.List.of() : java.util.List.of(scale));

@@ -19,7 +19,7 @@ final class StageActions {
     private StageActions() {}
 
     private static StageAddress selected(Session session) {
-        StageAddress address = session.selected().get();
+        StageAddress address = session.selection().selected().get();
         return address != null && address.branch() == 0 ? address : null;
     }
 
@@ -28,14 +28,15 @@ final class StageActions {
         if (address == null) {
             return;
         }
-        Chain chain = session.chainAt(address.chainWay());
+        Chain chain = session.selection().chainAt(address.chainWay());
         int place = chain.indexOf(address.stageId());
-        session.edit(
-                "Remove " + chain.stages().get(place).name(),
-                "",
-                address.chainWay(),
-                before -> before.minus(address.stageId()));
-        Chain left = session.chainAt(address.chainWay());
+        session.selection()
+                .edit(
+                        "Remove " + chain.stages().get(place).name(),
+                        "",
+                        address.chainWay(),
+                        before -> before.minus(address.stageId()));
+        Chain left = session.selection().chainAt(address.chainWay());
         if (!left.stages().isEmpty()) {
             select(
                     session,
@@ -49,11 +50,12 @@ final class StageActions {
         if (address == null) {
             return;
         }
-        Chain chain = session.chainAt(address.chainWay());
+        Chain chain = session.selection().chainAt(address.chainWay());
         int place = chain.indexOf(address.stageId());
         Stage stage = chain.stages().get(place);
         String id = chain.freeId(stage.id());
-        session.edit("Duplicate " + stage.name(), "", address.chainWay(), before -> before.plus(place + 1, stage));
+        session.selection()
+                .edit("Duplicate " + stage.name(), "", address.chainWay(), before -> before.plus(place + 1, stage));
         select(session, address.chainWay(), id);
     }
 
@@ -61,8 +63,8 @@ final class StageActions {
     static void copy(Session session) {
         StageAddress address = selected(session);
         Chain chain = address == null
-                ? session.part().chain()
-                : Chain.EMPTY.plus(0, session.stage(address).orElseThrow());
+                ? session.selection().part().chain()
+                : Chain.EMPTY.plus(0, session.selection().stage(address).orElseThrow());
         ChainFile file = new ChainFile(ChainFile.PART, null, chain, Map.of());
         ClipboardContent content = new ClipboardContent();
         content.putString(file.write());
@@ -77,7 +79,7 @@ final class StageActions {
         List<Step> way = address == null ? List.of() : address.chainWay();
         try {
             Chain pasted = ChainFile.read(text == null ? "" : text).chain();
-            session.edit("Paste", "", way, chain -> {
+            session.selection().edit("Paste", "", way, chain -> {
                 Chain changed = chain;
                 int place = address == null ? chain.stages().size() : chain.indexOf(address.stageId()) + 1;
                 for (Stage stage : pasted.stages()) {
@@ -95,21 +97,23 @@ final class StageActions {
         if (address == null) {
             return;
         }
-        session.edit(
-                by < 0 ? "Move up" : "Move down",
-                "",
-                address.chainWay(),
-                chain -> chain.moved(address.stageId(), chain.indexOf(address.stageId()) + by));
+        session.selection()
+                .edit(
+                        by < 0 ? "Move up" : "Move down",
+                        "",
+                        address.chainWay(),
+                        chain -> chain.moved(address.stageId(), chain.indexOf(address.stageId()) + by));
     }
 
     static void toggle(Session session) {
         StageAddress address = selected(session);
         if (address != null) {
-            session.editStage(
-                    "Switch on or off",
-                    "",
-                    address,
-                    stage -> stage.isKnown() ? stage.with(EffectKind.ON, !stage.on()) : stage);
+            session.selection()
+                    .editStage(
+                            "Switch on or off",
+                            "",
+                            address,
+                            stage -> stage.isKnown() ? stage.with(EffectKind.ON, !stage.on()) : stage);
         }
     }
 
@@ -124,7 +128,7 @@ final class StageActions {
     static void fold(Session session) {
         StageAddress address = selected(session);
         if (address != null) {
-            session.fold(address);
+            session.look().fold(address);
         }
     }
 
@@ -132,9 +136,9 @@ final class StageActions {
     static void step(Session session, int by) {
         StageAddress address = selected(session);
         List<Step> way = address == null ? List.of() : address.chainWay();
-        List<Stage> stages = session.chainAt(way).stages();
+        List<Stage> stages = session.selection().chainAt(way).stages();
         if (!stages.isEmpty()) {
-            int now = address == null ? -by : session.chainAt(way).indexOf(address.stageId());
+            int now = address == null ? -by : session.selection().chainAt(way).indexOf(address.stageId());
             select(
                     session,
                     way,
@@ -144,6 +148,8 @@ final class StageActions {
     }
 
     static void select(Session session, List<Step> way, String id) {
-        session.selected().set(StageAddress.of(session.partId().get(), way, id));
+        session.selection()
+                .selected()
+                .set(StageAddress.of(session.selection().partId().get(), way, id));
     }
 }

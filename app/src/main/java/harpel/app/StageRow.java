@@ -96,7 +96,7 @@ final class StageRow extends StackPane {
         adviceLink.setId("advice-" + adviceName);
         adviceLink.setOnAction(event -> {
             Advice shown = advice != null ? advice : liveAdvice;
-            session.apply(PieceEdit.of(shown.action(), shown.fix()));
+            session.document().apply(PieceEdit.of(shown.action(), shown.fix()));
         });
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
@@ -135,13 +135,13 @@ final class StageRow extends StackPane {
         setAccessibleRole(AccessibleRole.LIST_ITEM);
         setId("stage-" + address.stageId());
         onOff.setId("onoff-" + address.stageId());
-        onOff.setOnAction(event -> session.editStage(
-                off ? "Switch on" : "Switch off", "", address, stage -> stage.with(EffectKind.ON, off)));
+        onOff.setOnAction(event -> session.selection()
+                .editStage(off ? "Switch on" : "Switch off", "", address, stage -> stage.with(EffectKind.ON, off)));
         fold.setId("fold-" + address.stageId());
-        fold.setOnAction(event -> session.fold(address));
+        fold.setOnAction(event -> session.look().fold(address));
         focusedProperty().addListener((property, before, now) -> {
             if (now) {
-                session.selected().set(address);
+                session.selection().selected().set(address);
             }
         });
     }
@@ -163,7 +163,7 @@ final class StageRow extends StackPane {
         onOff.setAccessibleText(what);
         onOff.setTooltip(new Tooltip(what + "  (Ctrl+B)"));
         setAccessibleText(stage.name() + ", " + setting.getText() + (off ? ", off" : ""));
-        boolean folded = session.isFolded(address);
+        boolean folded = session.look().isFolded(address);
         foldIcon.setIconCode(folded ? Feather.CHEVRON_RIGHT : Feather.CHEVRON_DOWN);
         String folding = (folded ? "Unfold " : "Fold ") + stage.name();
         fold.setAccessibleText(folding);
@@ -196,7 +196,7 @@ final class StageRow extends StackPane {
 
     private void showAdvice() {
         Advice shown = advice != null ? advice : liveAdvice;
-        boolean any = shown != null && (address == null || !session.isFolded(address));
+        boolean any = shown != null && (address == null || !session.look().isFolded(address));
         adviceBox.setManaged(any);
         adviceBox.setVisible(any);
         if (any) {
@@ -226,7 +226,7 @@ final class StageRow extends StackPane {
     /** @param came how many notes came in, or -1 where that is not said */
     void showCount(int came) {
         int went = trace.count();
-        int step = address == null ? -1 : session.traces().step(address.toString(), 0);
+        int step = address == null ? -1 : session.transport().traces().step(address.toString(), 0);
         String now = (step < 0 ? "" : "step " + (step + 1) + "   ")
                 + (came < 0 ? "" : came + " → ")
                 + went

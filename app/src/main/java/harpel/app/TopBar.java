@@ -59,25 +59,28 @@ final class TopBar extends HBox {
         ToggleButton dry = new ToggleButton("Hear dry");
         dry.setId("hear-dry");
         dry.setTooltip(new Tooltip("Hear the part without its chain, in time  (F3 while held; click to lock)"));
-        dry.selectedProperty().bindBidirectional(session.dry());
+        dry.selectedProperty().bindBidirectional(session.transport().dry());
         play.setId("play");
         play.getStyleClass().add("play");
         play.setTooltip(new Tooltip("Play or stop  (Space; Home goes to the start)"));
         play.setAccessibleText("Play or stop");
-        play.setOnAction(event -> session.togglePlay());
+        play.setOnAction(event -> session.transport().togglePlay());
         Button silence = new Button("Silence");
         silence.setId("silence");
         silence.setTooltip(new Tooltip("End every sounding and waiting note everywhere, at once  (Escape)"));
         silence.setOnAction(event -> session.silence());
-        setUp(undo, "undo", "Undo", session::undo);
-        setUp(redo, "redo", "Redo", session::redo);
+        setUp(undo, "undo", "Undo", session.document()::undo);
+        setUp(redo, "redo", "Redo", session.document()::redo);
         field(tempo, "tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
         field(meter, "meter", 40, "Meter, such as 4/4 or 7/8", this::withMeter);
         Button theme = new Button("Night");
         theme.setId("theme");
         theme.setTooltip(new Tooltip("Paper by day, ink by night  (Ctrl+T)"));
-        theme.setOnAction(event -> session.theme().set(session.theme().get().other()));
-        session.theme().addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
+        theme.setOnAction(
+                event -> session.look().theme().set(session.look().theme().get().other()));
+        session.look()
+                .theme()
+                .addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
         getChildren()
                 .addAll(
                         harpel,
@@ -99,8 +102,8 @@ final class TopBar extends HBox {
         late.setId("late");
         Tooltip.install(late, new Tooltip("How late the latest note of the last minute was sent"));
         Tooltip.install(clock, new Tooltip("What makes time go: the transport, the keys, or nothing"));
-        session.piece().addListener((property, before, now) -> showPiece());
-        session.unsaved().addListener((property, before, now) -> showPiece());
+        session.document().piece().addListener((property, before, now) -> showPiece());
+        session.document().unsaved().addListener((property, before, now) -> showPiece());
         showPiece();
     }
 
@@ -120,8 +123,8 @@ final class TopBar extends HBox {
         field.setOnAction(event -> {
             try {
                 String text = field.getText().strip();
-                change.apply(session.piece().get(), text);
-                session.apply(PieceEdit.of("Set " + id, before -> change.apply(before, text)));
+                change.apply(session.document().piece().get(), text);
+                session.document().apply(PieceEdit.of("Set " + id, before -> change.apply(before, text)));
                 getParent().requestFocus();
             } catch (IllegalArgumentException e) {
                 session.say(e.getMessage());
@@ -160,14 +163,14 @@ final class TopBar extends HBox {
     }
 
     private void showPiece() {
-        Piece now = session.piece().get();
+        Piece now = session.document().piece().get();
         piece.setText(now.name());
-        undo.setDisable(session.undoLabel().isEmpty());
-        redo.setDisable(session.redoLabel().isEmpty());
-        undo.setTooltip(new Tooltip(
-                "Undo" + session.undoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Z)"));
-        redo.setTooltip(new Tooltip(
-                "Redo" + session.redoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Shift+Z)"));
+        undo.setDisable(session.document().undoLabel().isEmpty());
+        redo.setDisable(session.document().redoLabel().isEmpty());
+        undo.setTooltip(new Tooltip("Undo"
+                + session.document().undoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Z)"));
+        redo.setTooltip(new Tooltip("Redo"
+                + session.document().redoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Shift+Z)"));
         if (!tempo.isFocused()) {
             tempo.setText(String.format(Locale.ROOT, "%.1f", now.time().tempo().bpmAt(0)));
         }
@@ -181,14 +184,20 @@ final class TopBar extends HBox {
     private long shownLate = -1;
 
     void draw(long nanos) {
-        LiveStatus status = session.status();
+        LiveStatus status = session.transport().status();
         long tick = Math.max(0, (long) status.tickAt(nanos));
-        MeterMap.Change meter = session.piece().get().time().meter().at(tick);
+        MeterMap.Change meter = session.document().piece().get().time().meter().at(tick);
         long beat = tick / meter.beatTicks();
         if (beat != shownBeat || meter != shownMeter) {
             shownBeat = beat;
             shownMeter = meter;
-            position.setText(session.piece().get().time().meter().placeAt(tick).toString());
+            position.setText(session.document()
+                    .piece()
+                    .get()
+                    .time()
+                    .meter()
+                    .placeAt(tick)
+                    .toString());
         }
         set(
                 clock,

@@ -95,13 +95,13 @@ final class TraceCanvas extends Region {
     }
 
     private List<TraceStore.Drawn> shown(Place where, List<TraceStore.Drawn> found) {
-        session.traces().within(where, (long) window.fromTick(), (long) window.toTick(), found);
+        session.transport().traces().within(where, (long) window.fromTick(), (long) window.toTick(), found);
         return found;
     }
 
     /** How many notes the row shows. */
     int count() {
-        return session.traces().countWithin(place, (long) window.fromTick(), (long) window.toTick());
+        return session.transport().traces().countWithin(place, (long) window.fromTick(), (long) window.toTick());
     }
 
     /** The note at a point; of several the one that is nearest, and of those the one that starts last. */
@@ -123,9 +123,9 @@ final class TraceCanvas extends Region {
     }
 
     void draw(boolean dimmed) {
-        Theme theme = session.theme().get();
-        if (fitted != session.size().get()) {
-            fitted = session.size().get();
+        Theme theme = session.look().theme().get();
+        if (fitted != session.look().size().get()) {
+            fitted = session.look().size().get();
             canvas.relocate(EDGE, EDGE);
             canvas.fit(getWidth() - 2 * EDGE, getHeight() - 2 * EDGE, fitted);
         }
@@ -179,9 +179,8 @@ final class TraceCanvas extends Region {
             }
         }
         for (TraceStore.Drawn drawn : notes) {
-            int colour = came.contains(drawn.note)
-                    ? Raster.mixed(theme.raised, theme.ink, 0.3)
-                    : full(theme, theme.brass);
+            int colour =
+                    came.contains(drawn.note) ? Raster.mixed(theme.raised, theme.ink, 0.3) : full(theme, theme.brass);
             fill(g, drawn, width, height, colour);
         }
     }
@@ -216,7 +215,7 @@ final class TraceCanvas extends Region {
     }
 
     private void drawBars(Raster g, Theme theme, double width, double height) {
-        Piece piece = session.piece().get();
+        Piece piece = session.document().piece().get();
         MeterMap meter = piece.time().meter();
         long bar = meter.barAt(Math.max(0, (long) window.fromTick()));
         boolean beats = window.bars() <= 10;

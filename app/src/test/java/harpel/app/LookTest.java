@@ -2,8 +2,8 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Settings;
 import harpel.app.session.Places;
+import harpel.app.session.Settings;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceQueue;
 import harpel.app.session.TraceStore;

@@ -173,7 +173,7 @@ class TracesTest {
                     .as("what the split is given")
                     .isEqualTo("lead/transpose");
             assertThat(before(session, "lead/split.1/touch")).isEqualTo("lead/split.1/echo");
-            assertThat(Places.of(session.part()))
+            assertThat(Places.of(session.selection().part()))
                     .extracting(Places.Place::name)
                     .as("in the order in which notes come by")
                     .containsExactly(
@@ -234,9 +234,9 @@ class TracesTest {
     @Test
     void aPieceWithoutPartsIsGivenOneSoThatItCanBeShownAndPlayed() {
         try (Session session = new Session(Piece.empty().withParts(List.of()))) {
-            assertThat(session.part().chain().stages()).isEmpty();
+            assertThat(session.selection().part().chain().stages()).isEmpty();
             session.replace(Piece.empty().withParts(List.of()), "Open");
-            assertThat(session.piece().get().parts()).hasSize(1);
+            assertThat(session.document().piece().get().parts()).hasSize(1);
         }
     }
 

@@ -42,7 +42,7 @@ abstract class WindowCase extends ApplicationTest {
         HarpelApp.loadFonts();
         session = new Session(WindowTest.piece("{\"harpel\":1,\"piece\":\"Test\",\"key\":\"C major\",\"levers\":["
                 + levers().replace('\'', '"') + "]," + "\"parts\":[" + parts().replace('\'', '"') + "]}"));
-        sent = session.record();
+        sent = session.transport().record();
         pane = WindowTest.show(stage, session);
     }
 
@@ -70,13 +70,20 @@ abstract class WindowCase extends ApplicationTest {
 
     /** Selects a stage of the shown part. */
     void select(String id) {
-        interact(
-                () -> session.selected().set(StageAddress.parse(session.partId().get() + "/" + id)));
+        interact(() -> session.selection()
+                .selected()
+                .set(StageAddress.parse(session.selection().partId().get() + "/" + id)));
         WaitForAsyncUtils.waitForFxEvents();
     }
 
     <T> T value(String stage, Param<T> param) {
-        return session.part().chain().find(stage).orElseThrow().params().get(param);
+        return session.selection()
+                .part()
+                .chain()
+                .find(stage)
+                .orElseThrow()
+                .params()
+                .get(param);
     }
 
     /** Gives the keyboard to a node without pressing it. */
@@ -125,11 +132,15 @@ abstract class WindowCase extends ApplicationTest {
 
     /** Plays a note and waits until it has been taken note of. */
     NoteStart play(int pitch, int velocity) {
-        interact(() -> session.press(pitch, velocity));
-        await(() -> onFx(
-                () -> !session.traces().notes(Places.input(session.partId().get())).isEmpty()));
-        interact(() -> session.release(pitch));
-        List<TraceStore.Drawn> notes = session.traces().notes(Places.input(session.partId().get()));
+        interact(() -> session.transport().press(pitch, velocity));
+        await(() -> onFx(() -> !session.transport()
+                .traces()
+                .notes(Places.input(session.selection().partId().get()))
+                .isEmpty()));
+        interact(() -> session.transport().release(pitch));
+        List<TraceStore.Drawn> notes = session.transport()
+                .traces()
+                .notes(Places.input(session.selection().partId().get()));
         return notes.get(notes.size() - 1).note;
     }
 

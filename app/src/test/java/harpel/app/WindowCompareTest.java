@@ -54,7 +54,7 @@ class WindowCompareTest extends WindowCase {
     }
 
     private List<String> chain() {
-        return session.part().chain().stages().stream()
+        return session.selection().part().chain().stages().stream()
                 .map(stage -> stage.kind().id())
                 .toList();
     }
@@ -86,19 +86,20 @@ class WindowCompareTest extends WindowCase {
         push(KeyCode.F2);
         assertThat(chain()).containsExactly("harmony");
         choose("#compare", "keep-one");
-        assertThat(session.part().rack()).isEqualTo(Rack.of(session.part().chain()));
+        assertThat(session.selection().part().rack())
+                .isEqualTo(Rack.of(session.selection().part().chain()));
     }
 
     @Test
     void switchingBetweenAAndBWhilePlayingLeavesNoNoteHanging() {
         clickOn("#chain-b");
-        interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("echo")));
-        interact(() -> session.press(60, 100));
+        interact(() -> session.selection().edit("test", "", List.of(), chain -> chain.minus("echo")));
+        interact(() -> session.transport().press(60, 100));
         await(() -> !starts().isEmpty());
         for (int i = 0; i < 6; i++) {
             push(KeyCode.F2);
         }
-        interact(() -> session.release(60));
+        interact(() -> session.transport().release(60));
         await(() -> Wire.open(messages()).isEmpty());
     }
 
@@ -108,11 +109,11 @@ class WindowCompareTest extends WindowCase {
         play(60, 100);
         await(() -> starts().equals(List.of("60 100")));
         // The chain goes on unheard; its echoes are over when time stands.
-        await(() -> session.status().mode() == LiveStatus.Mode.STOPPED);
+        await(() -> session.transport().status().mode() == LiveStatus.Mode.STOPPED);
         press(KeyCode.CONTROL, KeyCode.SHIFT);
         push(KeyCode.B);
         release(KeyCode.SHIFT, KeyCode.CONTROL);
-        assertThat(session.part().rack().off()).isFalse();
+        assertThat(session.selection().part().rack().off()).isFalse();
         play(62, 100);
         await(() -> starts().size() == 5);
         assertThat(starts().subList(1, 5))
@@ -128,7 +129,7 @@ class WindowCompareTest extends WindowCase {
         TimeWindow window = pane.chain().window();
         push(KeyCode.F4);
         List<TraceStore.Drawn> notes =
-                onFx(() -> session.traces().last(Places.at(StageAddress.parse("lead/echo")), 10));
+                onFx(() -> session.transport().traces().last(Places.at(StageAddress.parse("lead/echo")), 10));
         NoteStart second = notes.get(2).note;
         Bounds bounds = row.localToScreen(row.getBoundsInLocal());
         moveTo(new Point2D(
@@ -152,7 +153,7 @@ class WindowCompareTest extends WindowCase {
         shortcut(KeyCode.DIGIT0);
         assertThat(window.bars()).isEqualTo(bars);
         assertThat(window.pitchZoom()).isEqualTo(1);
-        interact(() -> session.play());
+        interact(() -> session.transport().play());
         await(() -> window.nowTick() > 20_000);
         clickOn("#freeze");
         double from = window.fromTick();
@@ -166,16 +167,16 @@ class WindowCompareTest extends WindowCase {
         assertThat(window.fromTick()).as("it stays while time goes on").isEqualTo(stays);
         clickOn("#freeze");
         assertThat(window.fromTick()).isGreaterThan(stays);
-        interact(() -> session.stop());
+        interact(() -> session.transport().stop());
     }
 
     @Test
     void theDifferenceOfAStageIsDrawn() {
         TimeWindow window = pane.chain().window();
-        interact(() -> session.press(60, 100));
+        interact(() -> session.transport().press(60, 100));
         // Long enough to be seen beside the line for now.
         await(() -> window.nowTick() > 20_000);
-        interact(() -> session.release(60));
+        interact(() -> session.transport().release(60));
         select("harmony");
         clickOn("#difference");
         Color brass = Theme.DAY.brass;
@@ -224,7 +225,7 @@ class WindowCompareTest extends WindowCase {
         write("transpose");
         push(KeyCode.ENTER);
         await(() -> chain().equals(List.of("harmony", "transpose")));
-        assertThat(session.part().chain().stages().get(1).name())
+        assertThat(session.selection().part().chain().stages().get(1).name())
                 .as("the label fits there, too")
                 .isEqualTo("Far bells");
     }
@@ -232,26 +233,27 @@ class WindowCompareTest extends WindowCase {
     @Test
     void presetsAreGoneThroughAndHeardAndOneUndoTakesAllBack() {
         select("echo");
-        Stage before = session.part().chain().find("echo").orElseThrow();
+        Stage before = session.selection().part().chain().find("echo").orElseThrow();
         List<Presets.Preset> presets = Presets.shipped().of(before.kind());
         clickOn("#preset-next");
-        assertThat(session.message().get()).contains(presets.get(0).name());
+        assertThat(session.messages().last().get()).contains(presets.get(0).name());
         clickOn("#preset-next");
-        Stage second = session.part().chain().find("echo").orElseThrow();
+        Stage second = session.selection().part().chain().find("echo").orElseThrow();
         assertThat(second.params().get(Echo.REPEATS))
                 .isEqualTo(presets.get(1).stage().params().get(Echo.REPEATS));
         assertThat(second.name()).as("the label stays").isEqualTo("Far bells");
         clickOn("#preset-back");
         clickOn("#preset-back");
-        assertThat(session.message().get())
+        assertThat(session.messages().last().get())
                 .contains(presets.get(presets.size() - 1).name());
         shortcut(KeyCode.Z);
-        assertThat(session.part().chain().find("echo").orElseThrow()).isEqualTo(before);
+        assertThat(session.selection().part().chain().find("echo").orElseThrow())
+                .isEqualTo(before);
     }
 
     @Test
     void branchesStandSideBySideAndOneIsHeardAlone() {
-        interact(() -> session.edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY));
+        interact(() -> session.selection().edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY));
         clickOn("#insert-0");
         clickOn("#find-effect");
         write("split");
@@ -262,17 +264,19 @@ class WindowCompareTest extends WindowCase {
                 StageAddress.parse("lead/split").branchWay(1),
                 0,
                 harpel.effect.EffectCatalog.of("transpose")));
-        interact(() -> session.edit(
-                "test",
-                "",
-                StageAddress.parse("lead/split").branchWay(1),
-                chain -> chain.withStage("transpose", stage -> stage.with(Transpose.OCTAVES, 1))));
+        interact(() -> session.selection()
+                .edit(
+                        "test",
+                        "",
+                        StageAddress.parse("lead/split").branchWay(1),
+                        chain -> chain.withStage("transpose", stage -> stage.with(Transpose.OCTAVES, 1))));
         Bounds first = onFx(() -> boundsOf("#branch-split-1"));
         Bounds second = onFx(() -> boundsOf("#branch-split-2"));
         assertThat(second.getMinX()).isGreaterThan(first.getMaxX());
         assertThat(second.getMinY()).isEqualTo(first.getMinY());
         clickOn("#solo-split-1");
-        assertThat(session.part()
+        assertThat(session.selection()
+                        .part()
                         .chain()
                         .stages()
                         .get(0)
@@ -295,12 +299,19 @@ class WindowCompareTest extends WindowCase {
 
     @Test
     void aLeverIsShownItsControlByPointingAndFollowsTheKnob() {
-        SimulatedController controller = new SimulatedController(session.engine());
+        SimulatedController controller =
+                new SimulatedController(session.transport().engine());
         select("echo");
         clickOn("#pick-0");
         clickOn("#param-fade");
         assertThat(session.levers().picking().get()).isEmpty();
-        assertThat(session.part().chain().find("echo").orElseThrow().moves().of(Echo.FADE))
+        assertThat(session.selection()
+                        .part()
+                        .chain()
+                        .find("echo")
+                        .orElseThrow()
+                        .moves()
+                        .of(Echo.FADE))
                 .extracting(mover -> mover.settings().get(Source.NAME))
                 .containsExactly("Tide");
         assertThat(lookup("#param-fade .tile-reach").query().isVisible())
@@ -308,7 +319,7 @@ class WindowCompareTest extends WindowCase {
                 .isTrue();
         clickOn("#learn-0");
         controller.control(21, 0);
-        await(() -> session.piece().get().levers().get(0).controller() == 21);
+        await(() -> session.document().piece().get().levers().get(0).controller() == 21);
         await(() -> {
             // The engine takes the lever's controller with its next look at the piece.
             controller.control(21, 0);
@@ -323,27 +334,29 @@ class WindowCompareTest extends WindowCase {
         System.setProperty("harpel.home", folder.toString());
         try {
             interact(() -> item("chromatic run").fire());
-            interact(() -> session.stop());
+            interact(() -> session.transport().stop());
             interact(() -> item("Keep this part’s phrase as a test phrase").fire());
             Path kept = Presets.userFolder().resolveSibling("test-phrases").resolve("chromatic-run.mid");
             assertThat(kept).exists();
-            interact(() -> session.partId().set("drums"));
+            interact(() -> session.selection().partId().set("drums"));
             interact(() -> item("chromatic-run").fire());
-            assertThat(session.part().phrase()).isEqualTo("chromatic-run");
-            int notes = session.piece()
+            assertThat(session.selection().part().phrase()).isEqualTo("chromatic-run");
+            int notes = session.document()
+                    .piece()
                     .get()
                     .phrase("chromatic-run")
                     .orElseThrow()
                     .notes()
                     .size();
             assertThat(notes)
-                    .isEqualTo(session.piece()
+                    .isEqualTo(session.document()
+                            .piece()
                             .get()
                             .phrase("test-chromatic-run")
                             .orElseThrow()
                             .notes()
                             .size());
-            interact(() -> session.stop());
+            interact(() -> session.transport().stop());
         } finally {
             System.setProperty("harpel.home", before);
         }
@@ -373,7 +386,7 @@ class WindowCompareTest extends WindowCase {
         assertThat(value("arpeggio", Arpeggio.GATE)).isEqualTo(33);
         Mockito.when(board.getFiles()).thenReturn(List.of(new File("song.txt")));
         interact(() -> pane.getOnDragDropped().handle(dropping(board)));
-        assertThat(session.message().get()).contains("can be dragged in");
+        assertThat(session.messages().last().get()).contains("can be dragged in");
     }
 
     private static DragEvent dropping(Dragboard board) {
@@ -382,16 +395,17 @@ class WindowCompareTest extends WindowCase {
 
     @Test
     void theStageWhereNotesStopIsShownWithTheWayOut() {
-        interact(() -> session.edit(
-                "test", "", List.of(), chain -> chain.plus(0, harpel.effect.EffectCatalog.of("arpeggio"))));
-        interact(() -> session.editStage(
-                "test",
-                "",
-                StageAddress.parse("lead/arpeggio"),
-                stage -> stage.with(Arpeggio.PACE, harpel.time.TimeValue.ofNote("2/1"))
-                        .with(Arpeggio.LATE_CATCH, 0.0)));
-        interact(() -> session.play());
-        await(() -> session.status().tickAt(System.nanoTime()) > 2_000);
+        interact(() -> session.selection()
+                .edit("test", "", List.of(), chain -> chain.plus(0, harpel.effect.EffectCatalog.of("arpeggio"))));
+        interact(() -> session.selection()
+                .editStage(
+                        "test",
+                        "",
+                        StageAddress.parse("lead/arpeggio"),
+                        stage -> stage.with(Arpeggio.PACE, harpel.time.TimeValue.ofNote("2/1"))
+                                .with(Arpeggio.LATE_CATCH, 0.0)));
+        interact(() -> session.transport().play());
+        await(() -> session.transport().status().tickAt(System.nanoTime()) > 2_000);
         for (int i = 0; i < 4; i++) {
             play(60, 100);
         }
@@ -399,7 +413,7 @@ class WindowCompareTest extends WindowCase {
                 && lookup("#advice-arpeggio").queryAs(Hyperlink.class).getText().startsWith("Keep them"));
         clickOn("#advice-arpeggio");
         assertThat(value("arpeggio", Arpeggio.LATCH)).isEqualTo(Arpeggio.LatchMode.REPLACE);
-        interact(() -> session.stop());
+        interact(() -> session.transport().stop());
     }
 
     @Test
@@ -413,13 +427,15 @@ class WindowCompareTest extends WindowCase {
 
     @Test
     void aDuplicatedDrumPartTakesTheNextFreeDrumAndPartsAreDraggedInTheList() {
-        interact(() -> session.partId().set("drums"));
+        interact(() -> session.selection().partId().set("drums"));
         choose("#part-menu", "duplicate-part");
-        assertThat(session.part().channel() + 1).isEqualTo(10);
-        assertThat(session.part().chain().stages().get(0).params().get(harpel.effect.notes.Pulse.ROOT))
+        assertThat(session.selection().part().channel() + 1).isEqualTo(10);
+        assertThat(session.selection().part().chain().stages().get(0).params().get(harpel.effect.notes.Pulse.ROOT))
                 .as("36 is taken, 37 the side stick is free")
                 .isEqualTo(37);
         drag(on("#part-drums-2", 0.3, 0.5), on("#part-lead", 0.3, 0.9));
-        assertThat(session.piece().get().parts()).extracting(Part::id).containsExactly("drums-2", "lead", "drums");
+        assertThat(session.document().piece().get().parts())
+                .extracting(Part::id)
+                .containsExactly("drums-2", "lead", "drums");
     }
 }

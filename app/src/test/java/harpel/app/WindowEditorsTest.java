@@ -196,7 +196,7 @@ class WindowEditorsTest extends WindowCase {
         push(KeyCode.RIGHT);
         int candidates = Stray.CANDIDATES.defaultValue() + 1;
         assertThat(value("stray", Stray.CANDIDATES)).isEqualTo(candidates);
-        Stage stage = session.part().chain().find("stray").orElseThrow();
+        Stage stage = session.selection().part().chain().find("stray").orElseThrow();
         assertThat(text("#stray-words"))
                 .contains(String.format(java.util.Locale.ROOT, "so %.1f %% change", Stray.trueShare(stage.params())));
         drag(on("#stray-candidates", 0.5, 0.2), on("#stray-candidates", 0.5, 0.45));
@@ -257,7 +257,7 @@ class WindowEditorsTest extends WindowCase {
         interact(() -> lookup("#chord-of-key").queryTextInputControl().clear());
         write("Dwrong");
         push(KeyCode.ENTER);
-        assertThat(session.message().get()).contains("unknown chord");
+        assertThat(session.messages().last().get()).contains("unknown chord");
         focus("#chord-keyboard");
         press(KeyCode.SHIFT);
         // The last white key of the four octaves is B5.
@@ -290,7 +290,8 @@ class WindowEditorsTest extends WindowCase {
     void aBranchsKeysAreDraggedAsABand() {
         select("split");
         drag(on("#split-bands", 0.99, 0.8), on("#split-bands", 0.5, 0.8));
-        Span keys = session.part()
+        Span keys = session.selection()
+                .part()
                 .chain()
                 .find("split")
                 .orElseThrow()
@@ -305,7 +306,7 @@ class WindowEditorsTest extends WindowCase {
         push(KeyCode.RIGHT);
         assertThat(text("#split-words")).contains("2 takes keys C♯-1–G9");
         push(KeyCode.ENTER);
-        assertThat(session.selected().get().branch()).isEqualTo(2);
+        assertThat(session.selection().selected().get().branch()).isEqualTo(2);
     }
 
     @Test
@@ -337,11 +338,12 @@ class WindowEditorsTest extends WindowCase {
     void aLoopCurveIsDrawnWithPoints() {
         select("strum");
         Mover curve = Mover.of(Source.CURVE, Strum.SLOPE);
-        interact(() -> session.editStage(
-                "test",
-                "",
-                session.selected().get(),
-                stage -> stage.withMoves(stage.moves().plus(Strum.SLOPE, curve))));
+        interact(() -> session.selection()
+                .editStage(
+                        "test",
+                        "",
+                        session.selection().selected().get(),
+                        stage -> stage.withMoves(stage.moves().plus(Strum.SLOPE, curve))));
         // Three points stand at 0, 2 and 4 beats of a loop of 4.
         focus("#curve-slope-1");
         push(KeyCode.PAGE_UP);
@@ -356,7 +358,7 @@ class WindowEditorsTest extends WindowCase {
     }
 
     private List<CurveType.Point> points() {
-        return Optional.of(session.part().chain().find("strum").orElseThrow())
+        return Optional.of(session.selection().part().chain().find("strum").orElseThrow())
                 .map(stage -> stage.moves().of(Strum.SLOPE).get(0).settings().get(Source.SHAPE_POINTS))
                 .orElseThrow();
     }

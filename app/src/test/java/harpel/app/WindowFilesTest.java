@@ -46,7 +46,7 @@ class WindowFilesTest extends ApplicationTest {
     public void start(Stage stage) throws IOException {
         HarpelApp.loadFonts();
         session = new Session(WindowTest.piece(java.nio.file.Files.readString(DEMO.resolve("the-salt-clock.harpel"))));
-        sent = session.record();
+        sent = session.transport().record();
         pane = WindowTest.show(stage, session);
         files = new Files(session, stage);
     }
@@ -82,30 +82,30 @@ class WindowFilesTest extends ApplicationTest {
     @Test
     void aChainIsOpenedFromAFileAndUndone() {
         onFx(() -> files.openChain(DEMO.resolve("crab-walk.chain.json")));
-        assertThat(session.part().chain().stages())
+        assertThat(session.selection().part().chain().stages())
                 .extracting(stage -> stage.id())
                 .containsExactly("latch", "arpeggio", "touch");
         push(KeyCode.CONTROL, KeyCode.Z);
-        assertThat(session.part().chain().stages()).hasSize(5);
+        assertThat(session.selection().part().chain().stages()).hasSize(5);
     }
 
     @Test
     void aMidiFileBecomesThePhraseOfThePart() {
         onFx(() -> files.openPhrase(DEMO.resolve("lamp-song.mid")));
-        Phrase phrase = session.piece().get().phrase("lamp-song").orElseThrow();
-        assertThat(session.part().phrase()).isEqualTo("lamp-song");
+        Phrase phrase = session.document().piece().get().phrase("lamp-song").orElseThrow();
+        assertThat(session.selection().part().phrase()).isEqualTo("lamp-song");
         assertThat(phrase.notes()).hasSize(13);
         assertThat(phrase.length()).isEqualTo(16 * Ticks.PER_QUARTER);
-        assertThat(session.message().get()).isEqualTo("Read 13 notes");
+        assertThat(session.messages().last().get()).isEqualTo("Read 13 notes");
     }
 
     /** What is printed is what is heard: the first bar as it is sent live, and as it is printed. */
     @Test
     void whatIsPrintedIsWhatIsHeard() throws IOException {
         Path target = folder.resolve("bells.mid");
-        interact(() -> files.print(session.part(), target));
+        interact(() -> files.print(session.selection().part(), target));
         await(() -> java.nio.file.Files.exists(target));
-        await(() -> session.message().get().equals("Printed to bells.mid"));
+        await(() -> session.messages().last().get().equals("Printed to bells.mid"));
         MidiFile printed = SmfReader.read(java.nio.file.Files.readAllBytes(target));
         List<String> first = printed.notes().stream()
                 .filter(note -> note.tick() < 4 * Ticks.PER_QUARTER)
@@ -117,14 +117,15 @@ class WindowFilesTest extends ApplicationTest {
         push(KeyCode.SPACE);
         // A file counts 960 to a quarter: notes a few ticks apart may have come together there and changed places.
         assertThat(heard().subList(0, first.size())).containsExactlyInAnyOrderElementsOf(first);
-        await(() -> session.status().mode() == Mode.STOPPED);
+        await(() -> session.transport().status().mode() == Mode.STOPPED);
         assertThat(Wire.open(messages())).isEmpty();
     }
 
     @Test
     void aPartIsPrintedOnItsChannel() throws IOException {
         Path target = folder.resolve("lamp.mid");
-        interact(() -> files.print(session.piece().get().part("lamp-pad").orElseThrow(), target));
+        interact(() ->
+                files.print(session.document().piece().get().part("lamp-pad").orElseThrow(), target));
         await(() -> java.nio.file.Files.exists(target));
         MidiFile printed = SmfReader.read(java.nio.file.Files.readAllBytes(target));
         assertThat(printed.notes()).isNotEmpty().allMatch(note -> note.channel() == 1);
@@ -144,7 +145,7 @@ class WindowFilesTest extends ApplicationTest {
     void printingWithoutAPhraseSaysWhatWouldHelp() {
         interact(() -> choose("#phrase", "keys only"));
         push(KeyCode.CONTROL, KeyCode.P);
-        assertThat(session.message().get()).contains("hears no phrase").contains("Phrase");
+        assertThat(session.messages().last().get()).contains("hears no phrase").contains("Phrase");
     }
 
     private void choose(String box, String value) {
@@ -155,7 +156,7 @@ class WindowFilesTest extends ApplicationTest {
     @Test
     void partsAreShownByTheirCardsAndPlayedByTheKeys() {
         clickOn("#part-lamp-pad");
-        assertThat(session.partId().get()).isEqualTo("lamp-pad");
+        assertThat(session.selection().partId().get()).isEqualTo("lamp-pad");
         assertThat(lookup("#stage-harmony").tryQuery()).isPresent();
         interact(() ->
                 lookup("#part-lamp-pad").query().getScene().lookup(".harpel").requestFocus());
@@ -167,26 +168,26 @@ class WindowFilesTest extends ApplicationTest {
 
     @Test
     void soundKeyVariationTempoAndMeterAreSetAndUndone() {
-        Piece before = session.piece().get();
+        Piece before = session.document().piece().get();
         interact(() -> choose("#sound", "Kalimba"));
         enter("#key", "E minor");
         enter("#variation", "7");
         enter("#tempo", "120");
         enter("#meter", "3/4");
-        Piece after = session.piece().get();
-        assertThat(session.part().sound()).isEqualTo("Kalimba");
+        Piece after = session.document().piece().get();
+        assertThat(session.selection().part().sound()).isEqualTo("Kalimba");
         assertThat(after.key().name()).isEqualTo("E minor");
         assertThat(after.variation()).isEqualTo(7);
         assertThat(after.time().tempo().bpmAt(0)).isEqualTo(120);
         assertThat(after.time().meter().at(0).shown()).isEqualTo("3/4");
         clickOn("#next-variation");
-        assertThat(session.piece().get().variation()).isEqualTo(8);
+        assertThat(session.document().piece().get().variation()).isEqualTo(8);
         for (int i = 0; i < 6; i++) {
             clickOn("#undo");
         }
-        assertThat(session.piece().get()).isEqualTo(before);
+        assertThat(session.document().piece().get()).isEqualTo(before);
         clickOn("#redo");
-        assertThat(session.part().sound()).isEqualTo("Kalimba");
+        assertThat(session.selection().part().sound()).isEqualTo("Kalimba");
     }
 
     private void enter(String field, String text) {
@@ -197,34 +198,36 @@ class WindowFilesTest extends ApplicationTest {
 
     @Test
     void wrongWordsInTheFieldsAreRefusedWithTheWayOut() {
-        Piece before = session.piece().get();
+        Piece before = session.document().piece().get();
         enter("#tempo", "fast");
-        assertThat(session.message().get()).isEqualTo("tempo must be 20–400 quarters a minute but was \"fast\"");
+        assertThat(session.messages().last().get())
+                .isEqualTo("tempo must be 20–400 quarters a minute but was \"fast\"");
         enter("#meter", "4/5");
-        assertThat(session.message().get()).contains("4/5");
+        assertThat(session.messages().last().get()).contains("4/5");
         enter("#key", "X major");
-        assertThat(session.message().get()).contains("a root is a note name");
+        assertThat(session.messages().last().get()).contains("a root is a note name");
         enter("#variation", "many");
-        assertThat(session.message().get()).contains("0–999999");
-        assertThat(session.piece().get()).isEqualTo(before);
+        assertThat(session.messages().last().get()).contains("0–999999");
+        assertThat(session.document().piece().get()).isEqualTo(before);
     }
 
     @Test
     void stagesAreHandledByKeysAlone() {
         interact(() -> lookup("#keys").query().getScene().lookup(".harpel").requestFocus());
         push(KeyCode.ALT, KeyCode.DOWN);
-        assertThat(session.selected().get().stageId()).isEqualTo("arpeggio");
+        assertThat(session.selection().selected().get().stageId()).isEqualTo("arpeggio");
         push(KeyCode.ALT, KeyCode.DOWN);
-        assertThat(session.selected().get().stageId()).isEqualTo("echo");
+        assertThat(session.selection().selected().get().stageId()).isEqualTo("echo");
         push(KeyCode.CONTROL, KeyCode.B);
-        assertThat(session.part().chain().find("echo").orElseThrow().on()).isFalse();
+        assertThat(session.selection().part().chain().find("echo").orElseThrow().on())
+                .isFalse();
         push(KeyCode.CONTROL, KeyCode.D);
-        assertThat(session.selected().get().stageId()).isEqualTo("echo-2");
+        assertThat(session.selection().selected().get().stageId()).isEqualTo("echo-2");
         push(KeyCode.CONTROL, KeyCode.E);
         assertThat(dialog("Keys and actions")).isNull();
         push(KeyCode.ESCAPE);
         push(KeyCode.CONTROL, KeyCode.DELETE);
-        assertThat(session.part().chain().find("echo-2")).isEmpty();
+        assertThat(session.selection().part().chain().find("echo-2")).isEmpty();
     }
 
     private static javafx.stage.Window dialog(String title) {
@@ -238,10 +241,10 @@ class WindowFilesTest extends ApplicationTest {
     void enterPressesTheButtonThatHasTheKeyboardAndSpacePlaysAllTheSame() {
         interact(() -> lookup("#next-variation").query().requestFocus());
         push(KeyCode.ENTER);
-        assertThat(session.piece().get().variation()).isEqualTo(42);
+        assertThat(session.document().piece().get().variation()).isEqualTo(42);
         push(KeyCode.SPACE);
-        await(() -> session.status().mode() == Mode.PLAYING);
-        assertThat(session.piece().get().variation()).isEqualTo(42);
+        await(() -> session.transport().status().mode() == Mode.PLAYING);
+        assertThat(session.document().piece().get().variation()).isEqualTo(42);
         push(KeyCode.SPACE);
     }
 
@@ -266,7 +269,8 @@ class WindowFilesTest extends ApplicationTest {
     }
 
     private int voices() {
-        return session.part()
+        return session.selection()
+                .part()
                 .chain()
                 .find("harmony")
                 .orElseThrow()
@@ -280,9 +284,9 @@ class WindowFilesTest extends ApplicationTest {
         push(KeyCode.SPACE);
         await(() -> heard().size() > 12);
         push(KeyCode.SPACE);
-        await(() -> session.status().mode() == Mode.STOPPED);
+        await(() -> session.transport().status().mode() == Mode.STOPPED);
         List<TraceStore.Drawn> notes =
-                session.traces().last(Places.at(StageAddress.parse("harbour-bells/arpeggio")), 4);
+                session.transport().traces().last(Places.at(StageAddress.parse("harbour-bells/arpeggio")), 4);
         NoteStart note = notes.get(0).note;
         TimeWindow window = pane.chain().window();
         var trace = lookup("#stage-arpeggio .trace").query();

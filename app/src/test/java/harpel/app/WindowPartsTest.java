@@ -47,14 +47,16 @@ class WindowPartsTest extends WindowCase {
     }
 
     private List<String> names() {
-        return session.piece().get().parts().stream().map(Part::name).toList();
+        return session.document().piece().get().parts().stream().map(Part::name).toList();
     }
 
     @Test
     void partsAreAddedDuplicatedMovedDeletedAndBroughtBack() {
         choose("#part-menu", "duplicate-part");
         assertThat(names()).containsExactly("Lead", "Lead 2", "Bass");
-        assertThat(session.part().channel() + 1).as("the next free channel").isEqualTo(3);
+        assertThat(session.selection().part().channel() + 1)
+                .as("the next free channel")
+                .isEqualTo(3);
         choose("#part-menu", "part-down");
         assertThat(names()).containsExactly("Lead", "Bass", "Lead 2");
         choose("#part-menu", "delete-part");
@@ -63,7 +65,7 @@ class WindowPartsTest extends WindowCase {
         await(() -> names().size() == 3);
         press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N).release(KeyCode.N, KeyCode.SHIFT, KeyCode.CONTROL);
         await(() -> names().size() == 4);
-        assertThat(session.part().name()).isEqualTo("Part 4");
+        assertThat(session.selection().part().name()).isEqualTo("Part 4");
     }
 
     @Test
@@ -84,16 +86,16 @@ class WindowPartsTest extends WindowCase {
                 .isTrue();
         Label why = lookup("#why-silent").queryAs(Label.class);
         assertThat(why.getText()).isEqualTo("It is mute.");
-        interact(() -> session.press(60, 100));
-        interact(() -> session.release(60));
+        interact(() -> session.transport().press(60, 100));
+        interact(() -> session.transport().release(60));
         Hyperlink help = lookup("#help-silent").queryAs(Hyperlink.class);
         assertThat(help.getText()).isEqualTo("Unmute");
         clickOn(help);
-        await(() -> !session.part().mix().mute());
+        await(() -> !session.selection().part().mix().mute());
         assertThat(why.isVisible()).isFalse();
-        interact(() -> session.press(62, 100));
+        interact(() -> session.transport().press(62, 100));
         await(() -> !starts().isEmpty());
-        interact(() -> session.release(62));
+        interact(() -> session.transport().release(62));
         assertThat(starts()).containsExactly("62 77");
     }
 
@@ -103,17 +105,24 @@ class WindowPartsTest extends WindowCase {
         assertThat(lookup("#why-silent").queryAs(Label.class).getText()).isEqualTo("Another part is solo.");
         Slider level = lookup("#level-bass").queryAs(Slider.class);
         interact(() -> level.setValue(50));
-        await(() -> session.piece().get().part("bass").orElseThrow().mix().level() == 50);
+        await(() -> session.document()
+                        .piece()
+                        .get()
+                        .part("bass")
+                        .orElseThrow()
+                        .mix()
+                        .level()
+                == 50);
     }
 
     @Test
     void aLeverIsAddedLearntAndMovesAParameter() {
         clickOn("#add-lever");
-        await(() -> session.piece().get().levers().size() == 1);
+        await(() -> session.document().piece().get().levers().size() == 1);
         clickOn("#learn-0");
-        InputPort knobs = session.engine().openInput("Knobs");
+        InputPort knobs = session.transport().engine().openInput("Knobs");
         knobs.offer(Message.CONTROL_CHANGE, 21, 0, System.nanoTime());
-        await(() -> session.piece().get().levers().get(0).controller() == 21);
+        await(() -> session.document().piece().get().levers().get(0).controller() == 21);
         select("touch");
         MenuButton add = lookup("#add-mover").queryAs(MenuButton.class);
         interact(() -> {
@@ -123,14 +132,14 @@ class WindowPartsTest extends WindowCase {
                     .orElseThrow();
             fixed.getItems().get(fixed.getItems().size() - 1).fire();
         });
-        var moves = session.part().chain().stages().get(0).moves();
+        var moves = session.selection().part().chain().stages().get(0).moves();
         assertThat(moves.of(Touch.FIXED)).hasSize(1);
         assertThat(moves.of(Touch.FIXED).get(0).source()).isEqualTo(Source.LEVER);
         interact(() -> lookup("#lever-0").queryAs(Slider.class).setValue(100));
-        await(() -> session.piece().get().levers().equals(List.of(Lever.of("Tide", 100, 21))));
-        interact(() -> session.press(60, 100));
+        await(() -> session.document().piece().get().levers().equals(List.of(Lever.of("Tide", 100, 21))));
+        interact(() -> session.transport().press(60, 100));
         await(() -> !starts().isEmpty());
-        interact(() -> session.release(60));
+        interact(() -> session.transport().release(60));
         assertThat(starts()).as("77 and half of 127").containsExactly("60 127");
         assertThat(lookup("#mover-fixed-1").tryQuery()).isPresent();
     }
@@ -139,13 +148,13 @@ class WindowPartsTest extends WindowCase {
     void aPresetIsHeardAtOnceAndUndone() {
         select("touch");
         choose("#presets", "Accent of four");
-        assertThat(session.part().chain().stages().get(0).params().get(Touch.ACCENTS))
+        assertThat(session.selection().part().chain().stages().get(0).params().get(Touch.ACCENTS))
                 .containsExactly(20, 0, 0, 0);
-        interact(session::undo);
-        assertThat(session.part().chain().stages().get(0).params().get(Touch.FIXED))
+        interact(session.document()::undo);
+        assertThat(session.selection().part().chain().stages().get(0).params().get(Touch.FIXED))
                 .isEqualTo(77);
         choose("#chain-presets", "Crab walk");
-        assertThat(session.part().chain().stages()).hasSize(3);
+        assertThat(session.selection().part().chain().stages()).hasSize(3);
     }
 
     @Test
@@ -153,7 +162,7 @@ class WindowPartsTest extends WindowCase {
         Path file = PresetMenu.keep(
                 folder.resolve("presets"),
                 "Mine",
-                session.part().chain().stages().get(0));
+                session.selection().part().chain().stages().get(0));
         assertThat(Files.exists(file)).isTrue();
         var mine = Presets.with(folder.resolve("presets")).of(EffectCatalog.of("touch"));
         assertThat(mine).last().extracting(Presets.Preset::name).isEqualTo("Mine");
@@ -161,15 +170,16 @@ class WindowPartsTest extends WindowCase {
 
     @Test
     void adviceAppearsAtItsStageAndItsLinkHelps() {
-        interact(() -> session.edit(
-                "test",
-                "",
-                List.of(),
-                chain -> chain.plus(1, EffectCatalog.of("arpeggio")).plus(2, EffectCatalog.of("arpeggio"))));
+        interact(() -> session.selection()
+                .edit(
+                        "test",
+                        "",
+                        List.of(),
+                        chain -> chain.plus(1, EffectCatalog.of("arpeggio")).plus(2, EffectCatalog.of("arpeggio"))));
         Hyperlink link = lookup("#advice-arpeggio-2").queryAs(Hyperlink.class);
         assertThat(link.getText()).isEqualTo("Start over never");
         interact(link::fire);
-        assertThat(session.part().chain().stages().get(2).params().get(Arpeggio.START_OVER))
+        assertThat(session.selection().part().chain().stages().get(2).params().get(Arpeggio.START_OVER))
                 .isEqualTo(Arpeggio.StartOver.NEVER);
         assertThat(lookup("#advice-arpeggio-2")
                         .queryAs(Hyperlink.class)
@@ -181,29 +191,36 @@ class WindowPartsTest extends WindowCase {
     @Test
     void aCircleIsRefusedWithItsPath() {
         interact(() -> {
-            session.apply(harpel.piece.PieceEdit.of(
-                    "test",
-                    piece -> piece.withPart(
-                            "lead", part -> part.withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "bass", 0)))));
-            session.apply(harpel.piece.PieceEdit.of(
-                    "test",
-                    piece -> piece.withPart(
-                            "bass", part -> part.withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "lead", 0)))));
+            session.document()
+                    .apply(harpel.piece.PieceEdit.of(
+                            "test",
+                            piece -> piece.withPart(
+                                    "lead",
+                                    part -> part.withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "bass", 0)))));
+            session.document()
+                    .apply(harpel.piece.PieceEdit.of(
+                            "test",
+                            piece -> piece.withPart(
+                                    "bass",
+                                    part -> part.withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "lead", 0)))));
         });
-        assertThat(session.message().get()).contains("lead → bass → lead");
-        assertThat(session.piece().get().part("bass").orElseThrow().hearing()).isEqualTo(Hearing.KEYS);
+        assertThat(session.messages().last().get()).contains("lead → bass → lead");
+        assertThat(session.document().piece().get().part("bass").orElseThrow().hearing())
+                .isEqualTo(Hearing.KEYS);
     }
 
     @Test
     void aScriptIsWrittenSpeaksAndSurvivesAMistake() {
-        interact(() -> session.edit("test", "", List.of(), chain -> chain.plus(1, EffectCatalog.of("script"))));
+        interact(() ->
+                session.selection().edit("test", "", List.of(), chain -> chain.plus(1, EffectCatalog.of("script"))));
         select("script");
         CodeArea code = lookup("#code").queryAs(CodeArea.class);
         clickOn(code);
         interact(() -> code.replaceText(
                 "const up = control('up', {low: 0, high: 24, value: 12});\nfunction onNote(n) {\n  log('up', up.value);\n"
                         + "  play(n, {pitch: n.pitch + up.value});\n}\n"));
-        await(() -> session.part()
+        await(() -> session.selection()
+                .part()
                 .chain()
                 .stages()
                 .get(1)
@@ -212,44 +229,47 @@ class WindowPartsTest extends WindowCase {
                 .byId("up")
                 .isPresent());
         await(() -> lookup("#param-up").tryQuery().isPresent());
-        interact(() -> session.press(60, 100));
-        interact(() -> session.release(60));
+        interact(() -> session.transport().press(60, 100));
+        interact(() -> session.transport().release(60));
         await(() -> starts().equals(List.of("72 77")));
         await(() -> lookup("#script-said").queryAs(Label.class).getText().equals("up 12"));
         interact(() -> code.replaceText("function onNote(n) {\n  play(n\n}\n"));
         await(() -> lookup("#script-problem").queryAs(Label.class).getText().startsWith("line 3"));
-        assertThat(session.part().chain().stages().get(1).params().get(Script.CODE))
+        assertThat(session.selection().part().chain().stages().get(1).params().get(Script.CODE))
                 .contains("play(n\n");
-        interact(() -> session.press(62, 100));
-        interact(() -> session.release(62));
+        interact(() -> session.transport().press(62, 100));
+        interact(() -> session.transport().release(62));
         await(() -> starts().equals(List.of("72 77", "74 77")));
     }
 
     @Test
     void aChordIsLearntByPlayingItsKeyAndThenItsNotes() {
-        interact(() -> session.edit("test", "", List.of(), chain -> chain.plus(0, EffectCatalog.of("chord-keys"))));
+        interact(() -> session.selection()
+                .edit("test", "", List.of(), chain -> chain.plus(0, EffectCatalog.of("chord-keys"))));
         select("chord-keys");
         interact(() -> lookup("#learn-chord").queryAs(ToggleButton.class).fire());
         Label prompt = lookup("#learn-prompt").queryAs(Label.class);
-        interact(() -> session.press(48, 100));
-        await(() -> session.status().notesIn() == 1);
-        interact(() -> session.release(48));
+        interact(() -> session.transport().press(48, 100));
+        await(() -> session.transport().status().notesIn() == 1);
+        interact(() -> session.transport().release(48));
         await(() -> prompt.getText().startsWith("Now the chord for C3"));
         for (int pitch : new int[] {57, 60, 64}) {
-            interact(() -> session.press(pitch, 100));
+            interact(() -> session.transport().press(pitch, 100));
         }
-        await(() -> session.status().notesIn() == 4);
+        await(() -> session.transport().status().notesIn() == 4);
         for (int pitch : new int[] {57, 60, 64}) {
-            interact(() -> session.release(pitch));
+            interact(() -> session.transport().release(pitch));
         }
-        await(() -> !session.part()
+        await(() -> !session.selection()
+                .part()
                 .chain()
                 .stages()
                 .get(0)
                 .params()
                 .get(ChordKeys.KEYS)
                 .isEmpty());
-        assertThat(session.part()
+        assertThat(session.selection()
+                        .part()
                         .chain()
                         .stages()
                         .get(0)
@@ -258,7 +278,7 @@ class WindowPartsTest extends WindowCase {
                         .get(48)
                         .notes())
                 .containsExactly(57, 60, 64);
-        assertThat(session.message().get()).isEqualTo("C3 plays A3 C4 E4.");
+        assertThat(session.messages().last().get()).isEqualTo("C3 plays A3 C4 E4.");
     }
 
     @Test
@@ -271,8 +291,8 @@ class WindowPartsTest extends WindowCase {
         await(() -> lookup("#find-effect").tryQuery().isPresent());
         write("softer");
         press(KeyCode.ENTER).release(KeyCode.ENTER);
-        await(() -> session.part().chain().stages().size() == 2);
-        assertThat(session.part().chain().stages().get(1).id()).isEqualTo("touch-2");
+        await(() -> session.selection().part().chain().stages().size() == 2);
+        assertThat(session.selection().part().chain().stages().get(1).id()).isEqualTo("touch-2");
     }
 
     @Test
@@ -280,8 +300,8 @@ class WindowPartsTest extends WindowCase {
         select("touch");
         press(KeyCode.CONTROL, KeyCode.C).release(KeyCode.C, KeyCode.CONTROL);
         press(KeyCode.CONTROL, KeyCode.V).release(KeyCode.V, KeyCode.CONTROL);
-        await(() -> session.part().chain().stages().size() == 2);
-        assertThat(session.part().chain().stages().get(1).params().get(Touch.FIXED))
+        await(() -> session.selection().part().chain().stages().size() == 2);
+        assertThat(session.selection().part().chain().stages().get(1).params().get(Touch.FIXED))
                 .isEqualTo(77);
         String[] text = new String[1];
         interact(() ->
@@ -300,7 +320,7 @@ class WindowPartsTest extends WindowCase {
                 .get(0)
                 .fire());
         await(() -> starts().size() >= 2);
-        interact(session::stop);
+        interact(session.transport()::stop);
         assertThat(starts()).allMatch(note -> note.equals("60 77"));
         await(() -> Wire.open(messages()).isEmpty());
     }
@@ -309,11 +329,12 @@ class WindowPartsTest extends WindowCase {
     void aLeverThatStandsBetweenWholeNumbersIsShownWithoutBeingMoved() {
         interact(() -> {
             for (double value : new double[] {10, 33.3}) {
-                session.apply(harpel.piece.PieceEdit.of(
-                        "test", piece -> piece.withLevers(List.of(Lever.of("Tide", value, -1)))));
+                session.document()
+                        .apply(harpel.piece.PieceEdit.of(
+                                "test", piece -> piece.withLevers(List.of(Lever.of("Tide", value, -1)))));
             }
         });
-        assertThat(session.piece().get().levers().get(0).value()).isEqualTo(33.3);
+        assertThat(session.document().piece().get().levers().get(0).value()).isEqualTo(33.3);
     }
 
     @Test
@@ -326,13 +347,17 @@ class WindowPartsTest extends WindowCase {
 
     @Test
     void aDeviceIsChosenAsInput() {
-        SimulatedController controller = new SimulatedController(session.engine());
-        interact(() -> session.apply(harpel.piece.PieceEdit.of(
-                "test",
-                piece -> piece.withPart(
-                        "bass",
-                        part -> part.withHearing(new Hearing(
-                                Hearing.Source.DEVICE, session.inputs().get(0), 0))))));
+        SimulatedController controller =
+                new SimulatedController(session.transport().engine());
+        interact(() -> session.document()
+                .apply(harpel.piece.PieceEdit.of(
+                        "test",
+                        piece -> piece.withPart(
+                                "bass",
+                                part -> part.withHearing(new Hearing(
+                                        Hearing.Source.DEVICE,
+                                        session.transport().inputs().get(0),
+                                        0))))));
         controller.press(60, 90);
         await(() -> !starts().isEmpty());
         controller.release(60);

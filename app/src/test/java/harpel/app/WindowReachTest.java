@@ -1,10 +1,10 @@
 package harpel.app;
 
-import harpel.app.session.Places;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import harpel.app.draw.SharpCanvas;
+import harpel.app.draw.Raster;
+import harpel.app.session.Places;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
@@ -82,7 +82,7 @@ class WindowReachTest extends WindowCase {
         List<String> nameless = new ArrayList<>();
         for (EffectKind kind : EffectCatalog.kinds()) {
             interact(() -> {
-                session.edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY);
+                session.selection().edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY);
                 EffectMenu.add(session, List.of(), 0, kind);
             });
             WaitForAsyncUtils.waitForFxEvents();
@@ -183,18 +183,18 @@ class WindowReachTest extends WindowCase {
         press(KeyCode.CONTROL, KeyCode.SHIFT);
         push(KeyCode.EQUALS);
         release(KeyCode.SHIFT, KeyCode.CONTROL);
-        assertThat(session.size().get()).isGreaterThan(1);
-        interact(() -> session.size().set(1.5));
+        assertThat(session.look().size().get()).isGreaterThan(1);
+        interact(() -> session.look().size().set(1.5));
         await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - 1.5 * before.getHeight()) < 1.5);
         for (int i = 0; i < 4; i++) {
-            interact(() -> session.resize(1));
+            interact(() -> session.look().resize(1));
         }
-        assertThat(session.size().get()).as("not beyond 200 %").isEqualTo(2);
+        assertThat(session.look().size().get()).as("not beyond 200 %").isEqualTo(2);
         await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - 2 * before.getHeight()) < 2);
         // Half of it does not fit now: it is scrolled, and keys still play.
         push(KeyCode.Q);
-        await(() -> !session.traces().notes(Places.input("lead")).isEmpty());
-        interact(() -> session.resize(-4));
+        await(() -> !session.transport().traces().notes(Places.input("lead")).isEmpty());
+        interact(() -> session.look().resize(-4));
         await(() -> Math.abs(onFx(() -> screen("#play")).getHeight() - before.getHeight()) < 1);
     }
 
@@ -246,13 +246,13 @@ class WindowReachTest extends WindowCase {
         }
         clickOn("#first-ready");
         await(() -> starts().size() > 8);
-        assertThat(session.part().chain().stages())
+        assertThat(session.selection().part().chain().stages())
                 .extracting(stage -> stage.kind().id())
                 .containsExactly("arpeggio", "echo");
         assertThat(lookup("#rows").tryQuery()).isPresent();
-        interact(() -> session.stop());
-        interact(() -> session.undo());
-        assertThat(session.part().chain().find("split")).isPresent();
+        interact(() -> session.transport().stop());
+        interact(() -> session.document().undo());
+        assertThat(session.selection().part().chain().find("split")).isPresent();
     }
 
     @Test
@@ -262,17 +262,18 @@ class WindowReachTest extends WindowCase {
         release(KeyCode.SHIFT);
         clickOn("#first-demo");
         // The piece has no file, so nothing is lost: it asks only where there are changes.
-        await(() -> session.piece().get().name().equals("The Salt Clock"));
-        assertThat(session.piece().get().parts()).hasSize(6);
-        assertThat(session.stage(StageAddress.parse("harbour-bells/arpeggio"))).isPresent();
-        interact(() -> session.stop());
+        await(() -> session.document().piece().get().name().equals("The Salt Clock"));
+        assertThat(session.document().piece().get().parts()).hasSize(6);
+        assertThat(session.selection().stage(StageAddress.parse("harbour-bells/arpeggio")))
+                .isPresent();
+        interact(() -> session.transport().stop());
     }
 
     @Test
     void timeAndPitchOfTracesStayReadableAtAnySize() {
-        interact(() -> session.resize(2));
+        interact(() -> session.look().resize(2));
         TraceCanvas trace = lookup("#stage-arpeggio .trace").queryAs(TraceCanvas.class);
-        SharpCanvas canvas = (SharpCanvas) trace.getChildrenUnmodifiable().get(0);
+        Raster canvas = (Raster) trace.getChildrenUnmodifiable().get(0);
         await(() -> canvas.getWidth() > 0);
         await(() -> Math.abs(canvas.getHeight() - 1.5 * canvas.shownHeight()) < 1.5);
         assertThat(canvas.getBoundsInParent().getHeight()).isCloseTo(canvas.shownHeight(), within(1.0));

@@ -7,15 +7,14 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.device.RecordingPort;
 import harpel.format.PieceFile;
-import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Wire;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -42,7 +41,7 @@ class WindowTest extends ApplicationTest {
                   {"effect":"transpose","octaves":1},
                   {"effect":"harmony","voices":[{"semitones":7}]},
                   {"effect":"touch","fixed":77}]}]}"""));
-        sent = session.record();
+        sent = session.transport().record();
         show(stage, session);
     }
 
@@ -63,7 +62,7 @@ class WindowTest extends ApplicationTest {
         pane.setActions(new Files(session, stage));
         stage.show();
         pane.requestFocus();
-        session.start();
+        session.transport().start();
         Frames drawn = new Frames(session, pane::draw);
         drawn.start(scene);
         frames.set(drawn);
@@ -105,7 +104,9 @@ class WindowTest extends ApplicationTest {
     }
 
     private List<String> ids() {
-        return session.part().chain().stages().stream().map(stage -> stage.id()).toList();
+        return session.selection().part().chain().stages().stream()
+                .map(stage -> stage.id())
+                .toList();
     }
 
     @Test
@@ -125,8 +126,9 @@ class WindowTest extends ApplicationTest {
     @Test
     void theDrawnKeysPlayLouderFurtherDown() {
         interact(() -> {
-            session.editStage("test", "", address("touch"), stage -> stage.with(harpel.effect.shape.Touch.FIXED, 0));
-            session.edit("test", "", List.of(), chain -> chain.minus("harmony"));
+            session.selection()
+                    .editStage("test", "", address("touch"), stage -> stage.with(harpel.effect.shape.Touch.FIXED, 0));
+            session.selection().edit("test", "", List.of(), chain -> chain.minus("harmony"));
         });
         Node keys = lookup("#keys").query();
         var bounds = keys.localToScreen(keys.getBoundsInLocal());
@@ -163,7 +165,12 @@ class WindowTest extends ApplicationTest {
         push(KeyCode.CONTROL, KeyCode.UP);
         await(() -> ids().equals(List.of("transpose", "harmony", "echo", "touch")));
         clickOn("#onoff-transpose");
-        await(() -> !session.part().chain().find("transpose").orElseThrow().on());
+        await(() -> !session.selection()
+                .part()
+                .chain()
+                .find("transpose")
+                .orElseThrow()
+                .on());
         release(KeyCode.Q);
         nothingLeftSounding();
         push(KeyCode.CONTROL, KeyCode.DELETE);
@@ -196,7 +203,11 @@ class WindowTest extends ApplicationTest {
     }
 
     private int semitones() {
-        return session.stage(address("transpose")).orElseThrow().params().get(harpel.effect.pitch.Transpose.SEMITONES);
+        return session.selection()
+                .stage(address("transpose"))
+                .orElseThrow()
+                .params()
+                .get(harpel.effect.pitch.Transpose.SEMITONES);
     }
 
     @Test
@@ -205,7 +216,7 @@ class WindowTest extends ApplicationTest {
         doubleClickOn("#param-semitones");
         interact(() -> ((TextField) lookup("#typing").query()).setText("99"));
         push(KeyCode.ENTER);
-        assertThat(session.message().get()).isEqualTo("Semitones: must be −48–48 semitones but was 99");
+        assertThat(session.messages().last().get()).isEqualTo("Semitones: must be −48–48 semitones but was 99");
         push(KeyCode.ESCAPE);
         assertThat(semitones()).isZero();
     }
@@ -225,32 +236,34 @@ class WindowTest extends ApplicationTest {
     void whatIsSavedAndOpenedIsEqual() throws Exception {
         clickOn("#stage-transpose .stage-name");
         push(KeyCode.CONTROL, KeyCode.D);
-        Piece before = session.piece().get();
+        Piece before = session.document().piece().get();
         assertThat(title()).startsWith("• ");
         Path file = folder.resolve("test.harpel");
         WaitForAsyncUtils.asyncFx(() -> {
-                    session.save(file);
+                    session.document().save(file);
                     return null;
                 })
                 .get();
         assertThat(title()).doesNotStartWith("•");
         push(KeyCode.CONTROL, KeyCode.DELETE);
-        assertThat(session.piece().get()).isNotEqualTo(before);
+        assertThat(session.document().piece().get()).isNotEqualTo(before);
         WaitForAsyncUtils.asyncFx(() -> {
                     session.open(file);
                     return null;
                 })
                 .get();
-        assertThat(session.piece().get()).isEqualTo(before);
+        assertThat(session.document().piece().get()).isEqualTo(before);
     }
 
     private String title() {
-        return (session.unsaved().get() ? "• " : "") + session.piece().get().name();
+        return (session.document().unsaved().get() ? "• " : "")
+                + session.document().piece().get().name();
     }
 
     @Test
     void spacePlaysThePhraseAndSilenceEndsEverything() {
-        Piece with = session.piece()
+        Piece with = session.document()
+                .piece()
                 .get()
                 .withPhrase(harpel.phrase.Phrase.of("P", 61_440, List.of(harpel.phrase.Note.of(0, 61_000, 60, 90))))
                 .withPart("lead", part -> part.withPhrase("p"));
@@ -264,7 +277,7 @@ class WindowTest extends ApplicationTest {
                         .count()
                 >= 16);
         push(KeyCode.SPACE);
-        await(() -> session.status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
+        await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
     }
 
     @Test
@@ -284,7 +297,8 @@ class WindowTest extends ApplicationTest {
         clickOn("Split – branches side by side, merged again");
         clickOn("#branch-split-2");
         clickOn("#param-turn");
-        var takes = session.part()
+        var takes = session.selection()
+                .part()
                 .chain()
                 .find("split")
                 .orElseThrow()
@@ -294,7 +308,8 @@ class WindowTest extends ApplicationTest {
         assertThat(takes.get(harpel.effect.route.Split.TURN)).isTrue();
         clickOn("#insert-split-1-0");
         clickOn("Touch – shapes velocity");
-        assertThat(session.part()
+        assertThat(session.selection()
+                        .part()
                         .chain()
                         .find("split")
                         .orElseThrow()
@@ -308,7 +323,7 @@ class WindowTest extends ApplicationTest {
     @Test
     void dayTurnsToNight() {
         push(KeyCode.CONTROL, KeyCode.T);
-        assertThat(session.theme().get()).isEqualTo(Theme.NIGHT);
+        assertThat(session.look().theme().get()).isEqualTo(Theme.NIGHT);
     }
 
     private Autosave autosave(Session of) {
@@ -322,7 +337,7 @@ class WindowTest extends ApplicationTest {
     }
 
     private void removeAStage() {
-        interact(() -> session.edit("test", "", List.of(), chain -> chain.minus("harmony")));
+        interact(() -> session.selection().edit("test", "", List.of(), chain -> chain.minus("harmony")));
     }
 
     @Test
@@ -332,7 +347,7 @@ class WindowTest extends ApplicationTest {
         autosave.keep();
         assertThat(keptWork()).hasSize(1);
         WindowCase.onFx(() -> {
-            session.save(folder.resolve("fog.harpel"));
+            session.document().save(folder.resolve("fog.harpel"));
             return null;
         });
         autosave.keep();
@@ -350,7 +365,7 @@ class WindowTest extends ApplicationTest {
         assertThat(second.leftOver()).as("the first window is still there").isEmpty();
         // Its lock goes with it, as when it is killed.
         first.close();
-        assertThat(second.leftOver()).contains(session.piece().get());
+        assertThat(second.leftOver()).contains(session.document().piece().get());
         assertThat(keptWork()).as("kept on under the name of who took it up").hasSize(1);
         second.forget();
         assertThat(autosave(session).leftOver()).isEmpty();
@@ -362,11 +377,11 @@ class WindowTest extends ApplicationTest {
     void aFileChangedOnDiskIsNotOverwrittenInSilence() throws Exception {
         Path file = folder.resolve("tide.harpel");
         WindowCase.onFx(() -> {
-            session.save(file);
+            session.document().save(file);
             return null;
         });
-        assertThat(WindowCase.onFx(session::isChangedOnDisk)).isFalse();
+        assertThat(WindowCase.onFx(session.document()::isChangedOnDisk)).isFalse();
         java.nio.file.Files.writeString(file, "{\"harpel\":1}");
-        assertThat(WindowCase.onFx(session::isChangedOnDisk)).isTrue();
+        assertThat(WindowCase.onFx(session.document()::isChangedOnDisk)).isTrue();
     }
 }

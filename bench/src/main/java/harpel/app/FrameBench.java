@@ -91,17 +91,17 @@ public final class FrameBench extends Application {
     private static void withoutWindow() throws InterruptedException {
         try (Session session = new Session(piece())) {
             LatePort port = new LatePort();
-            session.listen(port);
-            session.start();
-            session.play();
+            session.transport().listen(port);
+            session.transport().start();
+            session.transport().play();
             for (long end = System.nanoTime() + WARM_UP_NANOS; System.nanoTime() < end; ) {
                 Thread.sleep(50);
-                session.traces();
+                session.transport().traces();
             }
             port.counting = true;
             for (long end = System.nanoTime() + MEASURED_NANOS; System.nanoTime() < end; ) {
                 Thread.sleep(50);
-                session.traces();
+                session.transport().traces();
             }
             port.print("without a window");
         }
@@ -117,15 +117,17 @@ public final class FrameBench extends Application {
         double height = size.size() == 2 ? Double.parseDouble(size.get(1)) : 800;
         Session session = new Session(piece());
         LatePort port = new LatePort();
-        session.listen(port);
+        session.transport().listen(port);
         HarpelPane pane = new HarpelPane(session);
         stage.setScene(new Scene(new SizedRoot(session, pane), width, height));
         pane.setActions(new Files(session, stage));
         stage.show();
-        session.start();
-        session.play();
+        session.transport().start();
+        session.transport().play();
         StageActions.select(
-                session, List.of(), session.part().chain().stages().get(0).id());
+                session,
+                List.of(),
+                session.selection().part().chain().stages().get(0).id());
         new AnimationTimer() {
             private long began;
             private int frames;
@@ -150,8 +152,8 @@ public final class FrameBench extends Application {
                             height,
                             frames / (MEASURED_NANOS / 1e9),
                             spent / 1e6 / frames,
-                            session.traces().count(),
-                            session.droppedTraces());
+                            session.transport().traces().count(),
+                            session.transport().droppedTraces());
                     session.close();
                     Platform.exit();
                     stop();

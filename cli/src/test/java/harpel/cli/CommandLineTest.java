@@ -215,7 +215,13 @@ class CommandLineTest {
         Files.writeString(
                 failing,
                 "{\"harpel\":1,\"chain\":[{\"effect\":\"script\",\"code\":\"function onNote(n) { play(n); while (true) {} }\"}]}");
-        assertThat(run("print", "--chain", failing.toString(), TIDE, "-o", folder.resolve("y.mid").toString()))
+        assertThat(run(
+                        "print",
+                        "--chain",
+                        failing.toString(),
+                        TIDE,
+                        "-o",
+                        folder.resolve("y.mid").toString()))
                 .isEqualTo(1);
         assertThat(err.toString()).contains("chain/script: line 1", "500000 steps", "switched off");
         assertThat(SmfReader.read(Files.readAllBytes(folder.resolve("y.mid"))).notes())
@@ -229,7 +235,9 @@ class CommandLineTest {
         Path empty = folder.resolve("empty.mid");
         Files.write(empty, java.util.HexFormat.of().parseHex("4d546864000000060000000100604d54726b0000000400ff2f00"));
         String target = folder.resolve("out.mid").toString();
-        assertThat(run("print", "--chain", chain, empty.toString(), "-o", target)).as("%s", err).isZero();
+        assertThat(run("print", "--chain", chain, empty.toString(), "-o", target))
+                .as("%s", err)
+                .isZero();
         assertThat(SmfReader.read(Files.readAllBytes(Path.of(target))).notes()).isEmpty();
         assertThat(printed("--bars", "100000").endTick()).isEqualTo(100_000 * 61_440L);
     }

@@ -47,13 +47,11 @@ public final class Message extends Event {
             fits &= bytes[i] >= 0 || end;
         }
         if (!fits) {
+            String found = HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes);
             throw new IllegalArgumentException(
-                    "a MIDI message has a status byte A0–BF or E0–EF with two data bytes 00–7F behind it, C0–DF with one,"
-                            + " or F0 … F7, as B0 40 7F, but was "
-                            + HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes)
-                            + (kind == 0 && bytes.length > 0 && (bytes[0] & 0xE0) == 0x80
-                                    ? "; starts and ends are notes, not messages"
-                                    : ""));
+                    "a MIDI message has a status byte A0–BF or E0–EF with two data bytes 00–7F behind it,"
+                            + " C0–DF with one, or F0 … F7, as B0 40 7F, but was " + found
+                            + (kind == 0x80 || kind == 0x90 ? "; starts and ends are notes, not messages" : ""));
         }
     }
 

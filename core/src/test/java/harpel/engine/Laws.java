@@ -67,6 +67,7 @@ final class Laws {
         laws.put("shownStepsLieInTheirRows", CompareLaws::shownStepsLieInTheirRows);
         laws.put("everyDeedIsToldInWords", CompareLaws::everyDeedIsToldInWords);
         laws.put("aReplacedStageKeepsOnlyWhatFits", CompareLaws::aReplacedStageKeepsOnlyWhatFits);
+        laws.put("aShorterPrintIsTheBeginningOfALonger", Laws::aShorterPrintIsTheBeginningOfALonger);
         laws.put("everyStartEndsAtItsPort", PortLaws::everyStartEndsAtItsPort);
         laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
         return laws;
@@ -411,6 +412,28 @@ final class Laws {
     private static InputPort.Played played(Event event, long nanos) {
         byte[] bytes = harpel.device.MidiBytes.of(event);
         return new InputPort.Played(bytes[0] & 0xFF, bytes[1], bytes[2], nanos);
+    }
+
+    private static List<String> printed(World world, int bars, boolean ringOut) throws InterruptedException {
+        return new PrintJob(world.plan(world.chain), PART, ringOut, Tap.NONE)
+                .print(world.music, world.time.meter().tickOfBar(bars)).events().stream()
+                        .map(Event::toString)
+                        .toList();
+    }
+
+    /** A print of fewer bars is the beginning of one of more, and ringing out changes nothing before the end. */
+    static void aShorterPrintIsTheBeginningOfALonger(EffectKind kind, long seed) throws InterruptedException {
+        World world = new World(kind, seed);
+        long end = world.time.meter().tickOfBar(2);
+        List<List<String>> prints = new ArrayList<>();
+        for (int print = 0; print < 3; print++) {
+            List<String> before = printed(new World(kind, seed), print == 0 ? 2 : 3, print == 2).stream()
+                    .filter(text -> Long.parseLong(text.substring(0, text.indexOf(' '))) < end)
+                    .toList();
+            EVENTS.add(before.size() + 1L);
+            prints.add(before);
+        }
+        assertThat(prints).containsOnly(prints.get(0));
     }
 
     static void sameVariationSameNotes(EffectKind kind, long seed) {

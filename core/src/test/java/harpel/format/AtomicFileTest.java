@@ -26,7 +26,8 @@ class AtomicFileTest {
         AtomicFile.write(link, bytes("new"));
         assertThat(link).isSymbolicLink();
         assertThat(file).hasContent("new");
-        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file))).isEqualTo("rw-r-----");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+                .isEqualTo("rw-r-----");
         Path dangling = Files.createSymbolicLink(folder.resolve("later"), folder.resolve("made.harpel"));
         AtomicFile.write(dangling, bytes("x"));
         assertThat(folder.resolve("made.harpel")).hasContent("x");
@@ -45,7 +46,8 @@ class AtomicFileTest {
         Path device = Path.of("/dev/null");
         AtomicFile.write(device, bytes("x"));
         assertThat(Files.isRegularFile(device)).isFalse();
-        assertThatThrownBy(() -> AtomicFile.write(Path.of("/dev/full"), bytes("x"))).isInstanceOf(IOException.class);
+        assertThatThrownBy(() -> AtomicFile.write(Path.of("/dev/full"), bytes("x")))
+                .isInstanceOf(IOException.class);
     }
 
     @Test

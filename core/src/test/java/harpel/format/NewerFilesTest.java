@@ -38,7 +38,10 @@ class NewerFilesTest {
         assertThat(PieceFile.read(PieceFile.write(piece))).isEqualTo(piece);
         assertThat(PieceFile.unknown(piece))
                 .contains("\"mood\" of the piece", "effect \"foghorn\" of Bells", "\"weave\" of phrase Tide")
-                .contains("\"spring\" of lever Tide", "traits of notes of phrase Tide", "a mover of \"haze\" of Echo of Bells");
+                .contains(
+                        "\"spring\" of lever Tide",
+                        "traits of notes of phrase Tide",
+                        "a mover of \"haze\" of Echo of Bells");
     }
 
     @Test
@@ -51,6 +54,7 @@ class NewerFilesTest {
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
+            quoteCharacter = '"',
             value = {
                 "'phrases':[{'length':10,'messages':[[0,'90 3C 64']]}] | phrases[0].messages[0] | notes, not messages",
                 "'phrases':[{'length':10,'messages':[[0,'B0']]}] | phrases[0].messages[0] | two data bytes",
@@ -66,7 +70,7 @@ class NewerFilesTest {
                 "'parts':[{'chain':[{'effect':'echo','move':{'fade':[{'by':'weather'}]}}]}] | move.fade[0].by | must be",
             })
     void whatIsWrongIsNamedByItsPath(String fields, String path, String why) {
-        assertThatThrownBy(() -> PieceFile.read(text("{'harpel':1," + fields.replace("''", "'") + "}")))
+        assertThatThrownBy(() -> PieceFile.read(text("{'harpel':1," + fields + "}")))
                 .isInstanceOf(ParamException.class)
                 .hasMessageContaining(path)
                 .hasMessageContaining(why);
@@ -74,7 +78,8 @@ class NewerFilesTest {
 
     @Test
     void oddJsonIsReadOrRefusedInWords() throws Exception {
-        assertThat(PieceFile.read("\uFEFF{\"harpel\":1,\"piece\":\"Fog\"}").name()).isEqualTo("Fog");
+        assertThat(PieceFile.read("\uFEFF{\"harpel\":1,\"piece\":\"Fog\"}").name())
+                .isEqualTo("Fog");
         assertThatThrownBy(() -> PieceFile.read("{\"harpel\":1,\"tempo\":1e400}"))
                 .isInstanceOf(FileException.class)
                 .hasMessageContaining("tempo: a number must be between");
@@ -87,8 +92,9 @@ class NewerFilesTest {
     /** Files from before phrases had ids name them by their names. */
     @Test
     void aPartMayNameItsPhraseByItsName() throws Exception {
-        Piece piece = PieceFile.read(text(
-                "{'harpel':1,'parts':[{'name':'A','phrase':'Tide table'}],'phrases':[{'name':'Tide table','length':4,'notes':[]}]}"));
+        Piece piece = PieceFile.read(
+                text(
+                        "{'harpel':1,'parts':[{'name':'A','phrase':'Tide table'}],'phrases':[{'name':'Tide table','length':4,'notes':[]}]}"));
         assertThat(piece.parts().get(0).phrase()).isEqualTo("tide-table");
         assertThat(piece.withPhrase(piece.phrases().get(0).withName("Ebb")).phrase("tide-table"))
                 .map(phrase -> phrase.name())

@@ -17,7 +17,9 @@ class NotesTest {
 
     private static List<Note> sorted(Map<Integer, Note> model) {
         List<Note> list = new ArrayList<>(model.values());
-        list.sort(Comparator.comparingLong(Note::tick).thenComparingInt(Note::pitch).thenComparingInt(Note::id));
+        list.sort(Comparator.comparingLong(Note::tick)
+                .thenComparingInt(Note::pitch)
+                .thenComparingInt(Note::id));
         return list;
     }
 
@@ -54,7 +56,9 @@ class NotesTest {
                 assertThat(notes.size()).isEqualTo(model.size());
                 assertThat(notes.find(id)).isEqualTo(java.util.Optional.ofNullable(model.get(id)));
                 if (was != null) {
-                    assertThat(List.copyOf(before)).as("what was is not touched").isEqualTo(was);
+                    assertThat(List.copyOf(before))
+                            .as("what was is not touched")
+                            .isEqualTo(was);
                     List<Note> all = sorted(model);
                     assertThat(List.copyOf(notes)).isEqualTo(all);
                     long from = randoms.tick(LENGTH);

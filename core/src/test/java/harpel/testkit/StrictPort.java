@@ -1,15 +1,15 @@
 package harpel.testkit;
 
 import harpel.device.OutputPort;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.CopyOnWriteArrayList;
 
 /** A port that takes no second start of what sounds and no end of what does not, and may fail. */
 public class StrictPort implements OutputPort {
     private final String name;
-    private final List<String> log = new ArrayList<>();
+    private final List<String> log = new CopyOnWriteArrayList<>();
     private final Set<String> open = new TreeSet<>();
     /** Starts of which nobody can say whether they arrived, as the port failed with them. */
     private final Set<String> perhaps = new TreeSet<>();
@@ -35,7 +35,7 @@ public class StrictPort implements OutputPort {
     }
 
     @Override
-    public void send(byte[] message, long dueNanos) {
+    public synchronized void send(byte[] message, long dueNanos) {
         int kind = message[0] & 0xF0;
         String voice = (message[0] & 0x0F) + "/" + message[1];
         if (failing && kind == 0x90) {

@@ -100,8 +100,8 @@ public abstract class Drawing extends Region {
 
     /** Paints if anything has changed; once a frame. */
     public final void draw() {
-        Theme theme = session.theme().get();
-        double size = session.size().get();
+        Theme theme = session.look().theme().get();
+        double size = session.look().size().get();
         if (fitted != size) {
             fitted = size;
             canvas.fit(getWidth(), getHeight(), size);

@@ -72,7 +72,7 @@ final class BendEditor extends StageEditor {
         }
 
         void follow() {
-            List<TraceStore.Drawn> notes = session().traces().last(Places.before(session(), address()), 1);
+            List<TraceStore.Drawn> notes = session().transport().traces().last(Places.before(session(), address()), 1);
             int now = notes.isEmpty() ? -1 : notes.get(0).note.pitch();
             if (now != last) {
                 last = now;

@@ -151,11 +151,11 @@ final class BoardEditor extends StageEditor {
                 turn(column, row, 1);
             }
             held = -1;
-            session().endGesture();
+            session().document().endGesture();
         }
 
         void follow() {
-            List<Integer> now = session().traces().steps(address().toString());
+            List<Integer> now = session().transport().traces().steps(address().toString());
             if (!now.equals(running)) {
                 running = now;
                 repaint();

@@ -52,7 +52,8 @@ final class ChordKeysEditor extends StageEditor {
     }
 
     private List<Integer> chord(int pitch) {
-        Key key = ChordKeys.key(stage().params(), session().piece().get().key());
+        Key key = ChordKeys.key(
+                stage().params(), session().document().piece().get().key());
         return ChordKeys.chord(stage().params(), key, pitch, List.of());
     }
 

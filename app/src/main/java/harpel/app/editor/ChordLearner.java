@@ -72,7 +72,11 @@ final class ChordLearner extends VBox {
     }
 
     private List<NoteStart> notes() {
-        return session.traces().notes(Places.input(session.partId().get())).stream()
+        return session
+                .transport()
+                .traces()
+                .notes(Places.input(session.selection().partId().get()))
+                .stream()
                 .map(drawn -> drawn.note)
                 .toList();
     }
@@ -115,7 +119,7 @@ final class ChordLearner extends VBox {
     private String words(KeyChord keyChord) {
         if (keyChord.symbol() != null) {
             return keyChord.symbol().symbol() + " ("
-                    + keyChord.symbol().romanIn(session.piece().get().key()) + ")";
+                    + keyChord.symbol().romanIn(session.document().piece().get().key()) + ")";
         }
         return keyChord.notes().stream()
                 .map(note -> keyChord.relative() ? (note < 0 ? "−" + -note : "+" + note) : Pitch.shown(note))
@@ -123,7 +127,7 @@ final class ChordLearner extends VBox {
     }
 
     private void change(String label, java.util.function.Consumer<Map<Integer, KeyChord>> change) {
-        session.editStage(label, "", address, stage -> {
+        session.selection().editStage(label, "", address, stage -> {
             Map<Integer, KeyChord> keys = new TreeMap<>(stage.params().get(ChordKeys.KEYS));
             change.accept(keys);
             return stage.with(ChordKeys.KEYS, Map.copyOf(keys));
@@ -136,8 +140,9 @@ final class ChordLearner extends VBox {
             return;
         }
         List<NoteStart> fresh = fresh();
-        boolean sounding =
-                session.traces().sounds(Places.input(session.partId().get()));
+        boolean sounding = session.transport()
+                .traces()
+                .sounds(Places.input(session.selection().partId().get()));
         if (state == State.KEY && !fresh.isEmpty() && !sounding) {
             key = fresh.get(0).pitch();
             go(State.CHORD);

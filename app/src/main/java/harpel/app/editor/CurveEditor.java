@@ -63,7 +63,7 @@ public final class CurveEditor extends PointsDrawing {
     private static Axes loop(Session session) {
         return new Axes() {
             private double beatTicks() {
-                return session.piece().get().time().meter().at(0).beatTicks();
+                return session.document().piece().get().time().meter().at(0).beatTicks();
             }
 
             @Override
@@ -155,7 +155,7 @@ public final class CurveEditor extends PointsDrawing {
     }
 
     private double ticks() {
-        return Math.max(1, axes.ticks(settings, session().piece().get()));
+        return Math.max(1, axes.ticks(settings, session().document().piece().get()));
     }
 
     @Override
@@ -167,13 +167,13 @@ public final class CurveEditor extends PointsDrawing {
     public String words(Point2D point) {
         double bars = point.getX()
                 * ticks()
-                / session().piece().get().time().meter().at(0).barTicks();
+                / session().document().piece().get().time().meter().at(0).barTicks();
         return axes.height(point.getY()) + " after " + Words.number(bars) + " bars";
     }
 
     /** Shows where time stands on it. */
     public void follow(long nanos) {
-        double tick = session().status().tickAt(nanos);
+        double tick = session().transport().status().tickAt(nanos);
         double now = loops ? tick % ticks() / ticks() : tick / ticks();
         if (Math.abs(now - place) > 0.002) {
             place = now;
@@ -183,7 +183,7 @@ public final class CurveEditor extends PointsDrawing {
 
     @Override
     public void paint(GraphicsContext g, Theme theme, double width, double height) {
-        Piece piece = session().piece().get();
+        Piece piece = session().document().piece().get();
         double bar = piece.time().meter().at(0).barTicks();
         double beat = piece.time().meter().at(0).beatTicks();
         for (double tick = 0; tick < ticks() && width * beat / ticks() > 3; tick += beat) {

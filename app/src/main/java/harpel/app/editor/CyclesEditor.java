@@ -46,14 +46,15 @@ final class CyclesEditor extends StageEditor {
         for (int i = 0; i < rows.size(); i++) {
             rows.get(i).show(get(Polymeter.CYCLES.get(i)));
         }
-        double step = get(Polymeter.PACE).ticksAt(0, session().piece().get().time());
+        double step = get(Polymeter.PACE)
+                .ticksAt(0, session().document().piece().get().time());
         words.setText(Words.period(Polymeter.commonPeriod(stage().params()) * step, session()));
     }
 
     @Override
     public void draw() {
         for (int i = 0; i < rows.size(); i++) {
-            rows.get(i).light(session().traces().step(address().toString(), i));
+            rows.get(i).light(session().transport().traces().step(address().toString(), i));
             rows.get(i).draw();
         }
     }

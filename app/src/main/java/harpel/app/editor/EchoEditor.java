@@ -38,8 +38,8 @@ final class EchoEditor extends StageEditor {
                 .mapToObj(k -> String.valueOf(velocity(k)))
                 .collect(Collectors.joining(" "));
         double bars = get(Echo.REPEATS)
-                * get(Echo.TIME).ticksAt(0, session().piece().get().time())
-                / session().piece().get().time().meter().at(0).barTicks();
+                * get(Echo.TIME).ticksAt(0, session().document().piece().get().time())
+                / session().document().piece().get().time().meter().at(0).barTicks();
         words.setText(
                 velocities.isEmpty()
                         ? "No repeats."

@@ -78,7 +78,9 @@ final class LanesEditor extends StageEditor {
             getChildren().setAll(wanted);
         }
         words.setText(Words.period(
-                Lanes.commonTicks(stage().params(), session().piece().get().time()), session()));
+                Lanes.commonTicks(
+                        stage().params(), session().document().piece().get().time()),
+                session()));
     }
 
     private void take(int lane, List<Integer> values, boolean done) {
@@ -92,7 +94,7 @@ final class LanesEditor extends StageEditor {
     @Override
     public void draw() {
         IntStream.range(0, rows.size()).forEach(lane -> {
-            rows.get(lane).light(session().traces().step(address().toString(), lane));
+            rows.get(lane).light(session().transport().traces().step(address().toString(), lane));
             rows.get(lane).draw();
         });
     }

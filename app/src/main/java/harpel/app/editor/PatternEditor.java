@@ -199,7 +199,9 @@ final class PatternEditor extends StageEditor {
 
     @Override
     public void draw() {
-        int lit = steps().isEmpty() ? -1 : session().traces().step(address().toString(), 0);
+        int lit = steps().isEmpty()
+                ? -1
+                : session().transport().traces().step(address().toString(), 0);
         rows.get(param()).light(lit);
         rows.get(param()).draw();
         plays.draw();

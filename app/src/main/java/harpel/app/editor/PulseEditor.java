@@ -29,8 +29,9 @@ final class PulseEditor extends StageEditor {
             always += one ? 1 : 0;
         }
         double expected = always + (must.length - always) * get(Pulse.FILL) / 100.0;
-        double step = get(Pulse.PACE).ticksAt(0, session().piece().get().time());
-        double bar = session().piece().get().time().meter().at(0).barTicks();
+        double step =
+                get(Pulse.PACE).ticksAt(0, session().document().piece().get().time());
+        double bar = session().document().piece().get().time().meter().at(0).barTicks();
         words.setText(String.format(
                 Locale.ROOT,
                 "%d of %d steps always sound, %d with a chance of %d %%: about %.1f a bar.",
@@ -45,7 +46,7 @@ final class PulseEditor extends StageEditor {
 
     @Override
     public void draw() {
-        cycle.light(session().traces().step(address().toString(), 0));
+        cycle.light(session().transport().traces().step(address().toString(), 0));
         cycle.draw();
     }
 

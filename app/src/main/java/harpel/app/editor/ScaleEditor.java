@@ -33,11 +33,12 @@ final class ScaleEditor extends StageEditor {
         String word = get(ScaleFit.ROOT);
         return word.length() <= 2
                 ? Pitch.parseClass(word)
-                : session().piece().get().key().root();
+                : session().document().piece().get().key().root();
     }
 
     private Scale scale() {
-        return get(ScaleFit.SCALE).orElse(session().piece().get().key().scale());
+        return get(ScaleFit.SCALE)
+                .orElse(session().document().piece().get().key().scale());
     }
 
     private boolean holds(int pitchClass) {

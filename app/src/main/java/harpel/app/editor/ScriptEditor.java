@@ -60,7 +60,7 @@ public final class ScriptEditor extends VBox {
         area.focusedProperty().addListener((property, before, now) -> {
             if (!now) {
                 take();
-                session.endGesture();
+                session.document().endGesture();
             }
         });
         problem.setId("script-problem");
@@ -73,7 +73,7 @@ public final class ScriptEditor extends VBox {
         said.setMinHeight(Region.USE_PREF_SIZE);
         Button clear = new Button("clear");
         clear.setTooltip(new Tooltip("Forget what the script has said"));
-        clear.setOnAction(event -> session.traces().forgetSaid(address.toString()));
+        clear.setOnAction(event -> session.transport().traces().forgetSaid(address.toString()));
         Label says = new Label("Says");
         says.getStyleClass().add("tile-name");
         Region space = new Region();
@@ -134,21 +134,23 @@ public final class ScriptEditor extends VBox {
     private void take() {
         StageAddress target = address;
         String code = area.getText();
-        boolean known = session.stage(target)
+        boolean known = session.selection()
+                .stage(target)
                 .filter(stage -> stage.isKnown() && stage.params().spec().has(Script.CODE))
                 .filter(stage -> !stage.params().get(Script.CODE).equals(code))
                 .isPresent();
         if (!showing && known) {
-            session.editStage("Edit script", target + " code", target, stage -> stage.with(Script.CODE, code));
+            session.selection()
+                    .editStage("Edit script", target + " code", target, stage -> stage.with(Script.CODE, code));
         }
     }
 
     /** Shows what has been said since. */
     public void draw() {
-        long count = session.traces().saidCount();
+        long count = session.transport().traces().saidCount();
         if (address != null && count != saidCount) {
             saidCount = count;
-            List<String> lines = session.traces().said(address.toString());
+            List<String> lines = session.transport().traces().said(address.toString());
             said.setText(String.join("\n", lines.subList(Math.max(0, lines.size() - 6), lines.size())));
         }
     }

@@ -68,7 +68,8 @@ final class SplitEditor extends StageEditor {
                 move(valueAt(event), false);
                 event.consume();
             });
-            addEventHandler(MouseEvent.MOUSE_RELEASED, event -> session.endGesture());
+            addEventHandler(
+                    MouseEvent.MOUSE_RELEASED, event -> session.document().endGesture());
             tip(
                     this,
                     "Drag an end of a band: above the keys a branch takes, below its velocities.\n"
@@ -88,7 +89,7 @@ final class SplitEditor extends StageEditor {
             int value = valueAt(event);
             low = Math.abs(value - span.low()) < Math.abs(value - span.high());
             if (event.getClickCount() == 2) {
-                session().selected().set(address().branch(chosen + 1));
+                session().selection().selected().set(address().branch(chosen + 1));
             }
             say();
             repaint();
@@ -103,13 +104,14 @@ final class SplitEditor extends StageEditor {
             int branch = chosen;
             Param<Span> param = dragged;
             session()
+                    .selection()
                     .editStage(
                             "Set " + param.id() + " of branch " + (branch + 1),
                             address() + " takes " + param.id() + branch,
                             address(),
                             stage -> stage.withTakes(branch + 1, takes -> takes.with(param, moved)));
             if (done) {
-                session().endGesture();
+                session().document().endGesture();
             }
         }
 
@@ -137,7 +139,7 @@ final class SplitEditor extends StageEditor {
                     int by = code == KeyCode.LEFT ? -1 : 1;
                     move((int) clamp((low ? span.low() : span.high()) + by, 0, 127), true);
                 }
-                case ENTER -> session().selected().set(address().branch(chosen + 1));
+                case ENTER -> session().selection().selected().set(address().branch(chosen + 1));
                 default -> {
                     return false;
                 }

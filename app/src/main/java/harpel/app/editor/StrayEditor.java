@@ -29,15 +29,15 @@ final class StrayEditor extends StageEditor {
 
     /** The note that came in last, or the root of the key. */
     private int note() {
-        List<TraceStore.Drawn> last = session().traces().last(Places.before(session(), address()), 1);
+        List<TraceStore.Drawn> last = session().transport().traces().last(Places.before(session(), address()), 1);
         return last.isEmpty()
-                ? 60 + session().piece().get().key().root()
+                ? 60 + session().document().piece().get().key().root()
                 : last.get(0).note.pitch();
     }
 
     /** Each pitch that can come of a note, with its share of all such notes in percent. */
     private TreeMap<Integer, Double> shares(int note) {
-        Key key = session().piece().get().key();
+        Key key = session().document().piece().get().key();
         int choices = Stray.choices(stage().params());
         TreeMap<Integer, Double> shares = new TreeMap<>();
         shares.put(note, 100.0 - get(Stray.AMOUNT));

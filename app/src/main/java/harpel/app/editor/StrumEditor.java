@@ -28,7 +28,7 @@ final class StrumEditor extends StageEditor {
 
     @Override
     public void show() {
-        TimeMap time = session().piece().get().time();
+        TimeMap time = session().document().piece().get().time();
         String moments = IntStream.range(0, STRINGS)
                 .mapToObj(k -> {
                     double share = Strum.place(stage().params(), k, STRINGS);

@@ -102,7 +102,7 @@ final class TouchEditor extends StageEditor {
 
         /** Takes the notes that left the stage lately, each with the velocity it came with. */
         void follow() {
-            TraceStore traces = session().traces();
+            TraceStore traces = session().transport().traces();
             Places.Place before = Places.before(session(), address());
             List<Point2D> now = new ArrayList<>();
             for (TraceStore.Drawn drawn : traces.last(Places.at(address()), LATELY)) {

@@ -56,13 +56,16 @@ public final class Autosave implements AutoCloseable {
         this.folder = home.resolve("autosave");
         look();
         kept = now;
-        session.piece().addListener((property, before, after) -> look());
-        session.unsaved().addListener((property, before, after) -> look());
-        session.file().addListener((property, before, after) -> look());
+        session.document().piece().addListener((property, before, after) -> look());
+        session.document().unsaved().addListener((property, before, after) -> look());
+        session.document().file().addListener((property, before, after) -> look());
     }
 
     private void look() {
-        now = new State(session.piece().get(), session.unsaved().get(), session.file().get());
+        now = new State(
+                session.document().piece().get(),
+                session.document().unsaved().get(),
+                session.document().file().get());
     }
 
     /** Begins to keep. */
@@ -87,7 +90,8 @@ public final class Autosave implements AutoCloseable {
         }
         if (state.unsaved) {
             take();
-            AtomicFile.write(own, (place(state.file) + "\n" + PieceFile.write(state.piece)).getBytes(StandardCharsets.UTF_8));
+            AtomicFile.write(
+                    own, (place(state.file) + "\n" + PieceFile.write(state.piece)).getBytes(StandardCharsets.UTF_8));
         } else {
             drop();
         }
@@ -106,8 +110,8 @@ public final class Autosave implements AutoCloseable {
     }
 
     private Path tryToTake(Path file) throws IOException {
-        FileChannel channel = FileChannel.open(
-                Path.of(file + LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        FileChannel channel =
+                FileChannel.open(Path.of(file + LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         FileLock taken = lock(channel);
         if (taken == null || Files.exists(file)) {
             channel.close();
@@ -170,19 +174,21 @@ public final class Autosave implements AutoCloseable {
     }
 
     private Optional<Piece> takeUp(Path file) {
-        try (FileChannel channel = FileChannel.open(
-                Path.of(file + LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+        try (FileChannel channel =
+                FileChannel.open(Path.of(file + LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             if (lock(channel) == null) {
                 return Optional.empty();
             }
             String text = Files.readString(file, StandardCharsets.UTF_8);
             int line = text.indexOf('\n');
-            if (line < 0 || !text.substring(0, line).equals(place(session.file().get()))) {
+            if (line < 0
+                    || !text.substring(0, line)
+                            .equals(place(session.document().file().get()))) {
                 return Optional.empty();
             }
             Piece piece = PieceFile.read(text.substring(line + 1));
             // It is kept under this window's own name before the old one goes.
-            now = new State(piece, true, session.file().get());
+            now = new State(piece, true, session.document().file().get());
             keep();
             Files.deleteIfExists(file);
             Files.deleteIfExists(Path.of(file + LOCK));

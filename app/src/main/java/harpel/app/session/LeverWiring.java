@@ -35,7 +35,7 @@ public final class LeverWiring {
     /** From now on the next controller that comes in moves that lever; asked again it is left as it is. */
     public void learn(String lever) {
         learning.set(lever.equals(learning.get()) ? "" : lever);
-        controllersAtLearning = session.status().controllersIn();
+        controllersAtLearning = session.transport().status().controllersIn();
         learnt.set(learnt.get() + 1);
     }
 
@@ -51,18 +51,21 @@ public final class LeverWiring {
 
     /** Takes the controller that a lever waits for; once a frame. */
     public void takeLearnt() {
-        LiveStatus status = session.status();
+        LiveStatus status = session.transport().status();
         if (learning.get().isEmpty() || status.controllersIn() == controllersAtLearning) {
             return;
         }
         String name = learning.get();
         learning.set("");
         learnt.set(learnt.get() + 1);
-        session.apply(PieceEdit.of(
-                "Learn controller",
-                before -> before.withLevers(before.levers().stream()
-                        .map(lever -> lever.name().equals(name) ? lever.withController(status.lastController()) : lever)
-                        .toList())));
+        session.document()
+                .apply(PieceEdit.of(
+                        "Learn controller",
+                        before -> before.withLevers(before.levers().stream()
+                                .map(lever -> lever.name().equals(name)
+                                        ? lever.withController(status.lastController())
+                                        : lever)
+                                .toList())));
         session.say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController()) + ".");
     }
 
@@ -81,18 +84,19 @@ public final class LeverWiring {
     /** Lets the lever that waits move a parameter; false when none waits or that cannot be moved. */
     public boolean picked(StageAddress address, Param<?> param) {
         String lever = picking.get();
-        Optional<Stage> stage = session.stage(address).filter(Stage::isKnown);
+        Optional<Stage> stage = session.selection().stage(address).filter(Stage::isKnown);
         if (lever.isEmpty() || stage.isEmpty() || !Moves.canMove(stage.get().kind(), param)) {
             return false;
         }
         picking.set("");
         Mover plain = Mover.of(Source.LEVER, param);
         Mover mover = new Mover(Source.LEVER, plain.settings().with(Source.NAME, lever));
-        session.editStage(
-                "Let " + lever + " move " + param.label().toLowerCase(java.util.Locale.ROOT),
-                "",
-                address,
-                one -> one.withMoves(one.moves().plus(param, mover)));
+        session.selection()
+                .editStage(
+                        "Let " + lever + " move " + param.label().toLowerCase(java.util.Locale.ROOT),
+                        "",
+                        address,
+                        one -> one.withMoves(one.moves().plus(param, mover)));
         session.say("“" + lever + "” moves " + param.label() + " now, by half of its range; set how much below.");
         return true;
     }

@@ -58,8 +58,8 @@ public final class Places {
     public static Place before(Session session, StageAddress address) {
         String part = address.part();
         List<Step> way = address.chainWay();
-        List<Stage> stages = session.chainAt(way).stages();
-        int at = session.chainAt(way).indexOf(address.stageId());
+        List<Stage> stages = session.selection().chainAt(way).stages();
+        int at = session.selection().chainAt(way).indexOf(address.stageId());
         if (at > 0) {
             return at(StageAddress.of(part, way, stages.get(at - 1).id()));
         }

@@ -40,7 +40,7 @@ public final class Settings {
     public double size() {
         try {
             double percent = Double.parseDouble(properties.getProperty("size", "100"));
-            return Math.max(1, Math.min(Session.LARGEST, percent / 100));
+            return Math.max(1, Math.min(Look.LARGEST, percent / 100));
         } catch (NumberFormatException e) {
             return 1;
         }

@@ -50,18 +50,19 @@ public final class Words {
 
     /** What a stage of the open piece did to a note, by the traces of where it first came by; empty where that is not known. */
     public static String told(Session session, NoteStart from, NoteStart made) {
-        Piece piece = session.piece().get();
+        Piece piece = session.document().piece().get();
         List<Part> parts = new ArrayList<>(piece.parts());
-        parts.sort(
-                Comparator.comparing(part -> !part.id().equals(session.partId().get())));
+        parts.sort(Comparator.comparing(
+                part -> !part.id().equals(session.selection().partId().get())));
         for (Part part : parts) {
             for (Place place : Places.of(part)) {
-                if (session.traces().has(place, made)) {
+                if (session.transport().traces().has(place, made)) {
                     return place.name().equals(Tap.INPUT)
                             ? "heard by " + part.name()
                             : place.name().equals(Tap.SOUND)
                                     ? ""
-                                    : session.stage(StageAddress.parse(place.name()))
+                                    : session.selection()
+                                            .stage(StageAddress.parse(place.name()))
                                             .filter(Stage::isKnown)
                                             .map(stage -> stage.kind()
                                                     .tell(from, made, stage.params(), piece.key(), piece.time()))
@@ -86,7 +87,8 @@ public final class Words {
 
     /** When cycles come together again, in bars of the piece. */
     public static String period(double ticks, Session session) {
-        double bars = ticks / session.piece().get().time().meter().at(0).barTicks();
+        double bars =
+                ticks / session.document().piece().get().time().meter().at(0).barTicks();
         if (Double.isNaN(bars)) {
             return "Milliseconds against the grid: they never come together.";
         }

@@ -1,0 +1,193 @@
+package harpel.app.session;
+
+import harpel.chain.StageAddress;
+import harpel.device.MidiDevices;
+import harpel.device.OutputPort;
+import harpel.device.Ports;
+import harpel.device.RecordingPort;
+import harpel.engine.InputPort;
+import harpel.engine.LiveEngine;
+import harpel.engine.LiveStatus;
+import harpel.piece.Piece;
+import java.util.List;
+import java.util.Map;
+import java.util.function.LongSupplier;
+import javafx.application.Platform;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/** What plays: the engine, the ways in and out, and what has been heard of late. Interface thread. */
+public final class Transport implements AutoCloseable {
+    private final Messages messages;
+    private final StringProperty noSound = new SimpleStringProperty("");
+    private final BooleanProperty dry = new SimpleBooleanProperty();
+    private final TraceQueue queue = new TraceQueue();
+    private final TraceStore traces = new TraceStore();
+    private final MidiDevices devices = new MidiDevices();
+    private final Ports ports;
+    private final LongSupplier clock;
+    private final LiveEngine engine;
+    private final InputPort keys;
+    private long toldTroubles;
+    private Map<String, String> toldProblems = Map.of();
+
+    /**
+     * @param ports the ways out, which are closed with it
+     * @param clock as {@link System#nanoTime}
+     */
+    Transport(Piece piece, Ports ports, LongSupplier clock, Messages messages) {
+        this.messages = messages;
+        this.ports = ports;
+        this.clock = clock;
+        engine = new LiveEngine(piece, ports, queue, clock);
+        keys = engine.openInput(InputPort.KEYS);
+    }
+
+    /** Starts the engine; apart from making it, so that the window may be there first. What was played before is played then. */
+    public void start() {
+        engine.start();
+    }
+
+    /** Opens the machine's MIDI devices and sound, in the background, and says what there is. */
+    public void openDevices() {
+        Thread opener = new Thread(
+                () -> {
+                    MidiDevices.Report report = devices.openAll(engine, ports);
+                    Platform.runLater(() -> noSound.set(report.noSound()));
+                },
+                "harpel-devices");
+        opener.setDaemon(true);
+        opener.start();
+    }
+
+    public LiveEngine engine() {
+        return engine;
+    }
+
+    public LiveStatus status() {
+        return engine.status();
+    }
+
+    public void play() {
+        engine.play();
+    }
+
+    public void stop() {
+        engine.stop();
+    }
+
+    public void togglePlay() {
+        if (status().mode() == LiveStatus.Mode.PLAYING) {
+            stop();
+        } else {
+            play();
+        }
+    }
+
+    public void toStart() {
+        engine.locate(0);
+    }
+
+    public void silence() {
+        engine.silence();
+        if (engine.standsNanos() > 0) {
+            ports.panic();
+        }
+        messages.say("Silence: every note and every waiting repeat has ended.");
+    }
+
+    /** Does a stage's own action, such as letting go of what no key holds. */
+    public void act(StageAddress address) {
+        engine.act(address.part(), address.toString());
+    }
+
+    /** Whether the shown part is heard dry. */
+    public BooleanProperty dry() {
+        return dry;
+    }
+
+    public void press(int pitch, int velocity) {
+        keys.offer(0x90, pitch, velocity, clock.getAsLong());
+    }
+
+    public void release(int pitch) {
+        keys.offer(0x80, pitch, 64, clock.getAsLong());
+    }
+
+    /** Keeps everything that is sent from now on, for tests. */
+    public RecordingPort record() {
+        RecordingPort port = new RecordingPort();
+        listen(port);
+        return port;
+    }
+
+    /** Sends everything there as well, for tests and for measuring. */
+    public void listen(OutputPort port) {
+        ports.addListener(port);
+    }
+
+    /** The names of the devices that can play. */
+    public List<String> inputs() {
+        return engine.inputNames();
+    }
+
+    public List<String> outputs() {
+        return ports.names();
+    }
+
+    /** Why nothing is heard on this machine; empty when sound works. */
+    public StringProperty noSound() {
+        return noSound;
+    }
+
+    /** Takes what the engine has sent since the last frame. */
+    public TraceStore traces() {
+        queue.drain(traces::take);
+        return traces;
+    }
+
+    /** Whether the engine has sent anything since the last frame. */
+    public boolean tracesWait() {
+        return queue.isWaiting();
+    }
+
+    public long droppedTraces() {
+        return queue.dropped();
+    }
+
+    /** Says what went wrong since the last look, in the engine or at an output; once a while. */
+    public void look() {
+        LiveStatus status = engine.status();
+        if (status.troubles() != toldTroubles) {
+            toldTroubles = status.troubles();
+            messages.say(status.trouble());
+        }
+        Map<String, String> problems = ports.problems();
+        problems.forEach((name, problem) -> {
+            if (!problem.equals(toldProblems.get(name))) {
+                messages.say(called(name) + " " + problem
+                        + ". Its notes are left out; it is tried again every two seconds.");
+            }
+        });
+        toldProblems.keySet().stream()
+                .filter(name -> !problems.containsKey(name))
+                .forEach(name -> messages.say(called(name) + " is back."));
+        toldProblems = problems;
+        if (engine.standsNanos() > 0) {
+            messages.say("The engine does not answer. Silence ends every note.");
+        }
+    }
+
+    private static String called(String port) {
+        return "The output “" + (port.isEmpty() ? "built-in sounds" : port) + "”";
+    }
+
+    @Override
+    public void close() {
+        engine.close();
+        ports.close();
+        devices.close();
+    }
+}
