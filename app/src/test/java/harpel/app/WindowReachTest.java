@@ -275,7 +275,7 @@ class WindowReachTest extends WindowCase {
         TraceCanvas trace = lookup("#stage-arpeggio .trace").queryAs(TraceCanvas.class);
         Raster canvas = (Raster) trace.getChildrenUnmodifiable().get(0);
         await(() -> canvas.getWidth() > 0);
-        await(() -> Math.abs(canvas.getHeight() - 1.5 * canvas.shownHeight()) < 1.5);
+        await(() -> Math.abs(canvas.pixelsHigh() - 1.5 * canvas.shownHeight()) < 1.5);
         assertThat(canvas.getBoundsInParent().getHeight()).isCloseTo(canvas.shownHeight(), within(1.0));
     }
 }

@@ -270,13 +270,28 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
         if (notes.size() != size()) {
             return false;
         }
-        if (Arrays.equals(chunks, notes.chunks)) {
-            return true;
-        }
-        for (int i = 0; i < size(); i++) {
-            Note own = get(i);
-            if (own != notes.get(i) && !own.alike(notes.get(i))) {
+        int chunk = 0;
+        int place = 0;
+        int otherChunk = 0;
+        int otherPlace = 0;
+        while (chunk < chunks.length) {
+            if (place == 0 && otherPlace == 0 && chunks[chunk] == notes.chunks[otherChunk]) {
+                chunk++;
+                otherChunk++;
+                continue;
+            }
+            Note own = chunks[chunk][place];
+            Note others = notes.chunks[otherChunk][otherPlace];
+            if (own != others && !own.alike(others)) {
                 return false;
+            }
+            if (++place == chunks[chunk].length) {
+                place = 0;
+                chunk++;
+            }
+            if (++otherPlace == notes.chunks[otherChunk].length) {
+                otherPlace = 0;
+                otherChunk++;
             }
         }
         return true;

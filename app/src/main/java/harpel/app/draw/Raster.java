@@ -52,6 +52,11 @@ public final class Raster extends Region {
         resize(wide / size, high / size);
     }
 
+    /** How many pixels of the screen it is high. */
+    public int pixelsHigh() {
+        return high;
+    }
+
     public double shownWidth() {
         return wide / size;
     }
