@@ -169,6 +169,10 @@ final class Outlet implements AutoCloseable {
     }
 
     private void send(byte[] message, long dueNanos) {
+        if (!failure.isEmpty()) {
+            // What never reached the port is not counted; what sounds there is ended when it is back.
+            return;
+        }
         int kind = message[0] & 0xF0;
         if (kind == 0x90 || kind == 0x80) {
             int voice = (message[0] & 0x0F) << 7 | message[1];
