@@ -35,10 +35,11 @@ final class Actions {
      */
     Action add(String id, String words, String key, BooleanSupplier enabled, Runnable run) {
         Action action = new Action(id, words, KeyCombination.keyCombination(key), enabled, run);
-        boolean taken = byId.values().stream().anyMatch(one -> one.key.equals(action.key));
-        if (taken || byId.put(id, action) != null) {
+        boolean taken = byId.values().stream().anyMatch(one -> one.id.equals(id) || one.key.equals(action.key));
+        if (taken) {
             throw new IllegalArgumentException("two actions have the name " + id + " or the keys " + key);
         }
+        byId.put(id, action);
         return action;
     }
 

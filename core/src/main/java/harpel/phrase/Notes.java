@@ -4,8 +4,10 @@ import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.RandomAccess;
@@ -19,6 +21,8 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
     public static final Notes EMPTY = new Notes(new Note[0][], new int[] {0}, TickOfNote.EMPTY, 0);
     private static final int CHUNK = 256;
     private static final int LARGEST = 2 * CHUNK;
+    /** What a note without traits takes, with its place by id. */
+    private static final int NOTE_BYTES = 64;
 
     private static final Comparator<Note> ORDER =
             Comparator.comparingLong(Note::tick).thenComparingInt(Note::pitch).thenComparingInt(Note::id);
@@ -248,12 +252,22 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
         if (this == other) {
             return 0;
         }
-        Set<Note[]> shared = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<>());
-        shared.addAll(Arrays.asList(other.chunks));
+        Set<Object> shared = Collections.newSetFromMap(new IdentityHashMap<>());
+        Collections.addAll(shared, (Object[]) other.chunks);
+        Set<Object> own = Collections.newSetFromMap(new IdentityHashMap<>());
+        Collections.addAll(own, (Object[]) chunks);
+        for (Note[] chunk : other.chunks) {
+            if (!own.contains(chunk)) {
+                Collections.addAll(shared, (Object[]) chunk);
+            }
+        }
         long bytes = 12L * chunks.length + 4 * TickOfNote.BYTES;
-        for (int i = 0; i < chunks.length; i++) {
-            if (!shared.contains(chunks[i])) {
-                bytes += 4L * chunks[i].length + 56;
+        for (Note[] chunk : chunks) {
+            if (!shared.contains(chunk)) {
+                bytes += 4L * chunk.length + 56;
+                for (Note note : chunk) {
+                    bytes += shared.contains(note) ? 0 : NOTE_BYTES;
+                }
             }
         }
         return bytes;

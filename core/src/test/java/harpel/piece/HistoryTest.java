@@ -81,6 +81,57 @@ class HistoryTest {
         assertThat(history.current()).isEqualTo(Piece.empty());
     }
 
+    private static Phrase phraseOf(int notes) {
+        Random random = new Random(3);
+        return Phrase.of(
+                "Tide",
+                1_000_000,
+                java.util.stream.IntStream.range(0, notes)
+                        .mapToObj(i -> Note.of(random.nextInt(999_000), 480, 30 + i % 60, 1 + i % 127))
+                        .toList());
+    }
+
+    @Test
+    void whatIsKeptOfAnEditOfOneNoteIsSmallHoweverManyThereAre() {
+        Piece few = Piece.empty().withPhrase(phraseOf(200));
+        Piece many = Piece.empty().withPhrase(phraseOf(100_000));
+        for (Piece piece : List.of(few, many)) {
+            Phrase phrase = piece.phrases().get(0);
+            Note note = phrase.notes().iterator().next();
+            Piece after = piece.withPhrase(phrase.withNotes(phrase.notes().with(note.withVelocity(5))));
+            assertThat(History.bytesBetween(piece, after)).isLessThan(100_000);
+        }
+        assertThat(History.bytesBetween(many, Piece.empty()))
+                .as("a phrase that is thrown away is kept whole")
+                .isGreaterThan(1_000_000);
+    }
+
+    @Test
+    void theOldestStepsAreForgottenBeforeMemoryRunsOut() {
+        History history = new History(Piece.empty());
+        int steps = 0;
+        long most = 0;
+        while (steps < 60) {
+            // Each step puts a whole new phrase in place of the one before.
+            Phrase phrase = phraseOf(20_000 + steps);
+            history.apply(PieceEdit.of("Step " + steps, piece -> piece.withPhrases(List.of(phrase))));
+            most = Math.max(most, history.bytes());
+            steps++;
+        }
+        assertThat(most).isLessThanOrEqualTo(History.MOST_BYTES);
+        Piece last = history.current();
+        int undone = 0;
+        while (history.undo()) {
+            undone++;
+        }
+        assertThat(undone).as("some are kept, not all").isBetween(5, steps - 1);
+        assertThat(history.bytes()).isZero();
+        for (int i = 0; i < undone; i++) {
+            assertThat(history.redo()).isTrue();
+        }
+        assertThat(history.current()).isEqualTo(last);
+    }
+
     @Test
     void aPhraseHoldsOnlyNotesThatStartInIt() {
         assertThatThrownBy(() -> Phrase.of("P", 100, List.of(Note.of(100, 1, 60, 90))))

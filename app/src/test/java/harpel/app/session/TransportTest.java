@@ -1,0 +1,91 @@
+package harpel.app.session;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyLong;
+import static org.mockito.Mockito.doNothing;
+import static org.mockito.Mockito.doThrow;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
+
+import harpel.device.OutputPort;
+import harpel.device.Ports;
+import harpel.device.RecordingPort;
+import harpel.engine.LiveStatus;
+import harpel.piece.Piece;
+import java.util.concurrent.Callable;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** What the window hears from the engine and its outputs. */
+class TransportTest {
+    private final Messages messages = new Messages();
+    private final Ports ports = new Ports();
+    private final Transport transport = new Transport(Piece.empty(), ports, System::nanoTime, messages);
+
+    @AfterEach
+    void close() {
+        transport.close();
+    }
+
+    private static void await(Callable<Boolean> condition) throws Exception {
+        long giveUp = System.nanoTime() + 20_000_000_000L;
+        while (!condition.call()) {
+            assertThat(System.nanoTime()).as("waited 20 s").isLessThan(giveUp);
+            Thread.sleep(1);
+        }
+    }
+
+    private Callable<Boolean> said(String words) {
+        return () -> {
+            transport.look();
+            return messages.last().get().contains(words);
+        };
+    }
+
+    @Test
+    void aKeyIsHeardAndShownAndLeftAgain() throws Exception {
+        RecordingPort port = transport.record();
+        transport.start();
+        transport.press(60, 90);
+        await(() -> !port.sent().isEmpty());
+        await(transport::tracesWait);
+        transport.traces();
+        assertThat(transport.tracesWait()).as("taken").isFalse();
+        transport.release(60);
+        await(() -> transport.status().mode() == LiveStatus.Mode.STOPPED);
+        assertThat(transport.droppedTraces()).isZero();
+    }
+
+    @Test
+    void playGoesOnAndOffAndSilenceSaysWhatItDid() throws Exception {
+        transport.start();
+        transport.togglePlay();
+        await(() -> transport.status().mode() == LiveStatus.Mode.PLAYING);
+        transport.togglePlay();
+        await(() -> transport.status().mode() == LiveStatus.Mode.STOPPED);
+        transport.play();
+        await(() -> transport.status().mode() == LiveStatus.Mode.PLAYING);
+        transport.silence();
+        await(() -> transport.status().mode() == LiveStatus.Mode.STOPPED);
+        assertThat(messages.last().get()).startsWith("Silence: every note");
+    }
+
+    @Test
+    void anOutputThatFailsIsNamedOnceAndSoIsItsReturn() throws Exception {
+        OutputPort port = mock(OutputPort.class);
+        when(port.name()).thenReturn("Pier");
+        doThrow(new IllegalStateException("unplugged")).when(port).send(any(), anyLong());
+        doThrow(new IllegalStateException("unplugged")).when(port).reopen();
+        ports.add(Ports.BUILT_IN, port);
+        transport.start();
+        transport.press(60, 90);
+        await(said("“built-in sounds” failed: unplugged. Its notes are left out"));
+        messages.say("");
+        transport.look();
+        assertThat(messages.last().get()).as("said once").isEmpty();
+        doNothing().when(port).send(any(), anyLong());
+        doNothing().when(port).reopen();
+        await(said("“built-in sounds” is back."));
+    }
+}
