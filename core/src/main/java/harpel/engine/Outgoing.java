@@ -51,9 +51,6 @@ final class Outgoing implements Emitter {
 
     private RunContext context;
     private Chance chance;
-    /** The load that the part knows of. */
-    private int reported;
-
     private EventBuffer out;
     private int groupStart;
     private long now;
@@ -84,8 +81,6 @@ final class Outgoing implements Emitter {
             send(waiting.poll());
         }
         out.sortTick(groupStart);
-        context.load().change(load() - reported);
-        reported = load();
         Tap tap = context.tap();
         if (tap != Tap.NONE) {
             for (int i = groupStart; i < out.size(); i++) {
@@ -304,12 +299,6 @@ final class Outgoing implements Emitter {
 
     private boolean full() {
         return !context.load().takes(load(), context, now);
-    }
-
-    /** The stage is gone: what it knows goes on elsewhere. */
-    void depart() {
-        context.load().change(-reported);
-        reported = 0;
     }
 
     @Override

@@ -53,6 +53,7 @@ final class PartRun {
         }
         plan = newPlan;
         context = newContext;
+        load.shareAmong(plan.chain());
         fromChain.clear();
         chain.update(plan.chain(), context, tick, fromChain);
         toSound.clear();

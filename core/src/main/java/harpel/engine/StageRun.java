@@ -260,7 +260,6 @@ final class StageRun implements Node {
         for (NoteStart note : out.inChain()) {
             context.tap().left(context.part(), address, NoteEnd.plain(tick, note));
         }
-        out.depart();
     }
 
     @Override
