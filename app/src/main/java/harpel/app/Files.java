@@ -268,12 +268,25 @@ final class Files {
         Thread printer = new Thread(
                 () -> {
                     try {
+                        int[] told = {0};
                         PrintJob.Result result = new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
+                                .onProgress(done -> {
+                                    int percent = (int) (done * 100);
+                                    if (percent >= told[0] + 5) {
+                                        told[0] = percent;
+                                        Platform.runLater(
+                                                () -> session.say("Printing " + part.name() + " … " + percent + " %"));
+                                    }
+                                })
                                 .print(PrintJob.phrases(piece, end), end);
                         AtomicFile.write(
                                 path,
                                 SmfWriter.write(1, piece.time(), List.of(), result.events(), result.lengthTicks()));
-                        Platform.runLater(() -> session.say("Printed to " + path.getFileName()));
+                        String leftOut = result.refused() == 0
+                                ? ""
+                                : "; " + result.refused()
+                                        + " notes were left out, as too many sounded or waited at once";
+                        Platform.runLater(() -> session.say("Printed to " + path.getFileName() + leftOut));
                     } catch (IOException e) {
                         Platform.runLater(() -> session.say(path.getFileName() + ": " + e.getMessage()));
                     } catch (InterruptedException e) {

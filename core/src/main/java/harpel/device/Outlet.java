@@ -58,10 +58,6 @@ final class Outlet implements AutoCloseable {
         }
     }
 
-    OutputPort port() {
-        return port;
-    }
-
     /** Puts a message behind those that wait. On the engine's thread; never waits. */
     void offer(byte[] message, long dueNanos) {
         if (!queue.offer(new Timed(message, dueNanos))) {
@@ -139,10 +135,9 @@ final class Outlet implements AutoCloseable {
             }
             return count;
         }
-        look();
-        for (Timed timed = queue.poll(); timed != null; timed = queue.poll()) {
+        // Looked at before a message is taken: one that was taken would sound after all has ended.
+        for (Timed timed = next(); timed != null; timed = next()) {
             count++;
-            look();
             if (timed.message == null) {
                 endAll();
                 tellAll();
@@ -159,13 +154,14 @@ final class Outlet implements AutoCloseable {
         return count;
     }
 
-    private void look() {
+    private Timed next() {
         if (panic) {
             panic = false;
             queue.clear();
             endAll();
             tellAll();
         }
+        return queue.poll();
     }
 
     private void send(byte[] message, long dueNanos) {

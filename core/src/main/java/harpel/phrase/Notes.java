@@ -171,24 +171,6 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
         return old.equals(note) ? this : minus(note.id()).inserted(note, nextId);
     }
 
-    /** With many as these say, at once. */
-    public Notes withAll(Collection<Note> changed) {
-        if (changed.size() * 8 < size()) {
-            Notes notes = this;
-            for (Note note : changed) {
-                notes = notes.with(note);
-            }
-            return notes;
-        }
-        java.util.Map<Integer, Note> byId = new java.util.HashMap<>();
-        changed.forEach(note -> byId.put(note.id(), note));
-        List<Note> all = new ArrayList<>(size());
-        for (Note note : this) {
-            all.add(byId.getOrDefault(note.id(), note));
-        }
-        return ordered(all, nextId);
-    }
-
     /** Without the note of that id, whose id is not used again; the same notes where there is none. */
     public Notes minus(int id) {
         Note note = findOrNull(id);

@@ -94,11 +94,6 @@ public record Piece(
         return phrases.stream().filter(phrase -> phrase.id().equals(id)).findFirst();
     }
 
-    /** An id no phrase here has: the wanted one, or with the next free number. */
-    public String freePhraseId(String wanted) {
-        return free(wanted, id -> phrase(id).isPresent());
-    }
-
     /** With the part of that id changed; the same piece where nothing changes. */
     public Piece withPart(String id, UnaryOperator<Part> change) {
         for (int i = 0; i < parts.size(); i++) {

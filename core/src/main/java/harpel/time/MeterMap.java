@@ -1,7 +1,6 @@
 package harpel.time;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -112,7 +111,7 @@ public final class MeterMap {
 
     /** The first tick of a bar counted from 0. */
     public long tickOfBar(long bar) {
-        int index = lastAtOrBefore(bars, bar);
+        int index = Rising.lastAtOrBefore(bars, bar);
         return Math.addExact(
                 ticks[index],
                 Math.multiplyExact(bar - bars[index], changes.get(index).barTicks()));
@@ -126,13 +125,7 @@ public final class MeterMap {
     }
 
     private int indexAt(long tick) {
-        return lastAtOrBefore(ticks, tick);
-    }
-
-    /** The place of the last of rising numbers that is not above one; 0 where all are. */
-    static int lastAtOrBefore(long[] rising, long number) {
-        int found = Arrays.binarySearch(rising, number);
-        return found >= 0 ? found : Math.max(0, -found - 2);
+        return Rising.lastAtOrBefore(ticks, tick);
     }
 
     @Override

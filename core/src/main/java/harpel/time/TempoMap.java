@@ -1,7 +1,6 @@
 package harpel.time;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 
@@ -90,13 +89,12 @@ public final class TempoMap {
 
     /** The tick, not rounded, at so many nanoseconds from tick 0. */
     public double ticksAt(double fromStart) {
-        int found = Arrays.binarySearch(nanos, fromStart);
-        int index = found >= 0 ? found : Math.max(0, -found - 2);
+        int index = Rising.lastAtOrBefore(nanos, fromStart);
         return ticks[index] + (fromStart - nanos[index]) / nanosPerTick[index];
     }
 
     private int indexAt(long tick) {
-        return MeterMap.lastAtOrBefore(ticks, tick);
+        return Rising.lastAtOrBefore(ticks, tick);
     }
 
     @Override

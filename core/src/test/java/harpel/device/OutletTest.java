@@ -127,4 +127,24 @@ class OutletTest {
         ports.pump();
         assertThat(port.log()).containsExactly("+60", "-60");
     }
+
+    @Test
+    void whatWaitedWhenPanicCameIsNotHeardAfterIt() {
+        StrictPort port = new StrictPort("A") {
+            @Override
+            public synchronized void send(byte[] message, long dueNanos) {
+                super.send(message, dueNanos);
+                if (log().size() == 1) {
+                    ports.panic();
+                }
+            }
+        };
+        ports.add("A", port);
+        ports.send("A", note(0, 60), 0);
+        ports.send("A", note(1, 61), 0);
+        ports.send("A", note(1, 62), 0);
+        ports.pump();
+        assertThat(port.log()).containsExactly("+60", "-60");
+        assertThat(port.open()).isEmpty();
+    }
 }
