@@ -99,7 +99,7 @@ final class Inspector extends BorderPane {
 
     private void showNothing() {
         Label hint = new Label(
-                "Select a stage to set it, or add one with “+ add effect”.\n\nPlay with the keys Z–M and Q–U of your"
+                "Select a stage to set it, or add one with “+ add effect”.\n\nPlay with the keys Z–M and Q–I of your"
                         + " computer, the drawn keys below, or a MIDI keyboard; Space plays the phrase.\n\nF1 lists every key.");
         hint.setWrapText(true);
         hint.getStyleClass().add("soft");
