@@ -18,6 +18,7 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyEvent;
 
 /** The list of effects to add, by family. */
 final class EffectMenu {
@@ -48,9 +49,24 @@ final class EffectMenu {
             menu.hide();
             choose.accept(kind);
         }));
-        menu.setOnShown(event -> search.requestFocus());
+        menu.setOnShown(event -> {
+            search.requestFocus();
+            menu.getScene().addEventFilter(KeyEvent.KEY_TYPED, typed -> typeInto(search, typed));
+        });
         fill(menu, top, choose, "");
         menu.show(anchor, Side.BOTTOM, 40, 0);
+    }
+
+    /** An entry under the pointer takes the focus; what is typed is meant for the search all the same. */
+    private static void typeInto(TextField search, KeyEvent typed) {
+        String letter = typed.getCharacter();
+        if (search.isFocused() || letter.isEmpty() || Character.isISOControl(letter.charAt(0))) {
+            return;
+        }
+        typed.consume();
+        search.requestFocus();
+        search.appendText(letter);
+        search.end();
     }
 
     /** The effects that are found by what was typed, those whose name begins with it first. */
