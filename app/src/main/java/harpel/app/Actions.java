@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
 import javafx.scene.control.MenuItem;
+import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 
@@ -31,10 +32,14 @@ final class Actions {
     /**
      * Declares an action.
      *
-     * @throws IllegalArgumentException when another has that id or those keys
+     * @throws IllegalArgumentException when another has that id or those keys, or there is no key of that name
      */
     Action add(String id, String words, String key, BooleanSupplier enabled, Runnable run) {
         Action action = new Action(id, words, KeyCombination.keyCombination(key), enabled, run);
+        if (!(action.key instanceof KeyCodeCombination)) {
+            // It would be read as a letter that no key has, and the action never be done.
+            throw new IllegalArgumentException("there is no key called \"" + key + "\", for the action " + id);
+        }
         boolean taken = byId.values().stream().anyMatch(one -> one.id.equals(id) || one.key.equals(action.key));
         if (taken) {
             throw new IllegalArgumentException("two actions have the name " + id + " or the keys " + key);

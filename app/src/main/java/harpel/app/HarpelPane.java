@@ -203,7 +203,7 @@ final class HarpelPane extends BorderPane {
                 "redo", "Redo", "Shortcut+Shift+Z", () -> document.redoLabel().isPresent(), document::redo);
         actions.add("redo-too", "Redo", "Shortcut+Y", () -> document.redoLabel().isPresent(), document::redo);
         action("to-start", "To the start", "Home", session.transport()::toStart);
-        action("silence", "Silence", "Escape", session::silence);
+        action("silence", "Silence", "Esc", session::silence);
         action("add-effect", "Add an effect after the selected stage", "Shortcut+E", this::addEffect);
         action(
                 "copy",

@@ -65,4 +65,14 @@ class ActionsTest {
                 .hasMessageContaining("Shortcut+O");
         assertThat(actions.all()).as("the first stays").containsExactly(open);
     }
+
+    @Test
+    void aKeyThatDoesNotExistIsRefused() {
+        assertThatThrownBy(() -> actions.add("silence", "Silence", "Escape", () -> true, () -> {}))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("no key called \"Escape\"");
+        actions.add("silence", "Silence", "Esc", () -> true, done::incrementAndGet);
+        assertThat(actions.take(pressed(KeyCode.ESCAPE, false))).isTrue();
+        assertThat(done).hasValue(1);
+    }
 }

@@ -21,10 +21,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import javafx.scene.Node;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import org.fxmisc.richtext.CodeArea;
@@ -297,7 +299,11 @@ class WindowPartsTest extends WindowCase {
         assertThat(EffectMenu.found("no such thing")).isEmpty();
         press(KeyCode.CONTROL, KeyCode.E).release(KeyCode.E, KeyCode.CONTROL);
         await(() -> lookup("#find-effect").tryQuery().isPresent());
+        moveTo(lookup(".menu-item").nth(9).<Node>query());
         write("softer");
+        assertThat(lookup("#find-effect").queryAs(TextField.class).getText())
+                .as("though an entry under the pointer has the focus")
+                .isEqualTo("softer");
         press(KeyCode.ENTER).release(KeyCode.ENTER);
         await(() -> session.selection().part().chain().stages().size() == 2);
         assertThat(session.selection().part().chain().stages().get(1).id()).isEqualTo("touch-2");

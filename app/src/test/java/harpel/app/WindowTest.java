@@ -270,12 +270,17 @@ class WindowTest extends ApplicationTest {
         interact(() -> session.replace(with, "test"));
         push(KeyCode.SPACE);
         await(() -> starts().size() >= 2);
+        assertThat(session.transport().status().mode()).isEqualTo(harpel.engine.LiveStatus.Mode.PLAYING);
         push(KeyCode.ESCAPE);
+        await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
+        assertThat(session.messages().last().get()).startsWith("Silence: every note");
         nothingLeftSounding();
         await(() -> sent.sent().stream()
                         .filter(one -> (one.message()[0] & 0xF0) == 0xB0 && one.message()[1] == 120)
                         .count()
                 >= 16);
+        push(KeyCode.SPACE);
+        await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.PLAYING);
         push(KeyCode.SPACE);
         await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
     }
