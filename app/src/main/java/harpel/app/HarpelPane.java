@@ -26,6 +26,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -402,12 +403,20 @@ final class HarpelPane extends BorderPane {
         text.append(
                 "\nOn a control: drag, or type a value; arrow keys step, Shift finely; Delete or Alt-click for the default;"
                         + " double click or Enter to choose.");
-        Alert alert = new Alert(Alert.AlertType.INFORMATION, text.toString(), ButtonType.CLOSE);
+        Label lines = new Label(text.toString());
+        lines.setWrapText(true);
+        lines.setPadding(new Insets(12));
+        // Longer than a small screen is high.
+        ScrollPane list = new ScrollPane(lines);
+        list.setFitToWidth(true);
+        list.setPrefViewportHeight(480);
+        list.setPrefViewportWidth(440);
+        Alert alert = new Alert(Alert.AlertType.INFORMATION, "", ButtonType.CLOSE);
         alert.initOwner(getScene().getWindow());
         alert.setTitle("Keys and actions");
         alert.setHeaderText(null);
         alert.setGraphic(null);
-        alert.getDialogPane().setMinHeight(560);
+        alert.getDialogPane().setContent(list);
         alert.getDialogPane().getStylesheets().setAll(session.look().styles());
         alert.show();
     }
