@@ -60,7 +60,7 @@ public final class PieceFile {
         TempoMap tempo = file.take("tempo", TempoMap.of(120), PieceFile::readTempo);
         MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, PieceFile::readMeter);
         List<Phrase> phrases = file.list("phrases", (one, path) -> readPhrase(one, path, newer));
-        List<Part> parts = file.list("parts", (one, path) -> readPart(one, path, newer, phrases));
+        List<Part> parts = file.list("parts", (one, path) -> readPart(one, path, newer));
         List<Lever> levers = file.list("levers", (one, path) -> readLever(one, path, newer));
         Map<String, Object> unknown = file.end("harpel, piece, key, variation, tempo, meter, parts, phrases, levers");
         return PlainMap.at(
@@ -139,11 +139,11 @@ public final class PieceFile {
         throw new ParamException("must be \"A\" or \"B\" but was " + plain);
     }
 
-    private static Part readPart(Object plain, String path, boolean newer, List<Phrase> phrases) {
+    private static Part readPart(Object plain, String path, boolean newer) {
         PlainMap fields = new PlainMap(plain, path, newer);
         String name = fields.text("name", "Part");
         String id = fields.text("id", Part.idFor(name));
-        String phrase = phraseId(fields.text("phrase", ""), phrases);
+        String phrase = fields.text("phrase", "");
         Part.Run run = fields.take("run", Part.Run.KEYS, new ChoiceType<>(Part.Run.class)::read);
         Hearing hearing = fields.take("input", Hearing.KEYS, PieceFile::readHearing);
         Voice voice = new Voice(
@@ -163,20 +163,6 @@ public final class PieceFile {
                 "name, id, phrase, input, run, sound, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
                         + " other-chain");
         return new Part(id, name, hearing, run, new Playing.Loop(phrase), rack, voice, mix, unknown);
-    }
-
-    /** The id of the phrase that a part names: by its id or, as files had it once, by its name. */
-    private static String phraseId(String named, List<Phrase> phrases) {
-        for (Phrase phrase : phrases) {
-            if (phrase.id().equals(named)) {
-                return named;
-            }
-        }
-        return phrases.stream()
-                .filter(phrase -> phrase.name().equals(named))
-                .map(Phrase::id)
-                .findFirst()
-                .orElse(named);
     }
 
     private static Hearing readHearing(Object plain) {

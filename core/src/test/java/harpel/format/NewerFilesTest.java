@@ -89,12 +89,11 @@ class NewerFilesTest {
         assertThatThrownBy(() -> Presets.read("{\"harpel\":1}")).hasMessageContaining("presets");
     }
 
-    /** Files from before phrases had ids name them by their names. */
     @Test
-    void aPartMayNameItsPhraseByItsName() throws Exception {
+    void aPartKeepsItsPhraseWhenThatIsRenamed() throws Exception {
         Piece piece = PieceFile.read(
                 text(
-                        "{'harpel':1,'parts':[{'name':'A','phrase':'Tide table'}],'phrases':[{'name':'Tide table','length':4,'notes':[]}]}"));
+                        "{'harpel':1,'parts':[{'name':'A','phrase':'tide-table'}],'phrases':[{'name':'Tide table','length':4,'notes':[]}]}"));
         assertThat(piece.parts().get(0).phrase()).isEqualTo("tide-table");
         assertThat(piece.withPhrase(piece.phrases().get(0).withName("Ebb")).phrase("tide-table"))
                 .map(phrase -> phrase.name())
