@@ -159,8 +159,7 @@ class TracesTest {
     }
 
     private static Session session(String chain) {
-        return new Session(WindowTest.piece(
-                ("{'harpel':1,'parts':[{'name':'Lead','chain':[" + chain + "]}]}").replace('\'', '"')));
+        return new Session(WindowCase.read("{'harpel':1,'parts':[{'name':'Lead','chain':[" + chain + "]}]}"));
     }
 
     @Test

@@ -6,30 +6,42 @@ import harpel.app.session.TraceStore;
 import harpel.chain.StageAddress;
 import harpel.device.RecordingPort;
 import harpel.event.NoteStart;
+import harpel.format.PieceFile;
 import harpel.param.Param;
+import harpel.piece.Piece;
 import harpel.testkit.Wire;
+import java.io.IOException;
 import java.util.List;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
+import javafx.stage.Window;
 import org.junit.jupiter.api.AfterEach;
-import org.testfx.framework.junit5.ApplicationTest;
-import org.testfx.util.WaitForAsyncUtils;
+import org.junit.jupiter.api.BeforeEach;
+import org.testfx.api.FxToolkit;
 
-/** A real window with one piece, driven as a hand would. */
-abstract class WindowCase extends ApplicationTest {
+/** The real window with one piece, driven as a hand would. One window serves all tests of a run; each puts its own piece into it. */
+abstract class WindowCase extends Hand {
+    private static final double WIDTH = 1280;
+    private static final double HEIGHT = 800;
+
+    private static Stage stage;
+
     Session session;
     RecordingPort sent;
     HarpelPane pane;
+    Files files;
+    private Frames frames;
 
-    /** The parts of the piece, as they stand in its file. */
+    /** The parts of the piece, as they stand in its file, in single quotation marks. */
     abstract String parts();
 
     /** The levers of the piece, in the same form. */
@@ -37,27 +49,60 @@ abstract class WindowCase extends ApplicationTest {
         return "{'name':'Tide','value':0}";
     }
 
-    @Override
-    public void start(Stage stage) {
-        HarpelApp.loadFonts();
-        session = new Session(WindowTest.piece("{\"harpel\":1,\"piece\":\"Test\",\"key\":\"C major\",\"levers\":["
-                + levers().replace('\'', '"') + "]," + "\"parts\":[" + parts().replace('\'', '"') + "]}"));
-        sent = session.transport().record();
-        pane = WindowTest.show(stage, session);
+    Piece piece() {
+        return read(
+                "{'harpel':1,'piece':'Test','key':'C major','levers':[" + levers() + "],'parts':[" + parts() + "]}");
+    }
+
+    /** A piece of a file's text with single quotation marks. */
+    static Piece read(String text) {
+        try {
+            return PieceFile.read(text.replace('\'', '"'));
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    @BeforeEach
+    void show() throws TimeoutException {
+        if (stage == null) {
+            Platform.setImplicitExit(false);
+            stage = FxToolkit.registerPrimaryStage();
+        }
+        interact(() -> {
+            begin();
+            HarpelApp.loadFonts();
+            session = new Session(piece());
+            sent = session.transport().record();
+            pane = new HarpelPane(session);
+            files = new Files(session, stage);
+            pane.setActions(files);
+            Scene scene = new Scene(new SizedRoot(session, pane), WIDTH, HEIGHT);
+            stage.setScene(scene);
+            stage.setX(0);
+            stage.setY(0);
+            stage.setWidth(WIDTH);
+            stage.setHeight(HEIGHT);
+            stage.show();
+            stage.requestFocus();
+            pane.requestFocus();
+            session.transport().start();
+            frames = new Frames(session, pane::draw);
+            frames.start(scene);
+        });
+        await(() -> onFx(() -> stage.isFocused() && pane.getWidth() == WIDTH));
     }
 
     @AfterEach
     void end() {
-        WindowTest.closeFrames();
+        letGo();
+        interact(() -> {
+            frames.close();
+            List.copyOf(Window.getWindows()).stream()
+                    .filter(window -> window != stage)
+                    .forEach(Window::hide);
+        });
         session.close();
-    }
-
-    static void await(Callable<Boolean> condition) {
-        try {
-            WaitForAsyncUtils.waitFor(10, TimeUnit.SECONDS, condition);
-        } catch (TimeoutException e) {
-            throw new AssertionError("it did not happen within 10 s", e);
-        }
     }
 
     List<byte[]> messages() {
@@ -73,7 +118,6 @@ abstract class WindowCase extends ApplicationTest {
         interact(() -> session.selection()
                 .selected()
                 .set(StageAddress.parse(session.selection().partId().get() + "/" + id)));
-        WaitForAsyncUtils.waitForFxEvents();
     }
 
     <T> T value(String stage, Param<T> param) {
@@ -89,10 +133,8 @@ abstract class WindowCase extends ApplicationTest {
     /** Gives the keyboard to a node without pressing it. */
     void focus(String node) {
         // A menu that has just closed gives the keyboard back a little later.
-        WaitForAsyncUtils.waitForFxEvents();
         await(() -> {
             interact(() -> lookup(node).query().requestFocus());
-            WaitForAsyncUtils.waitForFxEvents();
             return onFx(() -> lookup(node).query().isFocused());
         });
     }
@@ -105,11 +147,8 @@ abstract class WindowCase extends ApplicationTest {
     }
 
     void drag(Point2D from, Point2D to) {
-        drag(from);
-        moveTo(from.midpoint(to));
-        moveTo(to);
-        drop();
-        WaitForAsyncUtils.waitForFxEvents();
+        moveTo(from).press(MouseButton.PRIMARY);
+        moveTo(from.midpoint(to)).moveTo(to).drop();
     }
 
     String text(String label) {
@@ -142,9 +181,5 @@ abstract class WindowCase extends ApplicationTest {
                 .traces()
                 .notes(Places.input(session.selection().partId().get()));
         return notes.get(notes.size() - 1).note;
-    }
-
-    static <T> T onFx(Callable<T> question) {
-        return WaitForAsyncUtils.waitForAsyncFx(10_000, question);
     }
 }

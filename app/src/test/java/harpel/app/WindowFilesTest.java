@@ -3,13 +3,12 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.session.Places;
-import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
 import harpel.chain.StageAddress;
-import harpel.device.RecordingPort;
 import harpel.engine.LiveStatus.Mode;
 import harpel.event.NoteStart;
 import harpel.format.MidiFile;
+import harpel.format.PieceFile;
 import harpel.format.SmfReader;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -18,51 +17,32 @@ import harpel.time.Ticks;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.framework.junit5.ApplicationTest;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Files, parts and the settings of the piece, in the real window with the demo piece. */
-class WindowFilesTest extends ApplicationTest {
+class WindowFilesTest extends WindowCase {
     private static final Path DEMO = Path.of("").toAbsolutePath().getParent().resolve("demo");
 
     @TempDir
     Path folder;
 
-    private Session session;
-    private HarpelPane pane;
-    private Files files;
-    private RecordingPort sent;
+    @Override
+    Piece piece() {
+        try {
+            return PieceFile.read(java.nio.file.Files.readString(DEMO.resolve("the-salt-clock.harpel")));
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
 
     @Override
-    public void start(Stage stage) throws IOException {
-        HarpelApp.loadFonts();
-        session = new Session(WindowTest.piece(java.nio.file.Files.readString(DEMO.resolve("the-salt-clock.harpel"))));
-        sent = session.transport().record();
-        pane = WindowTest.show(stage, session);
-        files = new Files(session, stage);
-    }
-
-    @AfterEach
-    void end() {
-        WindowTest.closeFrames();
-        session.close();
-    }
-
-    private static void await(Callable<Boolean> condition) {
-        try {
-            WaitForAsyncUtils.waitFor(15, TimeUnit.SECONDS, condition);
-        } catch (java.util.concurrent.TimeoutException e) {
-            throw new AssertionError("it did not happen within 15 s", e);
-        }
+    String parts() {
+        throw new AssertionError("the demo's parts");
     }
 
     private interface Work {
@@ -137,18 +117,14 @@ class WindowFilesTest extends ApplicationTest {
                 messages().stream().filter(message -> (message[0] & 0x0F) == 0).toList());
     }
 
-    private List<byte[]> messages() {
-        return sent.sent().stream().map(RecordingPort.Sent::message).toList();
-    }
-
     @Test
     void printingWithoutAPhraseSaysWhatWouldHelp() {
-        interact(() -> choose("#phrase", "keys only"));
+        interact(() -> pick("#phrase", "keys only"));
         push(KeyCode.CONTROL, KeyCode.P);
         assertThat(session.messages().last().get()).contains("hears no phrase").contains("Phrase");
     }
 
-    private void choose(String box, String value) {
+    private void pick(String box, String value) {
         ComboBox<String> combo = lookup(box).queryComboBox();
         combo.setValue(value);
     }
@@ -169,7 +145,7 @@ class WindowFilesTest extends ApplicationTest {
     @Test
     void soundKeyVariationTempoAndMeterAreSetAndUndone() {
         Piece before = session.document().piece().get();
-        interact(() -> choose("#sound", "Kalimba"));
+        interact(() -> pick("#sound", "Kalimba"));
         enter("#key", "E minor");
         enter("#variation", "7");
         enter("#tempo", "120");

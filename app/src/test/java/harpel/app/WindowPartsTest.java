@@ -20,7 +20,6 @@ import harpel.testkit.Wire;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
@@ -247,7 +246,7 @@ class WindowPartsTest extends WindowCase {
         await(() -> {
             interact(() -> session.transport().press(pitch, 100));
             interact(() -> session.transport().release(pitch));
-            WaitForAsyncUtils.sleep(200, TimeUnit.MILLISECONDS);
+            WaitForAsyncUtils.sleep(200, java.util.concurrent.TimeUnit.MILLISECONDS);
             return starts().contains(start);
         });
     }
@@ -288,7 +287,7 @@ class WindowPartsTest extends WindowCase {
                         .get(48)
                         .notes())
                 .containsExactly(57, 60, 64);
-        assertThat(session.messages().last().get()).isEqualTo("C3 plays A3 C4 E4.");
+        await(() -> session.messages().last().get().equals("C3 plays A3 C4 E4."));
     }
 
     @Test

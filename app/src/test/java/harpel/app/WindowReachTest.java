@@ -9,6 +9,7 @@ import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -21,12 +22,12 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.text.Text;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.Test;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Whoever works by keyboard, by ear, with large type or on a small screen reaches everything. */
 class WindowReachTest extends WindowCase {
@@ -85,12 +86,10 @@ class WindowReachTest extends WindowCase {
                 session.selection().edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY);
                 EffectMenu.add(session, List.of(), 0, kind);
             });
-            WaitForAsyncUtils.waitForFxEvents();
-            for (Node node : focusable()) {
-                if (onFx(() -> name(node)).isBlank()) {
-                    nameless.add(kind + ": " + node);
-                }
-            }
+            settle();
+            interact(() -> focusable().stream()
+                    .filter(node -> name(node).isBlank())
+                    .forEach(node -> nameless.add(kind + ": " + node)));
             for (Node node : all()) {
                 boolean byKeyOnly = node.getStyleClass().contains("on-off")
                         || node.getStyleClass().contains("fold");
@@ -108,33 +107,27 @@ class WindowReachTest extends WindowCase {
         interact(() -> lookup("#insert-0").query().requestFocus());
         List<String> unseen = new ArrayList<>();
         for (Node node : focusable()) {
-            interact(() -> pane.requestFocus());
-            WaitForAsyncUtils.waitForFxEvents();
-            String without = picture(node);
-            interact(node::requestFocus);
-            WaitForAsyncUtils.waitForFxEvents();
-            boolean has = onFx(node::isFocused);
-            if (has && !(node instanceof CodeArea) && picture(node).equals(without)) {
-                unseen.add(node.toString());
-            }
+            interact(() -> {
+                pane.requestFocus();
+                int without = picture(node);
+                node.requestFocus();
+                if (node.isFocused() && !(node instanceof CodeArea) && picture(node) == without) {
+                    unseen.add(node.toString());
+                }
+            });
         }
         assertThat(unseen).isEmpty();
     }
 
-    private String picture(Node node) {
+    private int picture(Node node) {
         // Drawn ones are painted with the next frame.
-        WaitForAsyncUtils.sleep(60, java.util.concurrent.TimeUnit.MILLISECONDS);
-        return onFx(() -> {
-            WritableImage image = node.snapshot(null, null);
-            StringBuilder seen = new StringBuilder();
-            for (int x = 0; x < image.getWidth(); x++) {
-                for (int y = 0; y < image.getHeight(); y++) {
-                    seen.append((char) image.getPixelReader().getArgb(x, y))
-                            .append((char) (image.getPixelReader().getArgb(x, y) >> 16));
-                }
-            }
-            return seen.toString();
-        });
+        pane.draw(System.nanoTime());
+        WritableImage image = node.snapshot(null, null);
+        int width = (int) image.getWidth();
+        int height = (int) image.getHeight();
+        int[] seen = new int[width * height];
+        image.getPixelReader().getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), seen, 0, width);
+        return Arrays.hashCode(seen);
     }
 
     @Test
@@ -209,7 +202,7 @@ class WindowReachTest extends WindowCase {
             pane.getScene().getWindow().setHeight(height);
         });
         await(() -> Math.abs(onFx(() -> pane.getWidth()) - width) < 2);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     @Test

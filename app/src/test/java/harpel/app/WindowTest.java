@@ -5,102 +5,33 @@ import static org.assertj.core.api.Assertions.assertThat;
 import harpel.app.session.Autosave;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
-import harpel.device.RecordingPort;
-import harpel.format.PieceFile;
 import harpel.piece.Piece;
 import harpel.testkit.Wire;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
-import javafx.stage.Stage;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.framework.junit5.ApplicationTest;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The real window, driven as a hand would. */
-class WindowTest extends ApplicationTest {
+class WindowTest extends WindowCase {
     @TempDir
     Path folder;
 
-    private Session session;
-    private RecordingPort sent;
-
     @Override
-    public void start(Stage stage) {
-        HarpelApp.loadFonts();
-        session = new Session(piece("""
-                {"harpel":1,"piece":"Test","key":"C major","parts":[{"name":"Lead","chain":[
-                  {"effect":"transpose","octaves":1},
-                  {"effect":"harmony","voices":[{"semitones":7}]},
-                  {"effect":"touch","fixed":77}]}]}"""));
-        sent = session.transport().record();
-        show(stage, session);
-    }
-
-    static Piece piece(String json) {
-        try {
-            return PieceFile.read(json);
-        } catch (java.io.IOException e) {
-            throw new AssertionError(e);
-        }
-    }
-
-    static HarpelPane show(Stage stage, Session session) {
-        HarpelPane pane = new HarpelPane(session);
-        var scene = new javafx.scene.Scene(new SizedRoot(session, pane), 1280, 800);
-        stage.setScene(scene);
-        stage.setX(0);
-        stage.setY(0);
-        pane.setActions(new Files(session, stage));
-        stage.show();
-        pane.requestFocus();
-        session.transport().start();
-        Frames drawn = new Frames(session, pane::draw);
-        drawn.start(scene);
-        frames.set(drawn);
-        return pane;
-    }
-
-    /** Ends the frames of the window that was shown last. */
-    static void closeFrames() {
-        Frames last = frames.getAndSet(null);
-        if (last != null) {
-            WaitForAsyncUtils.waitForAsyncFx(10_000, last::close);
-        }
-    }
-
-    private static final AtomicReference<Frames> frames = new AtomicReference<>();
-
-    @AfterEach
-    void end() {
-        closeFrames();
-        session.close();
-    }
-
-    private static void await(Callable<Boolean> condition) {
-        try {
-            WaitForAsyncUtils.waitFor(10, TimeUnit.SECONDS, condition);
-        } catch (java.util.concurrent.TimeoutException e) {
-            throw new AssertionError("it did not happen within 10 s", e);
-        }
-    }
-
-    private List<String> starts() {
-        return Wire.starts(sent.sent().stream().map(RecordingPort.Sent::message).toList());
+    String parts() {
+        return """
+                {'name':'Lead','chain':[
+                  {'effect':'transpose','octaves':1},
+                  {'effect':'harmony','voices':[{'semitones':7}]},
+                  {'effect':'touch','fixed':77}]}""";
     }
 
     private void nothingLeftSounding() {
-        await(() -> Wire.open(
-                        sent.sent().stream().map(RecordingPort.Sent::message).toList())
-                .isEmpty());
+        await(() -> Wire.open(messages()).isEmpty());
     }
 
     private List<String> ids() {
@@ -239,19 +170,17 @@ class WindowTest extends ApplicationTest {
         Piece before = session.document().piece().get();
         assertThat(title()).startsWith("• ");
         Path file = folder.resolve("test.harpel");
-        WaitForAsyncUtils.asyncFx(() -> {
-                    session.document().save(file);
-                    return null;
-                })
-                .get();
+        onFx(() -> {
+            session.document().save(file);
+            return null;
+        });
         assertThat(title()).doesNotStartWith("•");
         push(KeyCode.CONTROL, KeyCode.DELETE);
         assertThat(session.document().piece().get()).isNotEqualTo(before);
-        WaitForAsyncUtils.asyncFx(() -> {
-                    session.open(file);
-                    return null;
-                })
-                .get();
+        onFx(() -> {
+            session.open(file);
+            return null;
+        });
         assertThat(session.document().piece().get()).isEqualTo(before);
     }
 
@@ -332,7 +261,7 @@ class WindowTest extends ApplicationTest {
     }
 
     private Autosave autosave(Session of) {
-        return WindowCase.onFx(() -> new Autosave(of, folder));
+        return onFx(() -> new Autosave(of, folder));
     }
 
     private List<Path> keptWork() throws IOException {
@@ -351,7 +280,7 @@ class WindowTest extends ApplicationTest {
         removeAStage();
         autosave.keep();
         assertThat(keptWork()).hasSize(1);
-        WindowCase.onFx(() -> {
+        onFx(() -> {
             session.document().save(folder.resolve("fog.harpel"));
             return null;
         });
@@ -365,7 +294,7 @@ class WindowTest extends ApplicationTest {
         Autosave first = autosave(session);
         removeAStage();
         first.keep();
-        Session next = WindowCase.onFx(() -> new Session(Piece.empty()));
+        Session next = onFx(() -> new Session(Piece.empty()));
         Autosave second = autosave(next);
         assertThat(second.leftOver()).as("the first window is still there").isEmpty();
         // Its lock goes with it, as when it is killed.
@@ -381,12 +310,12 @@ class WindowTest extends ApplicationTest {
     @Test
     void aFileChangedOnDiskIsNotOverwrittenInSilence() throws Exception {
         Path file = folder.resolve("tide.harpel");
-        WindowCase.onFx(() -> {
+        onFx(() -> {
             session.document().save(file);
             return null;
         });
-        assertThat(WindowCase.onFx(session.document()::isChangedOnDisk)).isFalse();
+        assertThat(onFx(session.document()::isChangedOnDisk)).isFalse();
         java.nio.file.Files.writeString(file, "{\"harpel\":1}");
-        assertThat(WindowCase.onFx(session.document()::isChangedOnDisk)).isTrue();
+        assertThat(onFx(session.document()::isChangedOnDisk)).isTrue();
     }
 }
