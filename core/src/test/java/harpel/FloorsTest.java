@@ -15,7 +15,7 @@ class FloorsTest {
     private static final List<String> FLOORS = List.of(
             "theory", "time", "event", "param", "phrase", "effect", "script", "move", "chain", "piece", "advice",
             "engine", "format", "device");
-    private final JavaClasses classes = new ClassFileImporter()
+    private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("harpel");
 
@@ -31,12 +31,12 @@ class FloorsTest {
                     ? layers.whereLayer(FLOORS.get(i)).mayNotBeAccessedByAnyLayer()
                     : layers.whereLayer(FLOORS.get(i)).mayOnlyBeAccessedByLayers(above);
         }
-        layers.check(classes);
+        layers.check(CLASSES);
     }
 
     @Test
     void noFloorGoesRoundInACircle() {
-        slices().matching("harpel.(*)..").should().beFreeOfCycles().check(classes);
+        slices().matching("harpel.(*)..").should().beFreeOfCycles().check(CLASSES);
     }
 
     @Test
@@ -45,7 +45,7 @@ class FloorsTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("javafx..", "java.awt..")
-                .check(classes);
+                .check(CLASSES);
         ArchRuleDefinition.noClasses()
                 .that()
                 .resideInAnyPackage(
@@ -61,6 +61,6 @@ class FloorsTest {
                 .callMethod(System.class, "nanoTime")
                 .orShould()
                 .callMethod(System.class, "currentTimeMillis")
-                .check(classes);
+                .check(CLASSES);
     }
 }

@@ -37,7 +37,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** Opening and saving: asks for the file, does it, and says what went wrong. */
-final class Files {
+public final class Files {
     private static final Logger LOG = LoggerFactory.getLogger(Files.class);
     private static final ExtensionFilter PIECES = new ExtensionFilter("Pieces", "*" + PieceFile.ENDING);
     private static final ExtensionFilter CHAINS = new ExtensionFilter("Chains", "*.chain.json");

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.ui.Buttons;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -27,13 +28,13 @@ final class FirstPage extends VBox {
         FlowPane begin = new FlowPane(
                 8,
                 8,
-                Inspector.button("Open the demo piece", "first-demo", "Six parts of The Salt Clock, playing", demo),
-                Inspector.button(
+                Buttons.button("Open the demo piece", "first-demo", "Six parts of The Salt Clock, playing", demo),
+                Buttons.button(
                         "Four chords as an arpeggio",
                         "first-ready",
                         "A ready chain with four chords to work on, playing",
                         ready),
-                Inspector.button("Begin empty", "first-close", "The empty chain of the first part", close));
+                Buttons.button("Begin empty", "first-close", "The empty chain of the first part", close));
         getChildren()
                 .addAll(
                         title,

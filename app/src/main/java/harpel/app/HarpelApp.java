@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.chain.StageActions;
 import harpel.app.session.Autosave;
 import harpel.app.session.Session;
 import harpel.app.session.Settings;

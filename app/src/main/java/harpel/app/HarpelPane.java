@@ -1,9 +1,18 @@
 package harpel.app;
 
+import harpel.app.chain.ChainView;
+import harpel.app.chain.EffectMenu;
+import harpel.app.chain.StageActions;
+import harpel.app.chain.StageRow;
+import harpel.app.chain.TimeWindow;
 import harpel.app.draw.Drawing;
+import harpel.app.inspector.Inspector;
+import harpel.app.parts.PartActions;
+import harpel.app.parts.PartPanel;
 import harpel.app.session.Document;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
+import harpel.app.ui.ParamTile;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;

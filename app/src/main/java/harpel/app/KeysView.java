@@ -6,13 +6,13 @@ import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Tips;
 import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -81,10 +81,9 @@ final class KeysView extends Region {
         getChildren().add(canvas);
         setMinHeight(92);
         setPrefHeight(100);
-        Tooltip.install(
+        Tips.set(
                 this,
-                new Tooltip(
-                        "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave."));
+                "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave.");
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> mouse(event.getX(), event.getY()));
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> mouse(event.getX(), event.getY()));
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> mouseUp());

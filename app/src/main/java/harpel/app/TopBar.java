@@ -3,6 +3,9 @@ package harpel.app;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.Words;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Field;
+import harpel.app.ui.Tips;
 import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
 import harpel.piece.Piece;
@@ -18,9 +21,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -42,8 +43,8 @@ final class TopBar extends HBox {
     private final Button play = new Button("", playIcon);
     private final Button undo = new Button("", new FontIcon(Feather.CORNER_UP_LEFT));
     private final Button redo = new Button("", new FontIcon(Feather.CORNER_UP_RIGHT));
-    private final TextField tempo = new TextField();
-    private final TextField meter = new TextField();
+    private final Field tempo;
+    private final Field meter;
 
     TopBar(Session session, MenuButton menu) {
         this.session = session;
@@ -58,26 +59,27 @@ final class TopBar extends HBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         ToggleButton dry = new ToggleButton("Hear dry");
         dry.setId("hear-dry");
-        dry.setTooltip(new Tooltip("Hear the part without its chain, in time  (F3 while held; click to lock)"));
+        Tips.set(dry, "Hear the part without its chain, in time  (F3 while held; click to lock)");
         dry.selectedProperty().bindBidirectional(session.transport().dry());
         play.setId("play");
         play.getStyleClass().add("play");
-        play.setTooltip(new Tooltip("Play or stop  (Space; Home goes to the start)"));
+        Tips.set(play, "Play or stop  (Space; Home goes to the start)");
         play.setAccessibleText("Play or stop");
         play.setOnAction(event -> session.transport().togglePlay());
-        Button silence = new Button("Silence");
-        silence.setId("silence");
-        silence.setTooltip(new Tooltip("End every sounding and waiting note everywhere, at once  (Escape)"));
-        silence.setOnAction(event -> session.silence());
+        Button silence = Buttons.button(
+                "Silence",
+                "silence",
+                "End every sounding and waiting note everywhere, at once  (Escape)",
+                session::silence);
         setUp(undo, "undo", "Undo", session.document()::undo);
         setUp(redo, "redo", "Redo", session.document()::redo);
-        field(tempo, "tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
-        field(meter, "meter", 40, "Meter, such as 4/4 or 7/8", this::withMeter);
-        Button theme = new Button("Night");
-        theme.setId("theme");
-        theme.setTooltip(new Tooltip("Paper by day, ink by night  (Ctrl+T)"));
-        theme.setOnAction(
-                event -> session.look().theme().set(session.look().theme().get().other()));
+        tempo = field("tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
+        meter = field("meter", 40, "Meter, such as 4/4 or 7/8", this::withMeter);
+        Button theme = Buttons.button(
+                "Night",
+                "theme",
+                "Paper by day, ink by night  (Ctrl+T)",
+                () -> session.look().theme().set(session.look().theme().get().other()));
         session.look()
                 .theme()
                 .addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
@@ -100,8 +102,8 @@ final class TopBar extends HBox {
                         theme);
         position.setId("position");
         late.setId("late");
-        Tooltip.install(late, new Tooltip("How late the latest note of the last minute was sent"));
-        Tooltip.install(clock, new Tooltip("What makes time go: the transport, the keys, or nothing"));
+        Tips.set(late, "How late the latest note of the last minute was sent");
+        Tips.set(clock, "What makes time go: the transport, the keys, or nothing");
         session.document().piece().addListener((property, before, now) -> showPiece());
         session.document().unsaved().addListener((property, before, now) -> showPiece());
         showPiece();
@@ -114,24 +116,17 @@ final class TopBar extends HBox {
         button.setOnAction(event -> action.run());
     }
 
-    private void field(TextField field, String id, double width, String tip, BiFunction<Piece, String, Piece> change) {
-        field.setId(id);
-        field.getStyleClass().add("reading");
+    private Field field(String id, double width, String what, BiFunction<Piece, String, Piece> change) {
+        Field field = new Field(
+                id,
+                what,
+                text -> {
+                    session.document().take(PieceEdit.of("Set " + id, before -> change.apply(before, text)));
+                    getParent().requestFocus();
+                },
+                session::say);
         field.setPrefWidth(width);
-        field.setTooltip(new Tooltip(tip + "; Enter sets it"));
-        field.setAccessibleText(tip);
-        field.setOnAction(event -> {
-            try {
-                String text = field.getText().strip();
-                change.apply(session.document().piece().get(), text);
-                session.document().apply(PieceEdit.of("Set " + id, before -> change.apply(before, text)));
-                getParent().requestFocus();
-            } catch (IllegalArgumentException e) {
-                session.say(e.getMessage());
-            }
-            showPiece();
-        });
-        field.focusedProperty().addListener((property, before, now) -> showPiece());
+        return field;
     }
 
     private Piece withTempo(Piece before, String text) {
@@ -167,16 +162,22 @@ final class TopBar extends HBox {
         piece.setText(now.name());
         undo.setDisable(session.document().undoLabel().isEmpty());
         redo.setDisable(session.document().redoLabel().isEmpty());
-        undo.setTooltip(new Tooltip("Undo"
-                + session.document().undoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Z)"));
-        redo.setTooltip(new Tooltip("Redo"
-                + session.document().redoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Shift+Z)"));
-        if (!tempo.isFocused()) {
-            tempo.setText(String.format(Locale.ROOT, "%.1f", now.time().tempo().bpmAt(0)));
-        }
-        if (!meter.isFocused()) {
-            meter.setText(now.time().meter().at(0).shown());
-        }
+        Tips.set(
+                undo,
+                "Undo"
+                        + session.document()
+                                .undoLabel()
+                                .map(label -> ": " + label)
+                                .orElse("") + "  (Ctrl+Z)");
+        Tips.set(
+                redo,
+                "Redo"
+                        + session.document()
+                                .redoLabel()
+                                .map(label -> ": " + label)
+                                .orElse("") + "  (Ctrl+Shift+Z)");
+        tempo.show(String.format(Locale.ROOT, "%.1f", now.time().tempo().bpmAt(0)));
+        meter.show(now.time().meter().at(0).shown());
     }
 
     private long shownBeat = -1;

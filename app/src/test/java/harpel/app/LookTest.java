@@ -2,12 +2,14 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.chain.TimeWindow;
 import harpel.app.session.Places;
 import harpel.app.session.Settings;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceQueue;
 import harpel.app.session.TraceStore;
 import harpel.app.session.Words;
+import harpel.app.ui.ParamTile;
 import harpel.engine.Tap;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import harpel.app.chain.TimeWindow;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Places;
 import harpel.app.session.Session;

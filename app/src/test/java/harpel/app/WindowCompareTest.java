@@ -2,6 +2,8 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.chain.EffectMenu;
+import harpel.app.chain.TimeWindow;
 import harpel.app.session.Places;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;

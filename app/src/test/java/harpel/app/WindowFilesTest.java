@@ -2,6 +2,7 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.chain.TimeWindow;
 import harpel.app.session.Places;
 import harpel.app.session.TraceStore;
 import harpel.chain.StageAddress;
@@ -124,9 +125,12 @@ class WindowFilesTest extends WindowCase {
         assertThat(session.messages().last().get()).contains("hears no phrase").contains("Phrase");
     }
 
-    private void pick(String box, String value) {
-        ComboBox<String> combo = lookup(box).queryComboBox();
-        combo.setValue(value);
+    private <T> void pick(String box, String words) {
+        ComboBox<T> choice = lookup(box).queryComboBox();
+        choice.setValue(choice.getItems().stream()
+                .filter(one -> choice.getConverter().toString(one).equals(words))
+                .findFirst()
+                .orElseThrow(() -> new AssertionError("no " + words + " in " + choice.getItems())));
     }
 
     @Test

@@ -2,6 +2,8 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.chain.EffectMenu;
+import harpel.app.chain.PresetMenu;
 import harpel.app.session.Words;
 import harpel.device.SimulatedController;
 import harpel.effect.EffectCatalog;

@@ -3,6 +3,8 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import harpel.app.chain.EffectMenu;
+import harpel.app.chain.TraceCanvas;
 import harpel.app.draw.Raster;
 import harpel.app.session.Places;
 import harpel.chain.StageAddress;

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.chain.StageActions;
 import harpel.app.session.Session;
 import harpel.bench.Material;
 import harpel.device.OutputPort;

@@ -2,6 +2,8 @@ package harpel.app.draw;
 
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Tips;
 import harpel.param.ParamType;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,7 +16,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -139,22 +140,17 @@ public final class StepRow<T> extends VBox {
             event.consume();
         });
         typingEnds.setOnFinished(event -> typed = "");
-        Tooltip.install(
+        Tips.set(
                 bars,
-                new Tooltip(
-                        "Drag over the steps, or choose one with Left and Right and type, or press Up and Down (Shift finely)."
-                                + "\nDelete: default. Insert: a step more. Shift+Delete: one fewer. Each step: "
-                                + type.range()));
+                "Drag over the steps, or choose one with Left and Right and type, or press Up and Down (Shift finely)."
+                        + "\nDelete: default. Insert: a step more. Shift+Delete: one fewer. Each step: "
+                        + type.range());
     }
 
     private static Button small(String text, String id, String tip, Runnable action) {
-        Button button = new Button(text);
-        button.setId(id);
+        Button button = Buttons.button(text, id, tip, action);
         button.getStyleClass().add("tiny");
-        button.setMinWidth(Region.USE_PREF_SIZE);
         button.setAccessibleText(tip);
-        button.setTooltip(new Tooltip(tip));
-        button.setOnAction(event -> action.run());
         return button;
     }
 

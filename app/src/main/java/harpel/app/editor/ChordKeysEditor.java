@@ -3,6 +3,7 @@ package harpel.app.editor;
 import harpel.app.draw.KeyboardDrawing;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Tips;
 import harpel.effect.notes.ChordKeys;
 import harpel.param.ChordTableType;
 import harpel.param.ChordTableType.KeyChord;
@@ -18,7 +19,6 @@ import java.util.TreeMap;
 import java.util.stream.Collectors;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.paint.Color;
@@ -40,8 +40,9 @@ final class ChordKeysEditor extends StageEditor {
         field.setId("chord-of-key");
         field.setPromptText("Am7, or 57 60 64, or +0 +3 +7");
         field.setAccessibleText("The chord of the chosen key");
-        field.setTooltip(new Tooltip(
-                "A chord symbol, note numbers, or distances from the key with +; Enter sets it, empty takes it away"));
+        Tips.set(
+                field,
+                "A chord symbol, note numbers, or distances from the key with +; Enter sets it, empty takes it away");
         field.setOnAction(event -> take(field.getText().strip()));
         getChildren().addAll(keys, words, field, learner);
     }

@@ -2,6 +2,8 @@ package harpel.app.editor;
 
 import harpel.app.session.Places;
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.notes.ChordKeys;
@@ -16,7 +18,6 @@ import java.util.stream.Collectors;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -46,7 +47,7 @@ final class ChordLearner extends VBox {
         super(4);
         this.session = session;
         learn.setId("learn-chord");
-        learn.setTooltip(new Tooltip("Play the key that shall have a chord, let it go, then play the chord"));
+        Tips.set(learn, "Play the key that shall have a chord, let it go, then play the chord");
         learn.setOnAction(event -> go(learn.isSelected() ? State.KEY : State.OFF));
         prompt.setId("learn-prompt");
         prompt.getStyleClass().add("advice");
@@ -106,10 +107,10 @@ final class ChordLearner extends VBox {
 
     private HBox row(int pitch, KeyChord keyChord) {
         Label words = new Label(Pitch.shown(pitch) + "  " + words(keyChord));
-        Button remove = new Button("×");
-        remove.setAccessibleText("Remove the chord of " + Pitch.shown(pitch));
-        remove.setTooltip(new Tooltip("Remove this chord"));
-        remove.setOnAction(event -> change("Remove chord", keys -> keys.remove(pitch)));
+        Button remove = Buttons.remove(
+                "remove-chord-" + pitch,
+                "the chord of " + Pitch.shown(pitch),
+                () -> change("Remove chord", keys -> keys.remove(pitch)));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         return new HBox(6, words, space, remove);

@@ -4,6 +4,7 @@ import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Tips;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.held.Arpeggio.Play;
 import harpel.param.IntType;
@@ -23,7 +24,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
@@ -50,7 +50,7 @@ final class PatternEditor extends StageEditor {
             button.setId("pattern-" + param.id());
             button.getStyleClass().add("small-toggle");
             button.setMinWidth(Region.USE_PREF_SIZE);
-            button.setTooltip(new Tooltip(param.help()));
+            Tips.set(button, param.help());
             button.setToggleGroup(group);
             button.setOnAction(event -> {
                 button.setSelected(true);
@@ -73,8 +73,7 @@ final class PatternEditor extends StageEditor {
         }
         shown.get(Arpeggio.STEP_VELOCITY).setSelected(true);
         add.setId("add-pattern");
-        add.setTooltip(
-                new Tooltip("Steps with their own velocity, gate, octave and chance, with rests, ties and chords"));
+        Tips.set(add, "Steps with their own velocity, gate, octave and chance, with rests, ties and chords");
         add.setOnAction(event -> set(Arpeggio.PATTERN, fresh(), true));
         plays = new Plays(session);
     }

@@ -1,6 +1,7 @@
 package harpel.app.editor;
 
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.script.Script;
@@ -13,7 +14,6 @@ import java.util.regex.Pattern;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -71,9 +71,11 @@ public final class ScriptEditor extends VBox {
         said.getStyleClass().add("code-said");
         said.setWrapText(true);
         said.setMinHeight(Region.USE_PREF_SIZE);
-        Button clear = new Button("clear");
-        clear.setTooltip(new Tooltip("Forget what the script has said"));
-        clear.setOnAction(event -> session.transport().traces().forgetSaid(address.toString()));
+        Button clear = Buttons.button(
+                "clear",
+                "clear-said",
+                "Forget what the script has said",
+                () -> session.transport().traces().forgetSaid(address.toString()));
         Label says = new Label("Says");
         says.getStyleClass().add("tile-name");
         Region space = new Region();

@@ -2,6 +2,7 @@ package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
 import harpel.app.session.Session;
+import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.param.Param;
@@ -11,7 +12,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.VBox;
 
 /** The music of one stage drawn and edited, above its controls. */
@@ -122,9 +122,6 @@ public abstract class StageEditor extends VBox {
     }
 
     public static void tip(Drawing drawing, String text) {
-        Tooltip tip = new Tooltip(text);
-        tip.setWrapText(true);
-        tip.setMaxWidth(360);
-        Tooltip.install(drawing, tip);
+        Tips.set(drawing, text);
     }
 }

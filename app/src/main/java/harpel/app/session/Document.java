@@ -58,11 +58,15 @@ public final class Document {
     /** Does an edit; one that the piece refuses, such as a circle of routes, is not done and the reason said. */
     public void apply(PieceEdit edit) {
         try {
-            history.apply(edit);
+            take(edit);
         } catch (IllegalArgumentException e) {
             messages.say(e.getMessage());
-            return;
         }
+    }
+
+    /** The same for whoever says itself what is wrong, as a field does. Throws {@link IllegalArgumentException}, and changes nothing then. */
+    public void take(PieceEdit edit) {
+        history.apply(edit);
         show();
     }
 

@@ -1,5 +1,9 @@
-package harpel.app;
+package harpel.app.inspector;
 
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Columns;
+import harpel.app.ui.ParamTile;
+import harpel.app.ui.Tips;
 import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
@@ -8,9 +12,9 @@ import harpel.param.RowType;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiConsumer;
+import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -23,12 +27,14 @@ final class RowsEditor extends VBox {
     private final ParamSpec spec;
     private final int most;
     private final BiConsumer<List<ParamSet>, Boolean> change;
+    private final Consumer<String> say;
     private final VBox list = new VBox(3);
     private List<ParamSet> rows = List.of();
     private int open = -1;
 
-    RowsEditor(Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change) {
+    RowsEditor(Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change, Consumer<String> say) {
         super(4);
+        this.say = say;
         this.param = param;
         this.change = change;
         ListType<?> type = (ListType<?>) param.type();
@@ -37,21 +43,20 @@ final class RowsEditor extends VBox {
         setId("param-" + param.id());
         Label name = new Label(param.label());
         name.getStyleClass().add("tile-name");
-        Tooltip.install(name, new Tooltip(param.help()));
-        Button add = new Button("+ add");
-        add.setId("add-row-" + param.id());
-        add.setTooltip(new Tooltip("Add one, at most " + most));
-        add.setOnAction(event -> {
-            if (rows.size() < most) {
-                List<ParamSet> longer = new ArrayList<>(rows);
-                longer.add(rows.isEmpty() ? spec.defaults() : rows.get(rows.size() - 1));
-                open = rows.size();
-                change.accept(longer, true);
-            }
-        });
+        Tips.set(name, param.help());
+        Button add = Buttons.button("+ add", "add-row-" + param.id(), "Add one, at most " + most, this::add);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         getChildren().addAll(new HBox(6, name, space, add), list);
+    }
+
+    private void add() {
+        if (rows.size() < most) {
+            List<ParamSet> longer = new ArrayList<>(rows);
+            longer.add(rows.isEmpty() ? spec.defaults() : rows.get(rows.size() - 1));
+            open = rows.size();
+            change.accept(longer, true);
+        }
     }
 
     void show(ParamSet values) {
@@ -67,29 +72,30 @@ final class RowsEditor extends VBox {
     }
 
     private VBox row(int number) {
-        Button head = new Button((number + 1) + "  " + new RowType(spec).show(rows.get(number)));
+        Button head = Buttons.button(
+                (number + 1) + "  " + new RowType(spec).show(rows.get(number)),
+                "row-" + param.id() + "-" + (number + 1),
+                "Show what it is set to",
+                () -> {
+                    open = open == number ? -1 : number;
+                    for (int i = 0; i < rows.size(); i++) {
+                        list.getChildren().set(i, row(i));
+                    }
+                });
         head.getStyleClass().add("row-head");
+        head.setMinWidth(0);
         head.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(head, Priority.ALWAYS);
-        head.setTooltip(new Tooltip("Show what it is set to"));
-        head.setOnAction(event -> {
-            open = open == number ? -1 : number;
-            for (int i = 0; i < rows.size(); i++) {
-                list.getChildren().set(i, row(i));
-            }
-        });
-        Button remove = new Button("×");
-        remove.setAccessibleText("Remove " + param.label() + " " + (number + 1));
-        remove.getStyleClass().add("row-remove");
-        remove.setTooltip(new Tooltip("Remove"));
-        remove.setOnAction(event -> {
+        String row = param.label() + " " + (number + 1);
+        Button remove = Buttons.remove("remove-row-" + param.id() + "-" + (number + 1), row, () -> {
             List<ParamSet> shorter = new ArrayList<>(rows);
             shorter.remove(number);
             change.accept(shorter, true);
         });
+        remove.getStyleClass().add("row-remove");
         VBox box = new VBox(3, new HBox(3, head, remove));
         if (open == number) {
-            GridPane tiles = Inspector.twoColumns();
+            GridPane tiles = Columns.two();
             for (int i = 0; i < spec.params().size(); i++) {
                 tiles.add(tile(spec.params().get(i), number), i % 2, i / 2);
             }
@@ -99,14 +105,17 @@ final class RowsEditor extends VBox {
     }
 
     private <T> ParamTile<T> tile(Param<T> one, int number) {
-        ParamTile<T> tile = new ParamTile<>(one, (changed, done) -> {
-            List<ParamSet> edited = new ArrayList<>(rows);
-            edited.set(number, rows.get(number).withPlain(one, changed.plain()));
-            // The row keeps its controls while a hand is on one of them.
-            rows = edited;
-            changed.show(rows.get(number));
-            change.accept(edited, done);
-        });
+        ParamTile<T> tile = new ParamTile<>(
+                one,
+                (changed, done) -> {
+                    List<ParamSet> edited = new ArrayList<>(rows);
+                    edited.set(number, rows.get(number).withPlain(one, changed.plain()));
+                    // The row keeps its controls while a hand is on one of them.
+                    rows = edited;
+                    changed.show(rows.get(number));
+                    change.accept(edited, done);
+                },
+                say);
         tile.show(rows.get(number));
         return tile;
     }

@@ -1,7 +1,8 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.app.session.Session;
 import harpel.app.session.Words;
+import harpel.app.ui.Tips;
 import harpel.chain.Chain;
 import harpel.chain.Differences;
 import harpel.event.NoteStart;
@@ -19,7 +20,6 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -64,7 +64,7 @@ final class ChainHead extends VBox {
         setUp(b, "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
         differs.setId("compare");
         differs.setMinWidth(USE_PREF_SIZE);
-        differs.setTooltip(new Tooltip("What differs between the chains A and B"));
+        Tips.set(differs, "What differs between the chains A and B");
         differs.setOnShowing(event -> listDifferences());
         // A menu without items does not open.
         differs.getItems().add(new MenuItem("…"));
@@ -111,7 +111,7 @@ final class ChainHead extends VBox {
         button.setId(id);
         button.getStyleClass().add("small-toggle");
         button.setMinWidth(USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip + "  (" + key + ")"));
+        Tips.set(button, tip + "  (" + key + ")");
         button.setAccessibleText(tip);
         button.setOnAction(event -> action.run());
     }

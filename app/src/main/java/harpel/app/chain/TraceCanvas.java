@@ -1,10 +1,11 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.app.draw.Raster;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
+import harpel.app.ui.Tips;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.theory.Pitch;
@@ -15,7 +16,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Region;
@@ -25,7 +25,7 @@ import javafx.scene.paint.Color;
  * Draws the notes that leave one place on strings: C red, F blue, the others faint. Plain rectangles, since they are drawn every frame.
  * Dragged sideways it goes back in time.
  */
-final class TraceCanvas extends Region {
+public final class TraceCanvas extends Region {
     private static final double HIT = 4;
     /** Ground of one colour around what is drawn anew, so that nothing behind it has to be. */
     private static final double EDGE = 2;
@@ -43,7 +43,8 @@ final class TraceCanvas extends Region {
     private final List<TraceStore.Drawn> notes = new ArrayList<>();
     private double draggedX;
 
-    TraceCanvas(Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, Place place, double height) {
+    public TraceCanvas(
+            Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, Place place, double height) {
         this.session = session;
         this.window = window;
         this.pointed = pointed;
@@ -53,11 +54,10 @@ final class TraceCanvas extends Region {
         setMinSize(80, height);
         setPrefHeight(height);
         setMaxHeight(height);
-        Tooltip.install(
+        Tips.set(
                 this,
-                new Tooltip(
-                        "Notes that leave this stage. Point at one to see where it came from.\nDrag sideways to go back in time;"
-                                + " Ctrl and wheel zoom in time, Ctrl, Shift and wheel in pitch."));
+                "Notes that leave this stage. Point at one to see where it came from.\nDrag sideways to go back in time;"
+                        + " Ctrl and wheel zoom in time, Ctrl, Shift and wheel in pitch.");
         setOnMouseMoved(event -> pointed.set(noteAt(event.getX() - EDGE, event.getY() - EDGE)));
         setOnMouseExited(event -> pointed.set(null));
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> draggedX = event.getX());

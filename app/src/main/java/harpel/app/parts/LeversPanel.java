@@ -1,6 +1,8 @@
-package harpel.app;
+package harpel.app.parts;
 
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Field;
 import harpel.piece.Lever;
 import harpel.piece.PieceEdit;
 import harpel.theory.GeneralMidi;
@@ -12,8 +14,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
-import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -90,56 +90,59 @@ final class LeversPanel extends VBox {
     }
 
     private Button addButton() {
-        Button add = new Button("+ lever");
-        add.setId("add-lever");
+        Button add = Buttons.button(
+                "+ lever",
+                "add-lever",
+                "A named control that moves any number of parameters, each by its own amount",
+                this::add);
         add.getStyleClass().add("small-toggle");
-        add.setTooltip(new Tooltip("A named control that moves any number of parameters, each by its own amount"));
-        add.setOnAction(event -> {
-            int number = session.document().piece().get().levers().size() + 1;
-            String name = number == 1 ? "Tide" : "Lever " + number;
-            session.document().apply(PieceEdit.of("Add lever", piece -> {
-                List<Lever> more = new ArrayList<>(piece.levers());
-                more.add(Lever.of(name, 0, -1));
-                return piece.withLevers(more);
-            }));
-        });
         return add;
+    }
+
+    private void add() {
+        int number = session.document().piece().get().levers().size() + 1;
+        String name = number == 1 ? "Tide" : "Lever " + number;
+        session.document().apply(PieceEdit.of("Add lever", piece -> {
+            List<Lever> more = new ArrayList<>(piece.levers());
+            more.add(Lever.of(name, 0, -1));
+            return piece.withLevers(more);
+        }));
     }
 
     private VBox lever(Lever lever) {
         int place = session.document().piece().get().levers().indexOf(lever);
-        TextField name = new TextField(lever.name());
-        name.setId("lever-name-" + place);
+        Field name = new Field(
+                "lever-name-" + place,
+                "The lever’s name, which whatever it moves follows",
+                text -> rename(place, text),
+                session::say);
+        name.show(lever.name());
         name.setPrefColumnCount(5);
-        name.setAccessibleText("Name of the lever");
-        name.setTooltip(new Tooltip("The lever's name; Enter sets it, and whatever it moves follows"));
-        name.setOnAction(event -> rename(place, name.getText().strip()));
-        Button learn = new Button(
+        Button learn = Buttons.button(
                 lever.name().equals(session.levers().learning().get())
                         ? "move a knob…"
-                        : lever.controller() < 0 ? "learn" : String.valueOf(lever.controller()));
-        learn.setId("learn-" + place);
-        learn.setMinWidth(Region.USE_PREF_SIZE);
-        learn.setTooltip(new Tooltip((lever.controller() < 0
-                        ? "Moved by hand only."
-                        : "Moved by " + GeneralMidi.controller(lever.controller())
-                                + ", once that has come to where the lever stands.")
-                + " Press, then move a knob of your device to take it."));
-        learn.setOnAction(event -> session.levers().learn(lever.name()));
-        Button pick = new Button(lever.name().equals(session.levers().picking().get()) ? "press one…" : "to…");
-        pick.setId("pick-" + place);
-        pick.setMinWidth(Region.USE_PREF_SIZE);
-        pick.setTooltip(new Tooltip("Press this, then the control it shall move"));
+                        : lever.controller() < 0 ? "learn" : String.valueOf(lever.controller()),
+                "learn-" + place,
+                (lever.controller() < 0
+                                ? "Moved by hand only."
+                                : "Moved by " + GeneralMidi.controller(lever.controller())
+                                        + ", once that has come to where the lever stands.")
+                        + " Press, then move a knob of your device to take it.",
+                () -> session.levers().learn(lever.name()));
+        Button pick = Buttons.button(
+                lever.name().equals(session.levers().picking().get()) ? "press one…" : "to…",
+                "pick-" + place,
+                "Press this, then the control it shall move",
+                () -> session.levers().pick(lever.name()));
         pick.setAccessibleText("Choose what the lever " + lever.name() + " moves");
-        pick.setOnAction(event -> session.levers().pick(lever.name()));
-        Button remove = new Button("×");
-        remove.setAccessibleText("Remove the lever " + lever.name());
-        remove.setTooltip(new Tooltip("Remove the lever"));
-        remove.setOnAction(event -> session.document().apply(PieceEdit.of("Remove lever " + lever.name(), piece -> {
-            List<Lever> left = new ArrayList<>(piece.levers());
-            left.remove(place);
-            return piece.withLevers(left);
-        })));
+        Button remove = Buttons.remove(
+                "remove-lever-" + place,
+                "the lever " + lever.name(),
+                () -> session.document().apply(PieceEdit.of("Remove lever " + lever.name(), piece -> {
+                    List<Lever> left = new ArrayList<>(piece.levers());
+                    left.remove(place);
+                    return piece.withLevers(left);
+                })));
         Slider slider = new Slider(0, 100, lever.value());
         sliders.add(slider);
         slider.setId("lever-" + place);

@@ -1,6 +1,8 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
@@ -24,21 +26,20 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputDialog;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The presets of one effect, or of whole chains; choosing one is heard at once, also while it plays. */
-final class PresetMenu {
+public final class PresetMenu {
     private PresetMenu() {}
 
     /** The presets of the stage's kind, to choose from or to go through one by one. */
-    static HBox ofStage(Session session, StageAddress address, Stage stage) {
-        Button back = Inspector.button(
+    public static HBox ofStage(Session session, StageAddress address, Stage stage) {
+        Button back = Buttons.button(
                 "‹", "preset-back", "The preset before, heard at once", () -> step(session, address, -1));
         Button forth =
-                Inspector.button("›", "preset-next", "The next preset, heard at once", () -> step(session, address, 1));
+                Buttons.button("›", "preset-next", "The next preset, heard at once", () -> step(session, address, 1));
         back.setAccessibleText("The preset before");
         forth.setAccessibleText("The next preset");
         HBox row = new HBox(3, menuOfStage(session, address, stage), back, forth);
@@ -73,7 +74,7 @@ final class PresetMenu {
     private static MenuButton menuOfStage(Session session, StageAddress address, Stage stage) {
         MenuButton button = new MenuButton(stage.kind() instanceof Script ? "Examples" : "Presets");
         button.setId("presets");
-        button.setTooltip(new Tooltip("Settings with a name; what you choose is heard at once and can be undone"));
+        Tips.set(button, "Settings with a name; what you choose is heard at once and can be undone");
         button.setOnShowing(event -> {
             Presets presets = Presets.with(Presets.userFolder());
             presets.problems().forEach(session::say);
@@ -112,7 +113,7 @@ final class PresetMenu {
         MenuButton button = new MenuButton("Chains");
         button.setId("chain-presets");
         button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setTooltip(new Tooltip("Ready chains; one takes the place of this part's chain and can be undone"));
+        Tips.set(button, "Ready chains; one takes the place of this part's chain and can be undone");
         button.setOnShowing(event -> {
             Presets presets = Presets.with(Presets.userFolder());
             presets.problems().forEach(session::say);
@@ -157,7 +158,7 @@ final class PresetMenu {
     }
 
     /** Adds a preset to the user's own file and says which that is. */
-    static Path keep(Path folder, String name, Stage stage) throws IOException {
+    public static Path keep(Path folder, String name, Stage stage) throws IOException {
         Path file = folder.resolve("my-presets.json");
         List<Preset> presets = new ArrayList<>();
         if (Files.exists(file)) {

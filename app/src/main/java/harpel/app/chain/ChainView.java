@@ -1,13 +1,14 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
-import harpel.app.draw.Scrolling;
 import harpel.app.session.Change;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Scrolling;
 import harpel.chain.Branch;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
@@ -32,7 +33,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.ColumnConstraints;
@@ -42,7 +42,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** The chain of the shown part as a score: input at the top, stages one under another, sound at the bottom. */
-final class ChainView extends BorderPane {
+public final class ChainView extends BorderPane {
     private static final int MOST_COLUMNS = 3;
     /** Six rows and the lines between them. */
     private static final int TOGETHER = 12;
@@ -62,7 +62,7 @@ final class ChainView extends BorderPane {
     private final List<TraceStore.Drawn> found = new ArrayList<>();
     private long frame;
 
-    ChainView(Session session) {
+    public ChainView(Session session) {
         this.session = session;
         getStyleClass().add("chain-view");
         head = new ChainHead(session, window);
@@ -81,12 +81,12 @@ final class ChainView extends BorderPane {
         build();
     }
 
-    TimeWindow window() {
+    public TimeWindow window() {
         return window;
     }
 
     /** Gives the keyboard to the row of the selected stage. */
-    void focusSelected() {
+    public void focusSelected() {
         shown.stream()
                 .filter(row -> row.address != null
                         && row.address.equals(session.selection().selected().get()))
@@ -94,7 +94,7 @@ final class ChainView extends BorderPane {
                 .ifPresent(Node::requestFocus);
     }
 
-    void toggleDifference() {
+    public void toggleDifference() {
         head.difference().set(!head.difference().get());
     }
 
@@ -268,42 +268,44 @@ final class ChainView extends BorderPane {
 
     private Node branchHead(Stage stage, int number, StageAddress address) {
         Branch branch = stage.branches().get(number);
-        Button head = new Button((number + 1) + " takes " + Split.describeTakes(branch.takes())
-                + (branch.chain().stages().isEmpty() ? " · dry" : ""));
+        Button head = Buttons.button(
+                (number + 1) + " takes " + Split.describeTakes(branch.takes())
+                        + (branch.chain().stages().isEmpty() ? " · dry" : ""),
+                "branch-" + stage.id() + "-" + (number + 1),
+                "Choose which notes branch " + (number + 1) + " takes",
+                () -> session.selection().selected().set(address));
         head.getStyleClass().add("branch-head");
-        head.setId("branch-" + stage.id() + "-" + (number + 1));
-        head.setTooltip(new Tooltip("Choose which notes branch " + (number + 1) + " takes"));
-        head.setOnAction(event -> session.selection().selected().set(address));
+        head.setMinWidth(0);
         head.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(head, Priority.ALWAYS);
-        ToggleButton solo = new ToggleButton("solo");
-        solo.setId("solo-" + stage.id() + "-" + (number + 1));
-        solo.getStyleClass().add("small-toggle");
-        solo.setMinWidth(USE_PREF_SIZE);
+        ToggleButton solo = Buttons.toggle(
+                "solo",
+                "solo-" + stage.id() + "-" + (number + 1),
+                "Hear only this branch, and others that are solo",
+                on -> session.selection()
+                        .editStage(
+                                "Solo branch " + (number + 1),
+                                "",
+                                address,
+                                one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, on))));
         solo.setAccessibleText("Solo branch " + (number + 1));
-        solo.setTooltip(new Tooltip("Hear only this branch, and others that are solo"));
         solo.setSelected(branch.takes().get(Split.SOLO));
-        solo.setOnAction(event -> session.selection()
-                .editStage(
-                        "Solo branch " + (number + 1),
-                        "",
-                        address,
-                        one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, solo.isSelected()))));
         HBox line = new HBox(4, head, solo);
         line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return line;
     }
 
     private Node insertLine(List<Step> way, int place) {
-        Button line = new Button("+ add effect");
+        String ways = way.stream()
+                .map(step -> step.stage() + "-" + step.branch() + "-")
+                .reduce("", String::concat);
+        Button line = Buttons.button(
+                "+ add effect",
+                "insert-" + ways + place,
+                "Add an effect here  (Ctrl+E adds after the selected stage)",
+                () -> {});
         line.getStyleClass().add("insert-line");
-        line.setId("insert-"
-                + way.stream()
-                        .map(step -> step.stage() + "-" + step.branch() + "-")
-                        .reduce("", String::concat)
-                + place);
         line.setMaxWidth(Double.MAX_VALUE);
-        line.setTooltip(new Tooltip("Add an effect here  (Ctrl+E adds after the selected stage)"));
         line.setOnAction(event -> EffectMenu.show(line, session, way, place));
         return line;
     }
@@ -319,7 +321,7 @@ final class ChainView extends BorderPane {
     }
 
     /** Draws a frame. */
-    void draw(long nanos) {
+    public void draw(long nanos) {
         window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {
             fitPitches();

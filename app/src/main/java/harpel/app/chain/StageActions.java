@@ -1,4 +1,4 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.app.session.Session;
 import harpel.chain.Chain;
@@ -15,7 +15,7 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 
 /** What can be done with the selected stage; does nothing where none is selected. */
-final class StageActions {
+public final class StageActions {
     private StageActions() {}
 
     private static StageAddress selected(Session session) {
@@ -23,7 +23,7 @@ final class StageActions {
         return address != null && address.branch() == 0 ? address : null;
     }
 
-    static void remove(Session session) {
+    public static void remove(Session session) {
         StageAddress address = selected(session);
         if (address == null) {
             return;
@@ -45,7 +45,7 @@ final class StageActions {
         }
     }
 
-    static void duplicate(Session session) {
+    public static void duplicate(Session session) {
         StageAddress address = selected(session);
         if (address == null) {
             return;
@@ -60,7 +60,7 @@ final class StageActions {
     }
 
     /** Puts the selected stage, or with none selected the whole chain, on the clipboard as the text of a chain file. */
-    static void copy(Session session) {
+    public static void copy(Session session) {
         StageAddress address = selected(session);
         Chain chain = address == null
                 ? session.selection().part().chain()
@@ -73,7 +73,7 @@ final class StageActions {
     }
 
     /** Puts the stages of a copied text behind the selected stage, or at the end. */
-    static void paste(Session session) {
+    public static void paste(Session session) {
         String text = Clipboard.getSystemClipboard().getString();
         StageAddress address = selected(session);
         List<Step> way = address == null ? List.of() : address.chainWay();
@@ -92,7 +92,7 @@ final class StageActions {
         }
     }
 
-    static void move(Session session, int by) {
+    public static void move(Session session, int by) {
         StageAddress address = selected(session);
         if (address == null) {
             return;
@@ -105,7 +105,7 @@ final class StageActions {
                         chain -> chain.moved(address.stageId(), chain.indexOf(address.stageId()) + by));
     }
 
-    static void toggle(Session session) {
+    public static void toggle(Session session) {
         StageAddress address = selected(session);
         if (address != null) {
             session.selection()
@@ -118,14 +118,14 @@ final class StageActions {
     }
 
     /** Offers other effects for the place of the selected stage. */
-    static void replace(Session session, Node anchor) {
+    public static void replace(Session session, Node anchor) {
         StageAddress address = selected(session);
         if (address != null) {
             EffectMenu.showReplace(anchor, session, address);
         }
     }
 
-    static void fold(Session session) {
+    public static void fold(Session session) {
         StageAddress address = selected(session);
         if (address != null) {
             session.look().fold(address);
@@ -133,7 +133,7 @@ final class StageActions {
     }
 
     /** Selects the stage above or below in the same chain, or the first. */
-    static void step(Session session, int by) {
+    public static void step(Session session, int by) {
         StageAddress address = selected(session);
         List<Step> way = address == null ? List.of() : address.chainWay();
         List<Stage> stages = session.selection().chainAt(way).stages();
@@ -147,7 +147,7 @@ final class StageActions {
         }
     }
 
-    static void select(Session session, List<Step> way, String id) {
+    public static void select(Session session, List<Step> way, String id) {
         session.selection()
                 .selected()
                 .set(StageAddress.of(session.selection().partId().get(), way, id));

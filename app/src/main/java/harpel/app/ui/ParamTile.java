@@ -1,6 +1,5 @@
-package harpel.app;
+package harpel.app.ui;
 
-import harpel.app.draw.Drawing;
 import harpel.move.Mover;
 import harpel.move.Source;
 import harpel.param.ChoiceType;
@@ -13,6 +12,7 @@ import harpel.param.WordsType;
 import java.util.List;
 import java.util.function.BiConsumer;
 import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.css.PseudoClass;
@@ -23,7 +23,6 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -37,15 +36,17 @@ import javafx.scene.layout.VBox;
  *
  * @param <T> the value's class
  */
-final class ParamTile<T> extends VBox {
+public final class ParamTile<T> extends VBox {
     /** What a tile tells: the new plain value, and whether the hand has left the control. */
-    interface Change extends BiConsumer<ParamTile<?>, Boolean> {}
+    public interface Change extends BiConsumer<ParamTile<?>, Boolean> {}
 
+    private static final PseudoClass WRONG = PseudoClass.getPseudoClass("wrong");
     private static final PseudoClass PICKABLE = PseudoClass.getPseudoClass("pickable");
     private static final double LITTLE = 0.08;
 
     private final Param<T> param;
     private final Change change;
+    private final Consumer<String> say;
     private final Label value = new Label();
     private final Region fill = new Region();
     private final StackPane bar = new StackPane(fill);
@@ -61,7 +62,9 @@ final class ParamTile<T> extends VBox {
     private T pressedAt;
     private double pressedX;
 
-    ParamTile(Param<T> param, Change change) {
+    /** @param say tells what is wrong with a typed value */
+    public ParamTile(Param<T> param, Change change, Consumer<String> say) {
+        this.say = say;
         this.param = param;
         this.change = change;
         this.current = param.defaultValue();
@@ -92,13 +95,11 @@ final class ParamTile<T> extends VBox {
         setFocusTraversable(true);
         setAccessibleHelp(param.help());
         setAccessibleRole(hasBar ? AccessibleRole.SLIDER : AccessibleRole.TEXT_FIELD);
-        Tooltip tip = new Tooltip(param.help() + "\n" + param.type().range()
-                + "\nDrag, or type a value; arrow keys step, Shift finely; Delete gives "
-                + param.type().show(param.defaultValue())
-                + ".");
-        tip.setWrapText(true);
-        tip.setMaxWidth(360);
-        Tooltip.install(this, tip);
+        Tips.set(
+                this,
+                () -> param.help() + "\n" + param.type().range()
+                        + "\nDrag, or type a value; arrow keys step, Shift finely; Delete gives "
+                        + param.type().show(param.defaultValue()) + ".");
         setOnContextMenuRequested(event -> {
             offer();
             event.consume();
@@ -116,16 +117,16 @@ final class ParamTile<T> extends VBox {
         });
     }
 
-    Param<T> param() {
+    public Param<T> param() {
         return param;
     }
 
     /** The value as files hold it. */
-    Object plain() {
+    public Object plain() {
         return param.type().write(current);
     }
 
-    void show(ParamSet values) {
+    public void show(ParamSet values) {
         current = values.get(param);
         String text = param.type().show(current);
         value.setText(text.isEmpty() ? "–" : text);
@@ -134,7 +135,7 @@ final class ParamTile<T> extends VBox {
     }
 
     /** "5 → 12 degrees": a unit that both have is said once. */
-    static String fromTo(String from, String to) {
+    public static String fromTo(String from, String to) {
         String unit = to.substring(Math.max(0, to.lastIndexOf(' ')));
         boolean both = unit.startsWith(" ") && from.endsWith(unit);
         return (both ? from.substring(0, from.length() - unit.length()) : from) + " → " + to;
@@ -152,26 +153,30 @@ final class ParamTile<T> extends VBox {
             fill.setMinWidth(width);
             fill.setMaxWidth(width);
             double place = param.type().fraction(current);
-            double low = Drawing.clamp(place + reachLow, 0, 1) * bar.getWidth();
-            double high = Drawing.clamp(place + reachHigh, 0, 1) * bar.getWidth();
+            double low = share(place + reachLow) * bar.getWidth();
+            double high = share(place + reachHigh) * bar.getWidth();
             reach.setTranslateX(low);
             reach.setMinWidth(high - low);
             reach.setMaxWidth(high - low);
         }
     }
 
+    private static double share(double of) {
+        return Math.max(0, Math.min(1, of));
+    }
+
     /** What a press does instead while a lever waits for a control; it says whether it was taken. */
-    void onPick(BooleanSupplier newTaker) {
+    public void onPick(BooleanSupplier newTaker) {
         taker = newTaker;
     }
 
     /** Marks the control as one that can be pointed at. */
-    void showPickable(boolean pickable) {
+    public void showPickable(boolean pickable) {
         pseudoClassStateChanged(PICKABLE, pickable);
     }
 
     /** Names what moves it, and marks how far. */
-    void showMovers(List<Mover> newMovers) {
+    public void showMovers(List<Mover> newMovers) {
         isMoved = !newMovers.isEmpty();
         reachLow = 0;
         reachHigh = 0;
@@ -190,7 +195,7 @@ final class ParamTile<T> extends VBox {
     }
 
     /** Marks where what moves it has brought it; null when that is not known. */
-    void showMoved(ParamSet moved) {
+    public void showMoved(ParamSet moved) {
         boolean known = isMoved && hasBar && moved != null && moved.spec().has(param);
         movedMark.setVisible(known);
         if (known) {
@@ -347,9 +352,9 @@ final class ParamTile<T> extends VBox {
                 close.run();
                 set(typed, true);
             } catch (IllegalArgumentException e) {
-                field.setTooltip(new Tooltip(e.getMessage()));
-                field.getStyleClass().add("wrong");
-                HarpelPane.of(this).session().say(param.label() + ": " + e.getMessage());
+                Tips.set(field, e.getMessage());
+                field.pseudoClassStateChanged(WRONG, true);
+                say.accept(param.label() + ": " + e.getMessage());
             }
         });
         field.addEventFilter(KeyEvent.KEY_PRESSED, event -> {

@@ -1,4 +1,4 @@
-package harpel.app.draw;
+package harpel.app.ui;
 
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;

@@ -1,8 +1,12 @@
-package harpel.app;
+package harpel.app.inspector;
 
 import harpel.app.draw.StepRow;
 import harpel.app.editor.CurveEditor;
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Columns;
+import harpel.app.ui.ParamTile;
+import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.move.Mover;
 import harpel.move.Moves;
@@ -22,7 +26,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -47,8 +50,7 @@ final class MovesEditor extends VBox {
         this.session = session;
         this.change = change;
         add.setId("add-mover");
-        add.setTooltip(
-                new Tooltip("Let a lever, a curve, a wave, velocity or a controller move a control of this stage"));
+        Tips.set(add, "Let a lever, a curve, a wave, velocity or a controller move a control of this stage");
         getChildren().addAll(add, list);
     }
 
@@ -124,14 +126,12 @@ final class MovesEditor extends VBox {
     private VBox mover(Param<?> param, Mover mover, int place) {
         Label name = new Label(param.label() + " ← " + mover.source().word().replace('-', ' '));
         name.getStyleClass().add("moved-by");
-        Button remove = new Button("×");
-        remove.setAccessibleText("Stop moving " + param.label());
-        remove.setTooltip(new Tooltip("Stop moving it"));
-        remove.setOnAction(event -> {
+        Button remove = Buttons.button("×", "stop-" + param.id() + "-" + (place + 1), "Stop moving it", () -> {
             List<Mover> left = new ArrayList<>(stage.moves().of(param));
             left.remove(place);
             change.accept(stage.moves().with(param, left), true);
         });
+        remove.setAccessibleText("Stop moving " + param.label());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         VBox box = new VBox(3, new HBox(6, name, space, remove));
@@ -151,7 +151,7 @@ final class MovesEditor extends VBox {
             steps.put(key, row);
             box.getChildren().add(row);
         }
-        GridPane tiles = Inspector.twoColumns();
+        GridPane tiles = Columns.two();
         int count = 0;
         for (Param<?> setting : mover.settings().spec().params()) {
             boolean drawn = curve != null && setting.id().equals("points") || setting == Source.VALUES;
@@ -198,11 +198,15 @@ final class MovesEditor extends VBox {
     }
 
     private <T> ParamTile<T> tile(Param<?> moved, Param<T> setting, int place) {
-        ParamTile<T> tile = new ParamTile<>(setting, (changed, done) -> {
-            ParamSet settings = stage.moves().of(moved).get(place).settings().withPlain(setting, changed.plain());
-            changed.show(settings);
-            take(moved, place, settings, done);
-        });
+        ParamTile<T> tile = new ParamTile<>(
+                setting,
+                (changed, done) -> {
+                    ParamSet settings =
+                            stage.moves().of(moved).get(place).settings().withPlain(setting, changed.plain());
+                    changed.show(settings);
+                    take(moved, place, settings, done);
+                },
+                session::say);
         tile.show(stage.moves().of(moved).get(place).settings());
         return tile;
     }

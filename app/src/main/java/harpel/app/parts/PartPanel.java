@@ -1,10 +1,14 @@
-package harpel.app;
+package harpel.app.parts;
 
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
-import harpel.app.draw.Scrolling;
 import harpel.app.session.Change;
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.app.ui.Field;
+import harpel.app.ui.Scrolling;
+import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
 import harpel.piece.Instrument;
@@ -15,110 +19,96 @@ import harpel.piece.Routes;
 import harpel.theory.Key;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiFunction;
-import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The parts at the left, and what the shown one hears and sounds like. */
-final class PartPanel extends VBox {
+public final class PartPanel extends VBox {
     private static final String KEYS_ONLY = "keys only";
     private static final String BUILT_IN = "built-in";
 
     private final Session session;
     private final VBox cards = new VBox(4);
     private final Map<String, PartCard> kept = new HashMap<>();
-    private final TextField name = new TextField();
-    private final ComboBox<String> input = new ComboBox<>();
-    private final ComboBox<String> channel = new ComboBox<>();
+    private final Field name;
+    private final Choice<Hearing> input;
+    private final Choice<Integer> channel;
     private final Label why = new Label();
     private final Hyperlink help = new Hyperlink();
     private final LeversPanel levers;
-    private final ComboBox<String> phrase = new ComboBox<>();
-    private final ComboBox<String> sound = new ComboBox<>();
-    private final ComboBox<String> output = new ComboBox<>();
-    private final TextField key = new TextField();
-    private final TextField variation = new TextField();
-    private boolean showing;
+    private final Choice<String> phrase;
+    private final Choice<String> sound;
+    private final Choice<String> output;
+    private final Field key;
+    private final Field variation;
     private Change lastChange;
 
-    PartPanel(Session session) {
+    public PartPanel(Session session) {
         super(0);
         this.session = session;
         getStyleClass().add("part-panel");
         setPrefWidth(214);
         setMinWidth(200);
         levers = new LeversPanel(session);
-        choice(
-                input,
+        input = new Choice<>(
                 "input",
                 "Where the part takes its notes from, besides its phrase",
-                chosen -> editPart("Choose input", part -> part.withHearing(inputs().get(chosen))));
-        choice(
-                channel,
+                this::called,
+                chosen -> editPart("Choose input", part -> part.withHearing(chosen)));
+        channel = new Choice<>(
                 "channel",
                 "The channel the part sends on",
-                chosen -> editPart("Choose channel", part -> part.withChannel(Integer.parseInt(chosen) - 1)));
-        name.setId("part-name");
-        name.setTooltip(new Tooltip("The part's name; Enter sets it"));
-        name.setAccessibleText("The part's name");
-        name.setOnAction(event -> {
-            String text = name.getText().strip();
-            if (!text.isEmpty()) {
-                editPart("Rename part", part -> part.withName(text));
-            }
-            show();
-        });
+                number -> String.valueOf(number + 1),
+                chosen -> editPart("Choose channel", part -> part.withChannel(chosen)));
+        name = new Field("part-name", "The part’s name", this::rename, session::say);
         why.setId("why-silent");
         why.setWrapText(true);
         why.getStyleClass().add("problem");
         help.setId("help-silent");
-        choice(
-                phrase,
+        phrase = new Choice<>(
                 "phrase",
                 "What the part hears while the transport runs, besides the keys",
-                chosen -> editPart("Choose phrase", part -> part.withPhrase(phraseId(chosen))));
-        choice(
-                sound,
+                this::phraseLabel,
+                chosen -> editPart("Choose phrase", part -> part.withPhrase(chosen)));
+        sound = new Choice<>(
                 "sound",
                 "The stand-in instrument",
+                chosen -> chosen,
                 chosen -> editPart("Choose sound", part -> part.withSound(chosen)));
-        choice(
-                output,
+        output = new Choice<>(
                 "output",
-                "Where the part's notes go",
-                chosen -> editPart("Choose output", part -> part.withPort(chosen.equals(BUILT_IN) ? "" : chosen)));
-        field(key, "key", "The key of the piece, such as D dorian", (piece, text) -> piece.withKey(Key.parse(text)));
-        field(
-                variation,
+                "Where the part’s notes go",
+                port -> port.isEmpty() ? BUILT_IN : port,
+                chosen -> editPart("Choose output", part -> part.withPort(chosen)));
+        key = field("key", "The key of the piece, such as D dorian", (piece, text) -> piece.withKey(Key.parse(text)));
+        variation = field(
                 "variation",
                 "The number that all chance depends on: another number, other notes",
                 PartPanel::withVariation);
-        Button next = new Button("next");
-        next.setId("next-variation");
-        next.setMinWidth(Region.USE_PREF_SIZE);
-        next.setTooltip(new Tooltip("The next variation"));
-        next.setOnAction(event -> session.document()
-                .apply(PieceEdit.of(
-                        "Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
+        Button next = Buttons.button(
+                "next",
+                "next-variation",
+                "The next variation",
+                () -> session.document()
+                        .apply(PieceEdit.of(
+                                "Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
         HBox variationRow = new HBox(6, variation, next);
         HBox.setHgrow(variation, Priority.ALWAYS);
         channel.setPrefWidth(56);
@@ -163,7 +153,7 @@ final class PartPanel extends VBox {
         MenuButton menu = new MenuButton("Part");
         menu.setId("part-menu");
         menu.setMinWidth(Region.USE_PREF_SIZE);
-        menu.setTooltip(new Tooltip("Add, duplicate, move or delete parts"));
+        Tips.set(menu, "Add, duplicate, move or delete parts");
         item(menu, "Add part    Ctrl+Shift+N", "add-part", () -> PartActions.add(session));
         item(
                 menu,
@@ -185,24 +175,43 @@ final class PartPanel extends VBox {
         menu.getItems().add(item);
     }
 
-    /** Every input there is, by what it is called here. */
-    private Map<String, Hearing> inputs() {
-        Map<String, Hearing> inputs = new LinkedHashMap<>();
-        inputs.put("when chosen", Hearing.KEYS);
-        inputs.put("none", Hearing.NOTHING);
-        for (String device : session.transport().inputs()) {
-            inputs.put(device, new Hearing(Hearing.Source.DEVICE, device, 0));
-        }
+    /** Every input there is. */
+    private List<Hearing> inputs() {
+        Set<Hearing> inputs = new LinkedHashSet<>(List.of(Hearing.KEYS, Hearing.NOTHING));
+        session.transport().inputs().forEach(device -> inputs.add(new Hearing(Hearing.Source.DEVICE, device, 0)));
         for (Part other : session.document().piece().get().parts()) {
             if (!other.id().equals(session.selection().partId().get())) {
-                inputs.put("what " + other.name() + " hears", new Hearing(Hearing.Source.INPUT_OF, other.id(), 0));
-                inputs.put("what " + other.name() + " sends", new Hearing(Hearing.Source.OUTPUT_OF, other.id(), 0));
+                inputs.add(new Hearing(Hearing.Source.INPUT_OF, other.id(), 0));
+                inputs.add(new Hearing(Hearing.Source.OUTPUT_OF, other.id(), 0));
             }
         }
-        inputs.putIfAbsent(
-                session.selection().part().hearing().toString(),
-                session.selection().part().hearing());
-        return inputs;
+        inputs.add(session.selection().part().hearing());
+        return List.copyOf(inputs);
+    }
+
+    private String called(Hearing hearing) {
+        if (hearing.equals(Hearing.KEYS)) {
+            return "when chosen";
+        }
+        String other = session.document()
+                .piece()
+                .get()
+                .part(hearing.from())
+                .map(Part::name)
+                .orElse(hearing.from());
+        return switch (hearing.source()) {
+            case NONE -> "none";
+            case INPUT_OF -> "what " + other + " hears";
+            case OUTPUT_OF -> "what " + other + " sends";
+            default -> hearing.channel() == 0 ? hearing.from() : hearing.toString();
+        };
+    }
+
+    private void rename(String text) {
+        if (text.isEmpty()) {
+            throw new IllegalArgumentException("a part needs a name; Escape brings back the one it has");
+        }
+        editPart("Rename part", part -> part.withName(text));
     }
 
     private static Label small(String text) {
@@ -211,32 +220,12 @@ final class PartPanel extends VBox {
         return label;
     }
 
-    private void choice(ComboBox<String> box, String id, String tip, Consumer<String> chosen) {
-        box.setId(id);
-        box.setMaxWidth(Double.MAX_VALUE);
-        box.setTooltip(new Tooltip(tip));
-        box.setAccessibleText(tip);
-        box.setOnAction(event -> {
-            if (!showing && box.getValue() != null) {
-                chosen.accept(box.getValue());
-            }
-        });
-    }
-
-    private void field(TextField field, String id, String tip, BiFunction<Piece, String, Piece> change) {
-        field.setId(id);
-        field.setTooltip(new Tooltip(tip + "; Enter sets it"));
-        field.setAccessibleText(tip);
-        field.setOnAction(event -> {
-            try {
-                String text = field.getText();
-                change.apply(session.document().piece().get(), text);
-                session.document().apply(PieceEdit.of("Set " + id, piece -> change.apply(piece, text)));
-            } catch (IllegalArgumentException e) {
-                session.say(e.getMessage());
-            }
-            show();
-        });
+    private Field field(String id, String what, BiFunction<Piece, String, Piece> change) {
+        return new Field(
+                id,
+                what,
+                text -> session.document().take(PieceEdit.of("Set " + id, piece -> change.apply(piece, text))),
+                session::say);
     }
 
     private static Piece withVariation(Piece piece, String text) {
@@ -261,59 +250,38 @@ final class PartPanel extends VBox {
     }
 
     private void show() {
-        showing = true;
         Piece piece = session.document().piece().get();
         Part part = session.selection().part();
         cards.getChildren().setAll(piece.parts().stream().map(this::card).toList());
         kept.keySet().removeIf(id -> piece.part(id).isEmpty());
-        Map<String, Hearing> inputs = inputs();
-        fill(
-                input,
-                List.copyOf(inputs.keySet()),
-                inputs.entrySet().stream()
-                        .filter(entry -> entry.getValue().equals(part.hearing()))
-                        .map(Map.Entry::getKey)
-                        .findFirst()
-                        .orElseThrow());
-        fill(
-                channel,
-                IntStream.rangeClosed(1, 16).mapToObj(String::valueOf).toList(),
-                String.valueOf(part.channel() + 1));
-        name.setText(part.name());
+        input.show(inputs(), part.hearing());
+        channel.show(IntStream.range(0, 16).boxed().toList(), part.channel());
+        name.show(part.name());
         showAdvice(piece, part);
-        List<String> phrases = new ArrayList<>(List.of(KEYS_ONLY));
-        phrases.addAll(piece.phrases().stream().map(this::phraseLabel).toList());
-        fill(phrase, phrases, piece.phrase(part.phrase()).map(this::phraseLabel).orElse(KEYS_ONLY));
-        fill(sound, Instrument.all().stream().map(Instrument::name).toList(), part.sound());
-        List<String> outputs = new ArrayList<>(List.of(BUILT_IN));
-        session.transport().outputs().stream().filter(name -> !name.isEmpty()).forEach(outputs::add);
-        fill(output, outputs, part.port().isEmpty() ? BUILT_IN : part.port());
-        key.setText(piece.key().name());
-        variation.setText(String.valueOf(piece.variation()));
-        showing = false;
+        List<String> phrases = new ArrayList<>(List.of(""));
+        piece.phrases().forEach(one -> phrases.add(one.id()));
+        phrase.show(phrases, part.phrase());
+        sound.show(Instrument.all().stream().map(Instrument::name).toList(), part.sound());
+        List<String> outputs = new ArrayList<>(List.of(""));
+        session.transport().outputs().stream().filter(port -> !port.isEmpty()).forEach(outputs::add);
+        output.show(outputs, part.port());
+        key.show(piece.key().name());
+        variation.show(String.valueOf(piece.variation()));
     }
 
     /** A phrase's name; with its id where two have one name. */
-    private String phraseLabel(Phrase phrase) {
-        long alike = session.document().piece().get().phrases().stream()
-                .filter(one -> one.name().equals(phrase.name()))
-                .count();
-        return alike > 1 ? phrase.name() + " · " + phrase.id() : phrase.name();
-    }
-
-    private String phraseId(String label) {
-        return session.document().piece().get().phrases().stream()
-                .filter(one -> phraseLabel(one).equals(label))
-                .map(Phrase::id)
+    private String phraseLabel(String id) {
+        List<Phrase> phrases = session.document().piece().get().phrases();
+        return phrases.stream()
+                .filter(one -> one.id().equals(id))
                 .findFirst()
-                .orElse("");
-    }
-
-    private static void fill(ComboBox<String> box, List<String> items, String value) {
-        if (!box.getItems().equals(items)) {
-            box.getItems().setAll(items);
-        }
-        box.setValue(value);
+                .map(phrase -> phrases.stream()
+                                        .filter(one -> one.name().equals(phrase.name()))
+                                        .count()
+                                > 1
+                        ? phrase.name() + " · " + id
+                        : phrase.name())
+                .orElse(KEYS_ONLY);
     }
 
     private PartCard card(Part part) {
@@ -343,7 +311,7 @@ final class PartPanel extends VBox {
     }
 
     /** Draws a frame. */
-    void draw() {
+    public void draw() {
         kept.values().forEach(PartCard::draw);
         levers.draw();
     }

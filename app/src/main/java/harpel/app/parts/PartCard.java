@@ -1,8 +1,10 @@
-package harpel.app;
+package harpel.app.parts;
 
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Tips;
 import harpel.piece.Hearing;
 import harpel.piece.Mix;
 import harpel.piece.Part;
@@ -12,7 +14,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -34,8 +35,8 @@ final class PartCard extends VBox {
     private final Label name = new Label();
     private final Label about = new Label();
     private final Button choose = new Button();
-    private final ToggleButton mute = new ToggleButton("mute");
-    private final ToggleButton solo = new ToggleButton("solo");
+    private final ToggleButton mute;
+    private final ToggleButton solo;
     private final Slider level = new Slider(0, 100, 100);
     private final Region in = light("What comes in");
     private final Region out = light("What goes out");
@@ -64,7 +65,6 @@ final class PartCard extends VBox {
         choose.setId("part-" + id);
         choose.getStyleClass().add("part-choose");
         choose.setMaxWidth(Double.MAX_VALUE);
-        choose.setTooltip(new Tooltip("Show this part's chain and play it with the keys; drag to move it in the list"));
         choose.setOnAction(event -> {
             session.selection().selected().set(null);
             session.selection().partId().set(id);
@@ -73,18 +73,18 @@ final class PartCard extends VBox {
         choose.addEventFilter(MouseEvent.MOUSE_DRAGGED, this::carried);
         choose.addEventFilter(MouseEvent.MOUSE_RELEASED, this::carried);
         choose.widthProperty().addListener((property, before, now) -> words.setPrefWidth(now.doubleValue() - 14));
-        toggle(
-                mute,
+        mute = Buttons.toggle(
+                "mute",
                 "mute-" + id,
                 "Not heard, while its chain goes on",
                 on -> edit("Mute", "", mix -> mix.withMute(on)));
-        toggle(
-                solo,
+        solo = Buttons.toggle(
+                "solo",
                 "solo-" + id,
                 "Only this part, and others that are solo, are heard",
                 on -> edit("Solo", "", mix -> mix.withSolo(on)));
         level.setId("level-" + id);
-        level.setTooltip(new Tooltip("Level: the volume of the part's channel"));
+        Tips.set(level, "Level: the volume of the part's channel");
         level.setPrefWidth(72);
         level.valueProperty().addListener((property, before, now) -> {
             if (!showing) {
@@ -126,16 +126,8 @@ final class PartCard extends VBox {
     private static Region light(String what) {
         Region light = new Region();
         light.getStyleClass().add("light");
-        Tooltip.install(light, new Tooltip(what));
+        Tips.set(light, what);
         return light;
-    }
-
-    private void toggle(
-            ToggleButton button, String buttonId, String tip, java.util.function.Consumer<Boolean> changed) {
-        button.setId(buttonId);
-        button.getStyleClass().add("small-toggle");
-        button.setTooltip(new Tooltip(tip));
-        button.setOnAction(event -> changed.accept(button.isSelected()));
     }
 
     private void edit(String label, String gesture, java.util.function.UnaryOperator<Mix> change) {
@@ -168,7 +160,9 @@ final class PartCard extends VBox {
         // What it hears and sounds like is said of the chosen one; of the others when pointed at.
         about.setManaged(selected);
         about.setVisible(selected);
-        choose.getTooltip().setText(about.getText() + "\nShow this part's chain and play it with the keys");
+        Tips.set(
+                choose,
+                about.getText() + "\nShow this part’s chain and play it with the keys; drag to move it in the list");
         pseudoClassStateChanged(SELECTED, selected);
         getStyleClass().removeIf(style -> style.startsWith("part-colour-"));
         getStyleClass().add("part-colour-" + part.mix().colour());

@@ -1,4 +1,4 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
@@ -9,12 +9,12 @@ import harpel.time.Ticks;
  * The stretch of time and of pitch that all traces show, so that all rows share one axis. It follows the engine unless it is frozen;
  * frozen, it can be moved back. Owned by the interface thread.
  */
-final class TimeWindow {
+public final class TimeWindow {
     /** Where the line for now stands, as a share of the width. */
-    static final double NOW = 0.86;
+    public static final double NOW = 0.86;
 
-    static final double FEWEST_BARS = 0.5;
-    static final double MOST_BARS = 28;
+    public static final double FEWEST_BARS = 0.5;
+    public static final double MOST_BARS = 28;
     private static final double BARS = 3.5;
     private static final double CLOSEST = 6;
 
@@ -31,7 +31,7 @@ final class TimeWindow {
     private double pitchShift;
 
     /** Follows the engine; while time stands the window stays where it was. */
-    void follow(LiveStatus status, Piece piece, long nanos) {
+    public void follow(LiveStatus status, Piece piece, long nanos) {
         if (status.mode() != Mode.STOPPED) {
             nowTick = status.tickAt(nanos);
         }
@@ -39,48 +39,48 @@ final class TimeWindow {
     }
 
     /** Shows more bars with a factor above 1, fewer below. */
-    void zoomTime(double factor) {
+    public void zoomTime(double factor) {
         bars = Math.max(FEWEST_BARS, Math.min(MOST_BARS, bars * factor));
     }
 
     /** Shows fewer pitches with a factor above 1, more below, down to all there are. */
-    void zoomPitch(double factor) {
+    public void zoomPitch(double factor) {
         pitchZoom = Math.max(1, Math.min(CLOSEST, pitchZoom * factor));
         movePitch(0);
     }
 
     /** Moves the pitches shown up or down, where not all are. */
-    void movePitch(double semitones) {
+    public void movePitch(double semitones) {
         double room = (highest - lowest + 1) * (1 - 1 / pitchZoom) / 2;
         pitchShift = Math.max(-room, Math.min(room, pitchShift + semitones));
     }
 
-    double bars() {
+    public double bars() {
         return bars;
     }
 
-    double pitchZoom() {
+    public double pitchZoom() {
         return pitchZoom;
     }
 
     /** Shows all as at first. */
-    void reset() {
+    public void reset() {
         bars = BARS;
         pitchZoom = 1;
         pitchShift = 0;
     }
 
-    void freeze(boolean on) {
+    public void freeze(boolean on) {
         frozen = on;
         frozenTick = nowTick;
     }
 
-    boolean isFrozen() {
+    public boolean isFrozen() {
         return frozen;
     }
 
     /** Goes back in time, or forth with fewer than nought bars, and stays there; at now it stays frozen. */
-    void back(double byBars) {
+    public void back(double byBars) {
         if (!frozen) {
             freeze(true);
         }
@@ -88,22 +88,22 @@ final class TimeWindow {
     }
 
     /** How far back the window stands. */
-    double barsBack() {
+    public double barsBack() {
         return frozen ? (nowTick - frozenTick) / barTicks : 0;
     }
 
     /** Widens the pitches shown so that this one has its place. */
-    void include(int pitch) {
+    public void include(int pitch) {
         lowest = Math.min(lowest, pitch - 2);
         highest = Math.max(highest, pitch + 2);
     }
 
-    void resetPitches() {
+    public void resetPitches() {
         lowest = 50;
         highest = 79;
     }
 
-    double nowTick() {
+    public double nowTick() {
         return nowTick;
     }
 
@@ -111,15 +111,15 @@ final class TimeWindow {
         return bars * barTicks;
     }
 
-    double fromTick() {
+    public double fromTick() {
         return (frozen ? frozenTick : nowTick) - NOW * widthTicks();
     }
 
-    double toTick() {
+    public double toTick() {
         return fromTick() + widthTicks();
     }
 
-    double x(double tick, double width) {
+    public double x(double tick, double width) {
         return (tick - fromTick()) / widthTicks() * width;
     }
 
@@ -132,7 +132,7 @@ final class TimeWindow {
     }
 
     /** The middle of a pitch's line. */
-    double y(int pitch, double height) {
+    public double y(int pitch, double height) {
         return height - (pitch - bottom() + 0.5) / shownPitches() * height;
     }
 
@@ -140,11 +140,11 @@ final class TimeWindow {
         return Math.max(3, height / shownPitches() * (pitchZoom > 2 ? 0.8 : 1.5));
     }
 
-    int lowest() {
+    public int lowest() {
         return (int) Math.floor(bottom());
     }
 
-    int highest() {
+    public int highest() {
         return (int) Math.ceil(bottom() + shownPitches()) - 1;
     }
 }

@@ -1,9 +1,10 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.advice.Advice;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
+import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
@@ -19,7 +20,6 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.control.Button;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -30,7 +30,7 @@ import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
 
 /** One row of the chain: a name, what it is set to, how many notes, and the trace. Shows the input, a stage, or the sound. */
-final class StageRow extends StackPane {
+public final class StageRow extends StackPane {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass OFF = PseudoClass.getPseudoClass("off");
     private static final double NAME_WIDTH = 276;
@@ -82,7 +82,7 @@ final class StageRow extends StackPane {
         setting.setMaxHeight(34);
         count.getStyleClass().add("soft");
         count.setMinWidth(Region.USE_PREF_SIZE);
-        count.setTooltip(new Tooltip("How many of the notes shown came in and went out, and the step that is played"));
+        Tips.set(count, "How many of the notes shown came in and went out, and the step that is played");
         onOff.getStyleClass().add("on-off");
         onOff.setFocusTraversable(false);
         fold.getStyleClass().add("fold");
@@ -161,13 +161,13 @@ final class StageRow extends StackPane {
         onOff.setDisable(!stage.isKnown());
         String what = (off ? "Switch on " : "Switch off ") + stage.name();
         onOff.setAccessibleText(what);
-        onOff.setTooltip(new Tooltip(what + "  (Ctrl+B)"));
+        Tips.set(onOff, what + "  (Ctrl+B)");
         setAccessibleText(stage.name() + ", " + setting.getText() + (off ? ", off" : ""));
         boolean folded = session.look().isFolded(address);
         foldIcon.setIconCode(folded ? Feather.CHEVRON_RIGHT : Feather.CHEVRON_DOWN);
         String folding = (folded ? "Unfold " : "Fold ") + stage.name();
         fold.setAccessibleText(folding);
-        fold.setTooltip(new Tooltip(folding + "  (Ctrl+F)"));
+        Tips.set(fold, folding + "  (Ctrl+F)");
         setting.setManaged(!folded);
         setting.setVisible(!folded);
         double tall = folded ? COLLAPSED : TALL;

@@ -1,4 +1,4 @@
-package harpel.app;
+package harpel.app.chain;
 
 import harpel.app.session.Session;
 import harpel.chain.Branch;
@@ -21,16 +21,16 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyEvent;
 
 /** The list of effects to add, by family. */
-final class EffectMenu {
+public final class EffectMenu {
     private EffectMenu() {}
 
     /** Offers the effects to add at a place of a chain. */
-    static void show(Node anchor, Session session, List<Step> way, int place) {
+    public static void show(Node anchor, Session session, List<Step> way, int place) {
         show(anchor, kind -> add(session, way, place, kind));
     }
 
     /** Offers the effects that can take the place of a stage. */
-    static void showReplace(Node anchor, Session session, StageAddress address) {
+    public static void showReplace(Node anchor, Session session, StageAddress address) {
         show(
                 anchor,
                 kind -> session.selection()
@@ -70,7 +70,7 @@ final class EffectMenu {
     }
 
     /** The effects that are found by what was typed, those whose name begins with it first. */
-    static List<EffectKind> found(String typed) {
+    public static List<EffectKind> found(String typed) {
         String start = typed.strip().toLowerCase(Locale.ROOT);
         List<EffectKind> found = new ArrayList<>();
         EffectCatalog.kinds().stream().filter(kind -> kind.isFoundBy(typed)).forEach(found::add);
@@ -101,7 +101,7 @@ final class EffectMenu {
     }
 
     /** Adds a stage with simple settings and selects it. */
-    static void add(Session session, List<Step> way, int place, EffectKind kind) {
+    public static void add(Session session, List<Step> way, int place, EffectKind kind) {
         String id = session.selection().chainAt(way).freeId(kind.id());
         Stage stage = ready(Stage.of(id, kind));
         session.selection().edit("Add " + kind.label(), "", way, chain -> chain.plus(place, stage));

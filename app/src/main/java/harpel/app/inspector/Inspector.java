@@ -1,10 +1,16 @@
-package harpel.app;
+package harpel.app.inspector;
 
-import harpel.app.draw.Scrolling;
+import harpel.app.chain.EffectMenu;
+import harpel.app.chain.PresetMenu;
+import harpel.app.chain.StageActions;
 import harpel.app.draw.StepRow;
 import harpel.app.editor.ScriptEditor;
 import harpel.app.editor.StageEditor;
 import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Columns;
+import harpel.app.ui.ParamTile;
+import harpel.app.ui.Scrolling;
 import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -28,15 +34,13 @@ import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
 
 /** The controls of the selected stage or branch, one for every parameter, made from the descriptors. */
-final class Inspector extends BorderPane {
+public final class Inspector extends BorderPane {
     private final Session session;
     private final VBox content = new VBox(8);
     private final List<ParamTile<?>> tiles = new ArrayList<>();
@@ -49,7 +53,7 @@ final class Inspector extends BorderPane {
     private final List<StepRow<?>> stepRows = new ArrayList<>();
     private final List<Consumer<ParamSet>> stepRowShows = new ArrayList<>();
 
-    Inspector(Session session) {
+    public Inspector(Session session) {
         this.session = session;
         getStyleClass().add("inspector");
         content.setPadding(new Insets(10, 12, 12, 14));
@@ -148,7 +152,7 @@ final class Inspector extends BorderPane {
             content.getChildren().add(1, PresetMenu.ofStage(session, address, stage));
         }
         ParamSpec spec = branch ? Split.TAKES : stage.params().spec();
-        GridPane grid = twoColumns();
+        GridPane grid = Columns.two();
         if (!branch) {
             editor = StageEditor.of(session, stage, this::set).orElse(null);
         }
@@ -192,24 +196,11 @@ final class Inspector extends BorderPane {
         content.getChildren().add(actions(address, stage, branch));
     }
 
-    /** Two columns of the same width, for tiles. */
-    static GridPane twoColumns() {
-        GridPane grid = new GridPane();
-        grid.setHgap(6);
-        grid.setVgap(6);
-        for (int i = 0; i < 2; i++) {
-            ColumnConstraints half = new ColumnConstraints();
-            half.setPercentWidth(50);
-            grid.getColumnConstraints().add(half);
-        }
-        return grid;
-    }
-
     private FlowPane actions(StageAddress address, Stage stage, boolean branch) {
         FlowPane pane = new FlowPane(6, 6);
         if (branch) {
             int number = address.branch();
-            Button remove = button(
+            Button remove = Buttons.button(
                     "Remove branch",
                     "remove-branch",
                     "Remove this branch and its stages",
@@ -225,7 +216,7 @@ final class Inspector extends BorderPane {
         }
         if (stage.isKnown() && stage.kind().branches()) {
             pane.getChildren()
-                    .add(button(
+                    .add(Buttons.button(
                             "Add branch",
                             "add-branch",
                             "Add a dry branch",
@@ -241,29 +232,30 @@ final class Inspector extends BorderPane {
         if (stage.isKnown() && !stage.kind().action().isEmpty()) {
             String action = stage.kind().action();
             pane.getChildren()
-                    .add(button(
+                    .add(Buttons.button(
                             action,
                             action.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'),
                             action + ": the effect’s own action, at once",
                             () -> session.transport().act(address)));
         }
-        Button replace =
-                button("Replace…", "replace", "Another effect in its place, keeping what fits  (Ctrl+R)", () -> {});
+        Button replace = Buttons.button(
+                "Replace…", "replace", "Another effect in its place, keeping what fits  (Ctrl+R)", () -> {});
         replace.setOnAction(event -> EffectMenu.showReplace(replace, session, address));
         pane.getChildren().add(replace);
         pane.getChildren()
-                .add(button(
+                .add(Buttons.button(
                         "Duplicate",
                         "duplicate",
                         "Put the same stage after it  (Ctrl+D)",
                         () -> StageActions.duplicate(session)));
         pane.getChildren()
-                .add(button("Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
+                .add(Buttons.button(
+                        "Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
         return pane;
     }
 
     /** Whether a node is one of the controls here. */
-    boolean isAround(Node node) {
+    public boolean isAround(Node node) {
         for (Node at = node; at != null; at = at.getParent()) {
             if (at == this) {
                 return true;
@@ -273,7 +265,7 @@ final class Inspector extends BorderPane {
     }
 
     /** Gives the keyboard to the first control of the selected stage: what is drawn first, else the first value. */
-    void focusFirst() {
+    public void focusFirst() {
         Node first = content.lookup(".drawing");
         if (first == null && !tiles.isEmpty()) {
             first = tiles.get(0);
@@ -284,7 +276,7 @@ final class Inspector extends BorderPane {
     }
 
     /** Shows what has changed since the last frame without an edit: what a script says, where movers stand. */
-    void draw() {
+    public void draw() {
         if (shown == null) {
             return;
         }
@@ -316,16 +308,9 @@ final class Inspector extends BorderPane {
         return more;
     }
 
-    static Button button(String text, String id, String tip, Runnable action) {
-        Button button = new Button(text);
-        button.setId(id);
-        button.setTooltip(new Tooltip(tip));
-        button.setOnAction(event -> action.run());
-        return button;
-    }
-
     private <T> ParamTile<T> tile(Param<T> param) {
-        ParamTile<T> tile = new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done));
+        ParamTile<T> tile =
+                new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done), session::say);
         tile.onPick(() -> session.levers().picked(shown, param));
         return tile;
     }
@@ -344,7 +329,7 @@ final class Inspector extends BorderPane {
     @SuppressWarnings("unchecked") // a list of rows is a List<ParamSet>
     private RowsEditor rows(Param<?> param) {
         Param<List<ParamSet>> rows = (Param<List<ParamSet>>) param;
-        return new RowsEditor(rows, (list, done) -> change(rows, rows.type().write(list), done));
+        return new RowsEditor(rows, (list, done) -> change(rows, rows.type().write(list), done), session::say);
     }
 
     private static <T> boolean hasBar(ParamType<T> type) {

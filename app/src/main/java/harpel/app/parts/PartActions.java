@@ -1,4 +1,4 @@
-package harpel.app;
+package harpel.app.parts;
 
 import harpel.app.session.Session;
 import harpel.chain.Chain;
@@ -13,10 +13,10 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** What can be done with parts. */
-final class PartActions {
+public final class PartActions {
     private PartActions() {}
 
-    static void add(Session session) {
+    public static void add(Session session) {
         Piece piece = session.document().piece().get();
         int number = piece.parts().size() + 1;
         Part plain = Part.of("Part " + number, Chain.EMPTY);
@@ -31,7 +31,7 @@ final class PartActions {
         choose(session, part.id());
     }
 
-    static void duplicate(Session session) {
+    public static void duplicate(Session session) {
         String id = session.selection().partId().get();
         String copy = session.document().piece().get().freeId(id);
         session.document()
@@ -53,7 +53,7 @@ final class PartActions {
         }
     }
 
-    static void delete(Session session) {
+    public static void delete(Session session) {
         Piece piece = session.document().piece().get();
         if (piece.parts().size() < 2) {
             session.say("A piece has at least one part.");
@@ -74,7 +74,7 @@ final class PartActions {
         session.say("Deleted “" + name + "”. Ctrl+Z brings it back.");
     }
 
-    static void move(Session session, int by) {
+    public static void move(Session session, int by) {
         int place = session.document()
                 .piece()
                 .get()
@@ -84,7 +84,7 @@ final class PartActions {
     }
 
     /** Moves a part to a place in the list, counted among the parts as they will be. */
-    static void moveTo(Session session, String id, int place) {
+    public static void moveTo(Session session, String id, int place) {
         String name = session.document().piece().get().part(id).orElseThrow().name();
         session.document().apply(PieceEdit.of("Move part " + name, piece -> {
             List<Part> parts = new ArrayList<>(piece.parts());

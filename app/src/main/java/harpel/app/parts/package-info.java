@@ -1,0 +1,2 @@
+/** The parts and levers at the left. */
+package harpel.app.parts;

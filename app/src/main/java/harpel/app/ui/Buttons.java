@@ -1,0 +1,39 @@
+package harpel.app.ui;
+
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.Region;
+
+/** Buttons, which are never cut off narrower than their words and always say what they do when pointed at. */
+public final class Buttons {
+    private Buttons() {}
+
+    /** @param id for style sheets and tests */
+    public static Button button(String words, String id, String tip, Runnable action) {
+        Button button = new Button(words);
+        button.setId(id);
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        Tips.set(button, tip);
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    /** Takes something out of a list. */
+    public static Button remove(String id, String what, Runnable action) {
+        Button button = button("×", id, "Remove " + what, action);
+        button.setAccessibleText("Remove " + what);
+        return button;
+    }
+
+    /** A small one that stays pressed. */
+    public static ToggleButton toggle(String words, String id, String tip, Consumer<Boolean> changed) {
+        ToggleButton button = new ToggleButton(words);
+        button.setId(id);
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.getStyleClass().add("small-toggle");
+        Tips.set(button, tip);
+        button.setOnAction(event -> changed.accept(button.isSelected()));
+        return button;
+    }
+}

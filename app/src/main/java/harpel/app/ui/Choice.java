@@ -1,0 +1,50 @@
+package harpel.app.ui;
+
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.scene.control.ComboBox;
+import javafx.util.StringConverter;
+
+/**
+ * One of several things, each with its words; choosing one tells it, showing one does not.
+ *
+ * @param <T> the things
+ */
+public final class Choice<T> extends ComboBox<T> {
+    private boolean showing;
+
+    /** @param tip what is chosen, for the tip and a screen reader */
+    public Choice(String id, String tip, Function<T, String> words, Consumer<T> chosen) {
+        setId(id);
+        setMaxWidth(Double.MAX_VALUE);
+        setAccessibleText(tip);
+        Tips.set(this, tip);
+        setConverter(new StringConverter<>() {
+            @Override
+            public String toString(T thing) {
+                return thing == null ? "" : words.apply(thing);
+            }
+
+            @Override
+            public T fromString(String text) {
+                throw new UnsupportedOperationException("things are chosen, not typed");
+            }
+        });
+        setOnAction(event -> {
+            if (!showing && getValue() != null) {
+                chosen.accept(getValue());
+            }
+        });
+    }
+
+    /** Shows what there is to choose from, and what holds now. */
+    public void show(List<T> things, T value) {
+        showing = true;
+        if (!getItems().equals(things)) {
+            getItems().setAll(things);
+        }
+        setValue(value);
+        showing = false;
+    }
+}

@@ -1,0 +1,43 @@
+package harpel.app.ui;
+
+import java.util.function.Supplier;
+import javafx.scene.Node;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
+
+/**
+ * What a control is for, said when it is pointed at and to a screen reader. One small window serves all of them and takes its words from
+ * the control the pointer has come to: a window for each would cost more than the controls themselves.
+ */
+public final class Tips {
+    private static final double WIDTH = 360;
+    private static final Tooltip SHARED = shared();
+
+    private Tips() {}
+
+    private static Tooltip shared() {
+        Tooltip tip = new Tooltip();
+        tip.setWrapText(true);
+        tip.setMaxWidth(WIDTH);
+        return tip;
+    }
+
+    /** Says what a node is for, in place of what was said before. Interface thread. */
+    public static void set(Node node, String words) {
+        node.setAccessibleHelp(words);
+        set(node, () -> words);
+    }
+
+    /** The same with words that are made when they are wanted. */
+    @SuppressWarnings("unchecked") // what is kept under the key is what this puts there
+    public static void set(Node node, Supplier<String> words) {
+        Object before = node.getProperties().put(Tips.class, words);
+        if (before == null) {
+            node.addEventHandler(
+                    MouseEvent.MOUSE_ENTERED,
+                    event -> SHARED.setText(
+                            ((Supplier<String>) node.getProperties().get(Tips.class)).get()));
+            Tooltip.install(node, SHARED);
+        }
+    }
+}
