@@ -233,7 +233,7 @@ final class MoveRun {
         double turned = cycle + (tick - begin) / (grid.tickOf(cycle + 1) - begin) + settings.get(Source.PHASE) / 100.0;
         double p = turned - Math.floor(turned);
         return switch (settings.get(Source.SHAPE)) {
-            case SINE -> 0.5 - 0.5 * Math.cos(2 * Math.PI * p);
+            case SINE -> 0.5 + 0.5 * Math.sin(2 * Math.PI * p);
             case TRIANGLE -> p < 0.5 ? 2 * p : 2 - 2 * p;
             case RISE -> p;
             case FALL -> 1 - p;

@@ -5,6 +5,8 @@ package harpel.event;
  * back to the key that was played.
  */
 public final class NoteStart extends Event {
+    private static final double A_HAIR = 1e-9;
+
     private static final long GENERATED = Long.MAX_VALUE;
 
     private final NoteStart cause;
@@ -71,9 +73,9 @@ public final class NoteStart extends Event {
         return new NoteStart(tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other);
     }
 
-    /** The nearest velocity a note can have, rounded half up. */
+    /** The nearest velocity a note can have, rounded half up; what is a half but for the computer's fractions is one: 45 × 0.7 is 31.5. */
     public static int clampVelocity(double velocity) {
-        return (int) Math.max(1, Math.min(127, Math.floor(velocity + 0.5)));
+        return (int) Math.max(1, Math.min(127, Math.floor(velocity + 0.5 + A_HAIR)));
     }
 
     public int pitch() {

@@ -79,8 +79,11 @@ public enum Source {
             Param.of("most", IntType.of(1, 16, ""), 8, "So many held notes are the highest.");
     public static final Param<Integer> NUMBER =
             Param.of("controller", IntType.of(0, 127, ""), 1, "Which controller; 1 is the mod wheel, 11 expression.");
-    public static final Param<Shape> SHAPE =
-            Param.of("shape", ChoiceType.of(Shape.class), Shape.SINE, "The wave; random holds a new value each time.");
+    public static final Param<Shape> SHAPE = Param.of(
+            "shape",
+            ChoiceType.of(Shape.class),
+            Shape.SINE,
+            "The wave: a sine starts in the middle, rising; random holds a new value each time.");
     public static final Param<TimeValue> PACE =
             Param.of("pace", TimeType.TIME, TimeValue.ofNote("1/1"), "The length of one wave, or of one step.");
     public static final Param<Integer> PHASE =

@@ -20,7 +20,8 @@ public final class EvenSpread {
         }
         List<List<Boolean>> heads = groups(onsets, true);
         List<List<Boolean>> tails = groups(steps - onsets, false);
-        while (onsets > 0 && tails.size() > 1) {
+        // Rests are dealt out once at least: E(3,4) is x.xx.
+        for (boolean dealt = false; onsets > 0 && tails.size() > (dealt ? 1 : 0); dealt = true) {
             int pairs = Math.min(heads.size(), tails.size());
             List<List<Boolean>> joined = new ArrayList<>();
             for (int i = 0; i < pairs; i++) {

@@ -63,17 +63,25 @@ public record Scale(String name, List<Integer> steps) {
     }
 
     /**
-     * The scale of that name.
+     * The scale of that name, with spaces or hyphens between its words.
      *
      * @throws IllegalArgumentException naming the known scales
      */
     public static Scale of(String name) {
-        Scale scale = NAMED.get(name.strip().toLowerCase(java.util.Locale.ROOT));
+        String spaced = spaced(name);
+        Scale scale = NAMED.values().stream()
+                .filter(one -> spaced(one.name()).equals(spaced))
+                .findFirst()
+                .orElse(null);
         if (scale == null) {
             throw new IllegalArgumentException(
                     "unknown scale \"" + name + "\"; known are " + String.join(", ", NAMED.keySet()));
         }
         return scale;
+    }
+
+    private static String spaced(String name) {
+        return name.strip().toLowerCase(java.util.Locale.ROOT).replaceAll("[\\s-]+", " ");
     }
 
     /** A set of one's own; the root is added, and a set that has a name gets it. */

@@ -5,15 +5,19 @@ import java.util.List;
 
 /**
  * Evenly spaced steps with swing. Step n is computed from its index. A grid of the piece starts anew at each change of meter, so
- * that bars and steps agree; one that starts at a key runs on from there.
+ * that bars and steps agree, and counts the pairs of its swing anew at each bar line; one that starts at a key runs on from there.
  */
 public final class StepGrid {
     /** No step is shorter, in quarters. */
     public static final double SHORTEST_QUARTERS = 0.01;
 
+    /** So far from a whole number of steps or bars a quotient may be by rounding alone. */
+    private static final double A_HAIR = 1e-9;
+
     private static final TimeValue SHORTEST = new TimeValue.Beats(SHORTEST_QUARTERS);
 
-    private record Segment(long startTick, long firstIndex, double stepTicks) {}
+    /** @param barTicks after so many ticks pairs are counted anew; 0 never */
+    private record Segment(long startTick, long firstIndex, double stepTicks, long barTicks) {}
 
     private final TimeMap time;
     private final TimeValue pace;
@@ -47,7 +51,7 @@ public final class StepGrid {
     public static StepGrid ofPiece(TimeMap time, TimeValue pace, double swingPercent) {
         StepGrid grid = new StepGrid(time, pace, swingPercent);
         if (pace instanceof TimeValue.Millis) {
-            grid.add(0, 0);
+            grid.add(0, 0, 0);
             return grid;
         }
         long index = 0;
@@ -55,7 +59,7 @@ public final class StepGrid {
             if (!grid.segments.isEmpty()) {
                 index = grid.indexAtOrAfter(change.tick());
             }
-            grid.add(change.tick(), index);
+            grid.add(change.tick(), index, change.barTicks());
         }
         return grid;
     }
@@ -63,12 +67,12 @@ public final class StepGrid {
     /** Steps counted from {@code originTick}. */
     public static StepGrid from(long originTick, TimeMap time, TimeValue pace, double swingPercent) {
         StepGrid grid = new StepGrid(time, pace, swingPercent);
-        grid.add(originTick, 0);
+        grid.add(originTick, 0, 0);
         return grid;
     }
 
-    private void add(long startTick, long index) {
-        segments.add(new Segment(startTick, index, pace.ticksAt(startTick, time)));
+    private void add(long startTick, long index, long barTicks) {
+        segments.add(new Segment(startTick, index, pace.ticksAt(startTick, time), barTicks));
     }
 
     public long tickOf(long index) {
@@ -114,8 +118,18 @@ public final class StepGrid {
         return (tick - segment.startTick) / segment.stepTicks;
     }
 
+    /** Whether a step is the second of its pair. */
+    private boolean isSecond(Segment segment, long index) {
+        if (segment.barTicks == 0) {
+            return (index & 1) == 1;
+        }
+        long bar = (long) Math.floor(index * segment.stepTicks / segment.barTicks + A_HAIR);
+        long first = (long) Math.ceil(bar * segment.barTicks / segment.stepTicks - A_HAIR);
+        return (index - first & 1) == 1;
+    }
+
     private long tickIn(Segment segment, long index) {
-        double steps = (index & 1) == 0 ? index : index - 1 + 2 * swing;
+        double steps = isSecond(segment, index) ? index - 1 + 2 * swing : index;
         if (pace instanceof TimeValue.Millis) {
             return time.after(segment.startTick, pace, steps);
         }

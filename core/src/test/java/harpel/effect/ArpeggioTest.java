@@ -165,6 +165,25 @@ class ArpeggioTest {
         assertThat(bars.pitches(2)).containsExactly(60, 64, 67, 60, 60, 64, 67, 60);
     }
 
+    @Test
+    void aChordThatBeginsInMidBarStartsTheOrderToo() {
+        Played bars = arpeggio("'start-over':'every-bars','start-over-every':2").chord("C4 E4 G4", 1, 5);
+        assertThat(bars.pitches(1)).containsExactly(60, 64, 67);
+        Played late = arpeggio("'start-over':'every-bars','start-over-every':2,'late-catch':60")
+                .chord("C4 E4 G4", 1.02, 5);
+        assertThat(late.pitches(1))
+                .as("a step that was played late is the first")
+                .containsExactly(60, 64, 67);
+    }
+
+    @Test
+    void theStruckStepSaysHowFarTheLastTiedOneSounds() {
+        String struck = "'pattern':[{'gate':40},{'play':'tie'},{'play':'rest'},{'play':'rest'}]";
+        assertThat(arpeggio(struck).note("C4", 0, 4).bars(1)).containsExactly(new Heard(0, 1.4, 60, 100, 1));
+        String own = "'pattern':[{'gate':40},{'play':'tie','gate':90},{'play':'rest'},{'play':'rest'}]";
+        assertThat(arpeggio(own).note("C4", 0, 4).bars(1)).containsExactly(new Heard(0, 1.9, 60, 100, 1));
+    }
+
     /** A chord of four and one of three: with keep-even the rhythm of the order does not shift (common practice). */
     @Test
     void keepEvenGivesEveryChordTheSameSlots() {

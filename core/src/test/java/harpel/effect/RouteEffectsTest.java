@@ -73,6 +73,11 @@ class RouteEffectsTest {
                         .note("G4", 1, 1)
                         .events(1)))
                 .containsExactly(10923, 12971, 10923, 8192);
+        assertThat(bends(Played.through("{'effect':'note-bend'}")
+                        .note("C4", 0, 1)
+                        .events(1)))
+                .as("the first bend is sent, also where it is the centre: who knows where the instrument stands")
+                .containsExactly(8192);
         assertThat(bends(Played.through("{'effect':'note-bend','after-release':'stay'}")
                         .note("E4", 0, 1)
                         .events(1)))

@@ -79,6 +79,22 @@ class ShapeEffectsTest {
     }
 
     @Test
+    void aSlopeThatComesToAHalfIsRoundedUp() {
+        // The second of seven strings at slope -100 has 39 × 5/6 = 32.5; the fourth 39 × 1/2 = 19.5 (common practice:
+        // half up).
+        assertThat(strum("'slope':-100")
+                        .note("C3", 0, 2, 39)
+                        .note("D3", 0, 2, 39)
+                        .note("E3", 0, 2, 39)
+                        .note("F3", 0, 2, 39)
+                        .note("G3", 0, 2, 39)
+                        .note("A3", 0, 2, 39)
+                        .note("B3", 0, 2, 39)
+                        .velocities(1))
+                .containsExactly(39, 33, 26, 20, 13, 7, 1);
+    }
+
+    @Test
     void notesCanEndTogether() {
         List<Heard> heard = strum("'ends':'together'")
                 .note("C4", 0, 1.5)
@@ -135,6 +151,15 @@ class ShapeEffectsTest {
                         .bars(1))
                 .extracting(Heard::length)
                 .containsExactly(1.0);
+    }
+
+    @Test
+    void theNextNoteIsOneOfTheSameChannel() {
+        Played played = duration("'length':'until-next'")
+                .note(60, 0, 0.2, 100, 1)
+                .note(62, 1, 0.2, 100, 2)
+                .note(64, 3, 0.2, 100, 1);
+        assertThat(played.bars(1)).extracting(Heard::length).containsExactly(3.0, 3.0, 1.0);
     }
 
     @Test

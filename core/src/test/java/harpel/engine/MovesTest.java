@@ -129,7 +129,8 @@ class MovesTest {
                 .containsExactly(77, 64, 77, 64);
         assertThat(beats(fixed("{'by':'lfo','shape':'sine','pace':'1/1','phase':25,'amount':-40}"), 2)
                         .velocities(1))
-                .containsExactly(39, 13);
+                .as("from the middle, rising: a quarter on it is highest")
+                .containsExactly(13, 39);
     }
 
     @Test

@@ -60,6 +60,7 @@ class ScriptTest {
         List<Heard> notes = example("Fading repeats").note("C4", 0, 0.25).bars(1);
         assertThat(notes).extracting(Heard::velocity).containsExactly(100, 60, 36, 22);
         assertThat(notes).extracting(Heard::beat).containsExactly(0.0, 0.5, 1.0, 1.5);
+        assertThat(notes).extracting(Heard::length).containsExactly(0.25, 0.5, 0.5, 0.5);
     }
 
     @Test

@@ -25,6 +25,13 @@ class TheoryTest {
     }
 
     @Test
+    void aScalesNameIsReadWithSpacesOrHyphens() {
+        assertThat(Scale.of("minor-pentatonic")).isEqualTo(Scale.of("Minor  Pentatonic"));
+        assertThat(Scale.of("half whole diminished")).isEqualTo(Scale.of("half-whole diminished"));
+        assertThat(Key.parse("A harmonic-minor").name()).isEqualTo("A harmonic minor");
+    }
+
+    @Test
     void theOtherOctaveNamingCallsNote60C3() {
         assertThat(Pitch.name(60, OctaveNaming.C3)).isEqualTo("C3");
     }

@@ -50,6 +50,19 @@ class TimeTest {
     }
 
     @Test
+    void pairsOfSwingAreCountedAnewAtEachBarLine() {
+        TimeMap time = new TimeMap(TempoMap.of(120), new MeterMap(List.of(new MeterMap.Change(0, 7, 8))));
+        StepGrid grid = StepGrid.ofPiece(time, TimeValue.ofNote("1/8"), 75);
+        long e = Q / 2;
+        // The seventh eighth is the first of a pair without a second; the eighth begins the next bar.
+        long[] expected = {0, e * 3 / 2, 2 * e, e * 7 / 2, 4 * e, e * 11 / 2, 6 * e, 7 * e, e * 17 / 2, 9 * e};
+        for (int i = 0; i < expected.length; i++) {
+            assertThat(grid.tickOf(i)).as("step %d", i).isEqualTo(expected[i]);
+            assertThat(grid.indexAtOrAfter(expected[i])).isEqualTo(i);
+        }
+    }
+
+    @Test
     void barsFollowTheMeter() {
         MeterMap meter = new MeterMap(List.of(new MeterMap.Change(0, 3, 4), new MeterMap.Change(6 * Q, 7, 8)));
         assertThat(meter.tickOfBar(2)).isEqualTo(6 * Q);

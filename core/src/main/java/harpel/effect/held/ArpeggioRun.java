@@ -28,6 +28,8 @@ final class ArpeggioRun implements Effect {
     private final HeldNotes held = new HeldNotes();
     /** Notes kept open because the step after theirs is a tie. */
     private final List<NoteStart> tied = new ArrayList<>();
+    /** The own gate of the step that struck last, which says how far the last step tied to it sounds. */
+    private int struckGate;
 
     private ParamSet values;
     private EffectContext context;
@@ -39,6 +41,8 @@ final class ArpeggioRun implements Effect {
     private long nextTick = Ticks.NEVER;
     /** Steps since the start-over point, where that is not read off the bars. */
     private long counted;
+    /** The first step of the chord that is held. */
+    private long chordIndex;
     /** The step that was played late, by its first key. */
     private long lateStep = -1;
 
@@ -97,6 +101,9 @@ final class ArpeggioRun implements Effect {
             }
             aim(grid.indexAtOrAfter(tick));
         }
+        if (newChord) {
+            chordIndex = grid.indexAtOrAfter(tick);
+        }
         catchLate(note, wasEmpty, out);
         if (wasEmpty) {
             emptySince = -1;
@@ -116,6 +123,7 @@ final class ArpeggioRun implements Effect {
         }
         if (wasEmpty && emptySince <= missedTick) {
             lateStep = missed;
+            chordIndex = missed;
             play(missed, counterAt(missed, missedTick), out);
         } else if (values.get(Arpeggio.ORDER) == Order.TOGETHER && lateStep == missed && !wasEmpty) {
             sound(new Entry(note, note.pitch()), null, missed, out);
@@ -176,7 +184,8 @@ final class ArpeggioRun implements Effect {
                 long bars = values.get(Arpeggio.START_OVER_EVERY);
                 long bar = context.time().meter().barAt(tick) / bars * bars;
                 long first = grid.indexAtOrAfter(context.time().meter().tickOfBar(bar));
-                yield Math.max(0, index - first);
+                // A chord that begins within them starts the order, too.
+                yield Math.max(0, index - Math.max(first, chordIndex));
             }
             case EACH_CHORD, EACH_NOTE -> counted++;
         };
@@ -194,7 +203,8 @@ final class ArpeggioRun implements Effect {
                 && pattern.get((int) ((counter + 1) % pattern.size())).get(Arpeggio.PLAY) == Play.TIE;
         if (play == Play.TIE && !held.isEmpty()) {
             if (!beforeTie) {
-                endTied(endOf(step, index), out);
+                int own = step.get(Arpeggio.STEP_GATE);
+                endTied(endOf(own > 0 ? own : struckGate, index), out);
             }
             return;
         }
@@ -202,6 +212,7 @@ final class ArpeggioRun implements Effect {
         if (held.isEmpty()) {
             return;
         }
+        struckGate = step == null ? 0 : step.get(Arpeggio.STEP_GATE);
         boolean sounds = step == null || out.chance().percent(step.get(Arpeggio.STEP_CHANCE));
         for (Entry entry : order.at(play, step, nextsBefore(counter, pattern), out.chance())) {
             if (sounds) {
@@ -238,7 +249,7 @@ final class ArpeggioRun implements Effect {
         NoteStart note = made == entry.from() ? made.copy() : made;
         out.start(note);
         if (index >= 0) {
-            out.end(note, endOf(step, index), NoteEnd.PLAIN_RELEASE);
+            out.end(note, endOf(step == null ? 0 : step.get(Arpeggio.STEP_GATE), index), NoteEnd.PLAIN_RELEASE);
         }
         return note;
     }
@@ -254,8 +265,8 @@ final class ArpeggioRun implements Effect {
         };
     }
 
-    private long endOf(ParamSet step, long index) {
-        int own = step == null ? 0 : step.get(Arpeggio.STEP_GATE);
+    /** Where a note of a step ends; a gate of its own of 0 is the stage's. */
+    private long endOf(int own, long index) {
         double gate = (own > 0 ? own : values.get(Arpeggio.GATE)) / 100.0;
         long start = grid.tickOf(index);
         return start + Math.max(1, Ticks.round((grid.tickOf(index + 1) - start) * gate));

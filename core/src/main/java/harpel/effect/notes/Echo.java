@@ -75,9 +75,9 @@ public final class Echo extends EffectKind {
                 SEED);
     }
 
-    /** The velocity of repeat k, not rounded: taken to nine places first, so that 100 × 0.6² is not a hair below the 36 it is. */
+    /** The velocity of repeat k, not rounded. */
     public static double velocity(ParamSet values, int played, int k) {
-        return Math.round(played * Math.pow(1 - values.get(FADE) / 100.0, k) * 1e9) / 1e9;
+        return played * Math.pow(1 - values.get(FADE) / 100.0, k);
     }
 
     @Override

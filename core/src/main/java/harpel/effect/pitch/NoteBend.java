@@ -112,13 +112,15 @@ public final class NoteBend extends EffectKind {
                 + " stopped the bend goes back to the middle.";
     }
 
+    private static final int UNSENT = -2;
+
     private static final class Running implements Effect {
         private final List<NoteStart> held = new ArrayList<>();
         private ParamSet values;
         private EffectContext context;
         private int sentRange;
         private Route sentTo = Route.ON;
-        private int bend = Message.BEND_MIDDLE;
+        private int bend = UNSENT;
         private long arrival;
 
         @Override
@@ -184,7 +186,7 @@ public final class NoteBend extends EffectKind {
 
         @Override
         public void leave(Emitter out) {
-            if (bend != Message.BEND_MIDDLE) {
+            if (bend != Message.BEND_MIDDLE && bend != UNSENT) {
                 bend = Message.BEND_MIDDLE;
                 out.pass(Message.bend(out.tick(), arrival, channel(), bend), sentTo);
             }

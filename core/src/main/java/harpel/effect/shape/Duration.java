@@ -104,7 +104,7 @@ public final class Duration extends EffectKind {
     @Override
     public String notes() {
         return "A share needs the end of the played note, so a note that should have ended before that ends with it, live and printed"
-                + " alike; a share above 100 % ends later. Until the next note: notes that start together last together; the last one"
+                + " alike; a share above 100 % ends later. Until the next note of the same channel: notes that start together last together; the last one"
                 + " lasts until the stop unless `at-most` ends it. `at-most` is kept while the key is still down.";
     }
 
@@ -129,7 +129,7 @@ public final class Duration extends EffectKind {
                 return;
             }
             untilNext.removeIf(before -> {
-                boolean earlier = before.tick() < note.tick();
+                boolean earlier = before.tick() < note.tick() && before.channel() == note.channel();
                 if (earlier) {
                     out.end(before, atLeast(before, note.tick()), NoteEnd.PLAIN_RELEASE);
                 }
