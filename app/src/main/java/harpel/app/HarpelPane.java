@@ -24,6 +24,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
+import javafx.css.PseudoClass;
 import javafx.event.EventHandler;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -31,6 +32,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ButtonType;
+import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
@@ -61,6 +63,10 @@ final class HarpelPane extends BorderPane {
     private final Inspector inspector;
     private final PartPanel parts;
     private final Label keysInfo = new Label();
+    private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
+
+    private final Label lettersInfo = new Label();
+    private String toldLetters;
     private Key toldKey;
     private int toldOctave;
     private int frame;
@@ -146,7 +152,9 @@ final class HarpelPane extends BorderPane {
         keysInfo.getStyleClass().add("soft");
         keysInfo.setMinWidth(100);
         HBox.setHgrow(keys, Priority.ALWAYS);
-        HBox row = new HBox(16, keys, keysInfo);
+        lettersInfo.setId("letters");
+        lettersInfo.getStyleClass().add("soft");
+        HBox row = new HBox(16, keys, new VBox(keysInfo, lettersInfo));
         row.setAlignment(Pos.CENTER_LEFT);
         row.setPadding(new Insets(2, 14, 6, 14));
         Label message = new Label();
@@ -361,16 +369,22 @@ final class HarpelPane extends BorderPane {
         } else if (event.getCode() == KeyCode.F3) {
             session.transport().dry().set(true);
             event.consume();
-        } else if (!onTile(event) && keys.key(event)) {
+        } else if (lettersGoTo().isEmpty()
+                && !(getScene().getFocusOwner() instanceof Drawing
+                        && event.getCode().isDigitKey())
+                && keys.key(event)) {
             event.consume();
         }
     }
 
-    /** Digits typed on a control set its value. */
-    private boolean onTile(KeyEvent event) {
-        Node owner = getScene().getFocusOwner();
-        return (owner instanceof ParamTile<?> || owner instanceof Drawing)
-                && event.getCode().isDigitKey();
+    /** What waits for words, so that letters play no keys; empty when they do. */
+    private String lettersGoTo() {
+        Node owner = getScene() == null ? null : getScene().getFocusOwner();
+        if (owner instanceof ParamTile<?> tile) {
+            return tile.param().label();
+        }
+        boolean list = owner instanceof ComboBoxBase<?> box && box.isShowing();
+        return typing() || list ? "what is typed in" : "";
     }
 
     private void released(KeyEvent event) {
@@ -447,13 +461,18 @@ final class HarpelPane extends BorderPane {
         session.levers().takeLearnt();
         keys.draw();
         Key key = session.document().piece().get().key();
+        String letters = lettersGoTo();
+        if (!letters.equals(toldLetters)) {
+            toldLetters = letters;
+            lettersInfo.setText(letters.isEmpty() ? "letters play" : "letters: " + letters);
+            lettersInfo.pseudoClassStateChanged(AWAY, !letters.isEmpty());
+        }
         if (key != toldKey || keys.octave() != toldOctave || keys.touch() != toldTouch) {
             toldKey = key;
             toldOctave = keys.octave();
             toldTouch = keys.touch();
             long inKey = IntStream.range(0, 12).filter(key::contains).count();
-            keysInfo.setText(
-                    "Keys C2–B6\nin key: " + inKey + " of 12\noctave  [  " + toldOctave + "  ]\ntouch " + toldTouch);
+            keysInfo.setText("in key: " + inKey + " of 12\noctave  [  " + toldOctave + "  ]\ntouch " + toldTouch);
         }
     }
 }

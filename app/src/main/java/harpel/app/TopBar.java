@@ -120,10 +120,7 @@ final class TopBar extends HBox {
         Field field = new Field(
                 id,
                 what,
-                text -> {
-                    session.document().take(PieceEdit.of("Set " + id, before -> change.apply(before, text)));
-                    getParent().requestFocus();
-                },
+                text -> session.document().take(PieceEdit.of("Set " + id, before -> change.apply(before, text))),
                 session::say);
         field.setPrefWidth(width);
         return field;

@@ -2,11 +2,11 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.chain.EffectMenu;
 import harpel.app.chain.PresetMenu;
 import harpel.app.session.Words;
 import harpel.device.SimulatedController;
 import harpel.effect.EffectCatalog;
+import harpel.effect.Trait;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.notes.ChordKeys;
 import harpel.effect.shape.Touch;
@@ -294,10 +294,23 @@ class WindowPartsTest extends WindowCase {
 
     @Test
     void effectsAreFoundByWhatPeopleWant() {
-        assertThat(EffectMenu.found("softer")).first().isEqualTo(EffectCatalog.of("touch"));
-        assertThat(EffectMenu.found("in key")).contains(EffectCatalog.of("scale-fit"));
-        assertThat(EffectMenu.found("echo")).first().isEqualTo(EffectCatalog.of("echo"));
-        assertThat(EffectMenu.found("no such thing")).isEmpty();
+        for (String[] wish : new String[][] {
+            {"softer", "touch"},
+            {"in key", "scale-fit"},
+            {"echo", "echo"},
+            {"octave", "transpose"},
+            {"arp", "arpeggio"},
+            {"split", "split"},
+            {"euclid", "pulse"}
+        }) {
+            assertThat(EffectCatalog.found(wish[0])).as(wish[0]).first().isEqualTo(EffectCatalog.of(wish[1]));
+        }
+        assertThat(EffectCatalog.found("probability")).isNotEmpty();
+        assertThat(EffectCatalog.found("random"))
+                .containsAll(EffectCatalog.kinds().stream()
+                        .filter(kind -> kind.has(Trait.DRAWS))
+                        .toList());
+        assertThat(EffectCatalog.found("no such thing")).isEmpty();
         press(KeyCode.CONTROL, KeyCode.E).release(KeyCode.E, KeyCode.CONTROL);
         await(() -> lookup("#find-effect").tryQuery().isPresent());
         moveTo(lookup(".menu-item").nth(9).<Node>query());

@@ -142,6 +142,41 @@ class WindowTest extends WindowCase {
     }
 
     @Test
+    void lettersGoToAChosenControlAndPlayOtherwise() {
+        clickOn("#stage-transpose .stage-name");
+        assertThat(text("#letters")).isEqualTo("letters play");
+        clickOn("#param-semitones");
+        await(() -> text("#letters").equals("letters: Semitones"));
+        push(KeyCode.Q);
+        assertThat(lookup("#typing").tryQuery())
+                .as("a letter opens the field too")
+                .isPresent();
+        push(KeyCode.ESCAPE);
+        // Far enough from the click not to be its second.
+        drag(on("#param-semitones", 0.2, 0.3), on("#param-semitones", 0.3, 0.3));
+        await(() -> text("#letters").equals("letters play"));
+        assertThat(starts())
+                .as("nothing was played by the letters that were typed")
+                .isEmpty();
+        push(KeyCode.Q);
+        await(() -> starts().size() >= 2);
+        nothingLeftSounding();
+    }
+
+    @Test
+    void aChoiceIsFoundByTyping() {
+        interact(() -> session.selection()
+                .edit("test", "", List.of(), chain -> chain.plus(0, harpel.effect.EffectCatalog.of("arpeggio"))));
+        select("arpeggio");
+        clickOn("#param-order");
+        push(KeyCode.R);
+        push(KeyCode.A);
+        assertThat(value("arpeggio", harpel.effect.held.Arpeggio.ORDER))
+                .isEqualTo(harpel.effect.held.Arpeggio.Order.RANDOM);
+        assertThat(starts()).isEmpty();
+    }
+
+    @Test
     void aWrongValueIsRefusedWithItsRange() {
         clickOn("#stage-transpose .stage-name");
         doubleClickOn("#param-semitones");

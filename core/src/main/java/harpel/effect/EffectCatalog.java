@@ -19,6 +19,14 @@ public final class EffectCatalog {
         return KINDS;
     }
 
+    /** The kinds that fit what was typed, a name or what one wants, best ones first; all for nothing. */
+    public static List<EffectKind> found(String typed) {
+        return KINDS.stream()
+                .filter(kind -> kind.fits(typed) >= 0)
+                .sorted(Comparator.comparingInt(kind -> typed.isBlank() ? 0 : kind.fits(typed)))
+                .toList();
+    }
+
     public static Optional<EffectKind> find(String id) {
         return KINDS.stream().filter(kind -> kind.id().equals(id)).findFirst();
     }

@@ -17,6 +17,9 @@ import java.util.Set;
 
 /** One kind of effect: its name, what it does, its parameters, and how a running one is made. */
 public abstract class EffectKind {
+    /** What people look for who want chance. */
+    private static final String DRAWING = " random chance probability";
+
     public static final Param<Boolean> ON =
             Param.of("on", FlagType.FLAG, true, "Off ends what the stage opened and passes everything through.");
     public static final Param<String> LABEL =
@@ -126,11 +129,26 @@ public abstract class EffectKind {
         return "";
     }
 
-    /** Whether every word typed is part of its name, what it does or what it is also found by. */
-    public final boolean isFoundBy(String typed) {
-        String all = (label + " " + does + " " + family.label() + " " + alsoFoundBy()).toLowerCase(Locale.ROOT);
-        return Arrays.stream(typed.toLowerCase(Locale.ROOT).strip().split("\\s+"))
-                .allMatch(all::contains);
+    /**
+     * How well it fits what was typed: 0 its name begins so, 1 its name has it, 2 it is what people look for it by, 3 the beginning of
+     * that, 4 all words are somewhere in what is said of it, -1 not at all.
+     */
+    final int fits(String typed) {
+        String wanted = typed.toLowerCase(Locale.ROOT).strip();
+        String name = label.toLowerCase(Locale.ROOT);
+        String sought = " " + alsoFoundBy().toLowerCase(Locale.ROOT) + (has(Trait.DRAWS) ? DRAWING : "") + " ";
+        String all = name + " " + does.toLowerCase(Locale.ROOT) + " "
+                + family.label().toLowerCase(Locale.ROOT) + sought;
+        if (name.startsWith(wanted)) {
+            return 0;
+        } else if (name.contains(wanted)) {
+            return 1;
+        } else if (sought.contains(" " + wanted + " ")) {
+            return 2;
+        } else if (sought.contains(" " + wanted)) {
+            return 3;
+        }
+        return Arrays.stream(wanted.split("\\s+")).allMatch(all::contains) ? 4 : -1;
     }
 
     /**

@@ -8,20 +8,24 @@ import harpel.chain.StageAddress.Step;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Consumer;
+import javafx.geometry.Point2D;
 import javafx.geometry.Side;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.robot.Robot;
+import javafx.stage.Screen;
 
 /** The list of effects to add, by family. */
 public final class EffectMenu {
+    private static final double AWAY = 24;
+
     private EffectMenu() {}
 
     /** Offers the effects to add at a place of a chain. */
@@ -45,16 +49,38 @@ public final class EffectMenu {
         search.setPrefColumnCount(24);
         CustomMenuItem top = new CustomMenuItem(search, false);
         search.textProperty().addListener((property, before, now) -> fill(menu, top, choose, now));
-        search.setOnAction(event -> found(search.getText()).stream().findFirst().ifPresent(kind -> {
-            menu.hide();
-            choose.accept(kind);
-        }));
+        search.setOnAction(event -> EffectCatalog.found(search.getText()).stream()
+                .findFirst()
+                .ifPresent(kind -> {
+                    menu.hide();
+                    choose.accept(kind);
+                }));
         menu.setOnShown(event -> {
             search.requestFocus();
             menu.getScene().addEventFilter(KeyEvent.KEY_TYPED, typed -> typeInto(search, typed));
         });
         fill(menu, top, choose, "");
-        menu.show(anchor, Side.BOTTOM, 40, 0);
+        if (anchor instanceof Button) {
+            menu.show(anchor, Side.BOTTOM, 40, 0);
+        } else {
+            // By the keyboard: at the top of the view, where it stays while fewer entries are left.
+            Point2D corner = anchor.localToScreen(anchor.getBoundsInLocal().getMinX() + 40, 8);
+            menu.show(anchor, corner.getX(), corner.getY());
+        }
+        keepOffThePointer(menu);
+    }
+
+    /** A list that opens under the pointer would have an entry chosen that nobody pointed at. */
+    private static void keepOffThePointer(ContextMenu menu) {
+        Point2D pointer = new Robot().getMousePosition();
+        boolean across = pointer.getX() >= menu.getX() && pointer.getX() < menu.getX() + menu.getWidth();
+        boolean down = pointer.getY() >= menu.getY() && pointer.getY() < menu.getY() + menu.getHeight();
+        if (across && down) {
+            double right = pointer.getX() + AWAY;
+            boolean fits = right + menu.getWidth()
+                    <= Screen.getPrimary().getVisualBounds().getMaxX();
+            menu.setX(fits ? right : Math.max(0, pointer.getX() - AWAY - menu.getWidth()));
+        }
     }
 
     /** An entry under the pointer takes the focus; what is typed is meant for the search all the same. */
@@ -69,28 +95,17 @@ public final class EffectMenu {
         search.end();
     }
 
-    /** The effects that are found by what was typed, those whose name begins with it first. */
-    public static List<EffectKind> found(String typed) {
-        String start = typed.strip().toLowerCase(Locale.ROOT);
-        List<EffectKind> found = new ArrayList<>();
-        EffectCatalog.kinds().stream().filter(kind -> kind.isFoundBy(typed)).forEach(found::add);
-        if (!start.isEmpty()) {
-            found.sort(Comparator.comparing(
-                    kind -> kind.label().toLowerCase(Locale.ROOT).startsWith(start) ? 0 : 1));
-        }
-        return found;
-    }
-
     private static void fill(ContextMenu menu, CustomMenuItem top, Consumer<EffectKind> choose, String typed) {
         List<MenuItem> items = new ArrayList<>(List.of(top));
         EffectKind.Family family = null;
-        for (EffectKind kind : found(typed)) {
+        List<EffectKind> found = EffectCatalog.found(typed);
+        if (found.isEmpty()) {
+            items.add(head("Nothing is found by “" + typed.strip() + "”. Try softer, echo, in key, random."));
+        }
+        for (EffectKind kind : found) {
             if (typed.isBlank() && kind.family() != family) {
                 family = kind.family();
-                MenuItem head = new MenuItem(family.label());
-                head.setDisable(true);
-                head.getStyleClass().add("menu-head");
-                items.add(head);
+                items.add(head(family.label()));
             }
             MenuItem item = new MenuItem(kind.label() + " – " + kind.does());
             item.setId("add-" + kind.id());
@@ -98,6 +113,13 @@ public final class EffectMenu {
             items.add(item);
         }
         menu.getItems().setAll(items);
+    }
+
+    private static MenuItem head(String words) {
+        MenuItem head = new MenuItem(words);
+        head.setDisable(true);
+        head.getStyleClass().add("menu-head");
+        return head;
     }
 
     /** Adds a stage with simple settings and selects it. */

@@ -30,6 +30,8 @@ public final class Field extends TextField {
                 pseudoClassStateChanged(WRONG, false);
                 // Taken, it is shown as whoever took it says it.
                 setText(shown);
+                // The keyboard goes back to whoever had it, mostly the piano keys.
+                getParent().requestFocus();
             } catch (IllegalArgumentException e) {
                 pseudoClassStateChanged(WRONG, true);
                 say.accept(e.getMessage());

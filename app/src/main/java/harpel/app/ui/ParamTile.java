@@ -10,6 +10,7 @@ import harpel.param.ScaleType;
 import harpel.param.WordType;
 import harpel.param.WordsType;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.BiConsumer;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
@@ -43,6 +44,7 @@ public final class ParamTile<T> extends VBox {
     private static final PseudoClass WRONG = PseudoClass.getPseudoClass("wrong");
     private static final PseudoClass PICKABLE = PseudoClass.getPseudoClass("pickable");
     private static final double LITTLE = 0.08;
+    private static final long TYPED_TOGETHER_NANOS = 1_000_000_000L;
 
     private final Param<T> param;
     private final Change change;
@@ -61,6 +63,9 @@ public final class ParamTile<T> extends VBox {
     private T current;
     private T pressedAt;
     private double pressedX;
+    private boolean dragged;
+    private String found = "";
+    private long foundNanos;
 
     /** @param say tells what is wrong with a typed value */
     public ParamTile(Param<T> param, Change change, Consumer<String> say) {
@@ -106,7 +111,14 @@ public final class ParamTile<T> extends VBox {
         });
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
-        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> change.accept(this, true));
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+            change.accept(this, true);
+            if (dragged) {
+                // Whoever drags a value plays on; whoever clicks it is about to type.
+                dragged = false;
+                getParent().requestFocus();
+            }
+        });
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         addEventHandler(KeyEvent.KEY_TYPED, this::typed);
         setOnScroll(event -> {
@@ -238,6 +250,7 @@ public final class ParamTile<T> extends VBox {
         if (hasBar && pressedAt != null && Math.abs(event.getX() - pressedX) > 2) {
             double moved = (event.getX() - pressedX) / Math.max(1, bar.getWidth());
             double scale = event.isShiftDown() ? 0.2 : 1;
+            dragged = true;
             set(param.type().atFraction(param.type().fraction(pressedAt) + moved * scale), false);
         }
         event.consume();
@@ -265,12 +278,31 @@ public final class ParamTile<T> extends VBox {
 
     private void typed(KeyEvent event) {
         String character = event.getCharacter();
-        if (!event.isShortcutDown()
-                && !character.isEmpty()
-                && (Character.isDigit(character.charAt(0)) || character.equals("-"))) {
-            type(character);
-            event.consume();
+        boolean printed = !character.isEmpty() && character.charAt(0) > ' ' && character.charAt(0) != 127;
+        if (event.isShortcutDown() || event.isAltDown() || !printed) {
+            return;
         }
+        event.consume();
+        List<String> words = words();
+        if (words.isEmpty() && !(param.type() instanceof FlagType)) {
+            type(character);
+        } else {
+            find(character, words);
+        }
+    }
+
+    /** Letters typed one after the other choose the first word that begins with them; on and off may be typed of a switch. */
+    private void find(String letter, List<String> words) {
+        long now = System.nanoTime();
+        found = (now - foundNanos < TYPED_TOGETHER_NANOS ? found : "") + letter.toLowerCase(Locale.ROOT);
+        foundNanos = now;
+        (words.isEmpty() ? List.of("off", "on") : words)
+                .stream()
+                        .map(word -> param.type().parse(word))
+                        .filter(one ->
+                                param.type().show(one).toLowerCase(Locale.ROOT).startsWith(found))
+                        .findFirst()
+                        .ifPresent(one -> set(one, true));
     }
 
     /** The words to choose from, or none when a value is typed. */

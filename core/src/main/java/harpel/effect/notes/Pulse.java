@@ -138,7 +138,7 @@ public final class Pulse extends EffectKind {
 
     @Override
     public String alsoFoundBy() {
-        return "rhythm drums beat evenly spread";
+        return "rhythm drums beat evenly spread euclid euclidean";
     }
 
     @Override
