@@ -153,7 +153,7 @@ final class HarpelPane extends BorderPane {
         keysInfo.setMinWidth(100);
         HBox.setHgrow(keys, Priority.ALWAYS);
         lettersInfo.setId("letters");
-        lettersInfo.getStyleClass().add("soft");
+        lettersInfo.getStyleClass().addAll("soft", "letters");
         HBox row = new HBox(16, keys, new VBox(keysInfo, lettersInfo));
         row.setAlignment(Pos.CENTER_LEFT);
         row.setPadding(new Insets(2, 14, 6, 14));

@@ -107,9 +107,38 @@ class TracesTest {
         assertThat(store.lever("Tide")).hasValue(0.25);
         store.forgetLever("Tide");
         assertThat(store.lever("Tide")).isEmpty();
-        queue.restarted();
+        queue.restarted(0, 4000);
         queue.drain(store::take);
         assertThat(store.steps("lead/lanes")).isEmpty();
+    }
+
+    @Test
+    void whatWasStaysLeftOfWhereTimeBeganAnew() {
+        Places.Place input = Places.input("lead");
+        note(4100, 900);
+        queue.restarted(0, 4000);
+        note(10, 50);
+        queue.drain(store::take);
+        // The old note ended at 5000, so it is moved by two bars.
+        assertThat(store.notes(input)).extracting(TraceStore.Drawn::startTick).containsExactly(-3900L, 10L);
+        assertThat(store.notes(input)).extracting(TraceStore.Drawn::endTick).containsExactly(-3000L, 60L);
+        assertThat(store.marks()).containsExactly(0L);
+        assertThat(store.earliest()).isEqualTo(-3900);
+        assertThat(inStretch(-3500, -3400)).hasSize(1);
+        queue.restarted(100, 4000);
+        queue.drain(store::take);
+        assertThat(store.marks()).as("time that goes on moves nothing").containsExactly(0L, 100L);
+        assertThat(store.earliest()).isEqualTo(-3900);
+        store.forgetStages("lead");
+        assertThat(store.notes(input)).as("what came in stays").hasSize(2);
+        store.forget();
+        note(50, 10);
+        queue.restarted(0, 4000);
+        queue.drain(store::take);
+        assertThat(store.notes(input))
+                .as("what was on its way is forgotten, too")
+                .isEmpty();
+        assertThat(store.marks()).isEmpty();
     }
 
     private static LiveStatus at(long tick) {

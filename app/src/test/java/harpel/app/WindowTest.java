@@ -164,6 +164,30 @@ class WindowTest extends WindowCase {
     }
 
     @Test
+    void tracesStayWhenTimeBeginsAnewAndGoWithThePieceAndTheChainTheyShow() {
+        press(KeyCode.Q).release(KeyCode.Q);
+        await(() -> starts().size() == 2);
+        await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
+        var input = harpel.app.session.Places.input("lead");
+        var sound = harpel.app.session.Places.sound("lead");
+        await(() -> onFx(() -> session.transport().traces().notes(sound).size() == 2));
+        push(KeyCode.SPACE);
+        await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.PLAYING);
+        push(KeyCode.SPACE);
+        await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
+        assertThat(onFx(() -> session.transport().traces().notes(sound))).hasSize(2);
+        interact(() -> session.selection().edit("test", "", List.of(), chain -> chain.minus("harmony")));
+        assertThat(onFx(() -> session.transport().traces().notes(sound)))
+                .as("the chain that made them is no more")
+                .isEmpty();
+        assertThat(onFx(() -> session.transport().traces().notes(input))).hasSize(1);
+        interact(() -> session.replace(Piece.empty(), "New piece"));
+        await(() -> onFx(() -> session.transport().traces().notes(input).isEmpty()));
+        assertThat(session.transport().status().anchorTick()).isZero();
+        assertThat(session.messages().last().get()).isEmpty();
+    }
+
+    @Test
     void aChoiceIsFoundByTyping() {
         interact(() -> session.selection()
                 .edit("test", "", List.of(), chain -> chain.plus(0, harpel.effect.EffectCatalog.of("arpeggio"))));

@@ -283,7 +283,11 @@ final class LiveCycle {
         anchorTick = tick;
         anchorNanos = now;
         run++;
-        tap.restarted();
+        tellRestart(tick);
+    }
+
+    private void tellRestart(long tick) {
+        tap.restarted(tick, program.plan().time().meter().at(tick).barTicks());
     }
 
     /** Stops the transport; repeats of stages that ring out go on in the chain's own time. */
@@ -360,7 +364,7 @@ final class LiveCycle {
         renderer.locate(position);
         players.values().forEach(player -> player.locate(position));
         quieten(now);
-        tap.restarted();
+        tellRestart(position);
     }
 
     void act(String part, String address) {

@@ -38,6 +38,6 @@ public interface Tap {
     /** A controller has brought a lever to this value, 0–1. */
     default void lever(String name, double value) {}
 
-    /** Time starts anew at another tick: what comes does not follow what was. */
-    default void restarted() {}
+    /** Time starts anew at a tick, in a bar of so many: what comes does not follow what was. */
+    default void restarted(long tick, long barTicks) {}
 }

@@ -7,6 +7,7 @@ import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
+import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
 import harpel.chain.Branch;
@@ -55,6 +56,10 @@ public final class ChainView extends BorderPane {
     private final ObjectProperty<NoteStart> pointed = new SimpleObjectProperty<>();
     private final ChainHead head;
     private final VBox rows = new VBox();
+    private final Scrolling scroll = new Scrolling(rows);
+    /** Since when the chain stands as it stands: what came before it did says nothing of it. */
+    private double standsSince = Double.NEGATIVE_INFINITY;
+
     private final Map<String, StageRow> kept = new HashMap<>();
     private final List<StageRow> shown = new ArrayList<>();
     private List<Advice> advice = List.of();
@@ -70,7 +75,7 @@ public final class ChainView extends BorderPane {
         rows.setId("rows");
         rows.getStyleClass().add("rows");
         setTop(head);
-        setCenter(new Scrolling(rows));
+        setCenter(scroll);
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
         session.selection().partId().addListener((property, before, now) -> build());
@@ -100,6 +105,9 @@ public final class ChainView extends BorderPane {
 
     /** Makes the rows anew where stages come or go; a value that is set changes what its row says. */
     private void take(Change change) {
+        if (!change.parts().isEmpty()) {
+            standsSince = window.nowTick();
+        }
         if (!change.onlyValues(session.selection().partId().get())) {
             build();
             return;
@@ -129,14 +137,15 @@ public final class ChainView extends BorderPane {
                 javafx.css.PseudoClass.getPseudoClass("off"), part.rack().off());
         shown.clear();
         StageRow input = row(null, Places.input(part.id()), false);
+        String hears = Words.hears(session.document().piece().get(), part.hearing());
         input.showWords(
                 "Input",
                 session.document()
                         .piece()
                         .get()
                         .phrase(part.phrase())
-                        .map(phrase -> "Keys + phrase “" + phrase.name() + "”")
-                        .orElse("Keys"));
+                        .map(phrase -> hears + " + phrase “" + phrase.name() + "”")
+                        .orElse(hears));
         rows.getChildren().add(input);
         advice = Advisor.chain(session.document().piece().get(), part);
         addChain(rows, part.chain(), List.of());
@@ -313,15 +322,18 @@ public final class ChainView extends BorderPane {
     private void select() {
         boolean difference = head.difference().get();
         for (StageRow row : shown) {
-            row.setSelected(
-                    row.address != null
-                            && row.address.equals(session.selection().selected().get()),
-                    difference);
+            boolean selected = row.address != null
+                    && row.address.equals(session.selection().selected().get());
+            row.setSelected(selected, difference);
+            if (selected) {
+                scroll.reveal(row);
+            }
         }
     }
 
     /** Draws a frame. */
     public void draw(long nanos) {
+        window.follow(session.transport().traces());
         window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {
             fitPitches();
@@ -337,6 +349,11 @@ public final class ChainView extends BorderPane {
 
     private int count(Place place, double to) {
         return session.transport().traces().countWithin(place, (long) window.fromTick(), (long) to);
+    }
+
+    private int countSince(Place place, double to) {
+        double from = Math.max(window.fromTick(), standsSince);
+        return from >= to ? 0 : session.transport().traces().countWithin(place, (long) from, (long) to);
     }
 
     private List<TraceStore.Drawn> within(Place place, double to) {
@@ -355,6 +372,7 @@ public final class ChainView extends BorderPane {
     /** Says what the notes of the last bars show: where they stop, and how many leave the key. */
     private void advise() {
         Part part = session.selection().part();
+        standsSince = Math.min(standsSince, window.nowTick());
         // What came in within the last bar may still be on its way.
         double settled = window.toTick() - (window.toTick() - window.fromTick()) / window.bars();
         Optional<Advice> full =
@@ -363,8 +381,8 @@ public final class ChainView extends BorderPane {
                 ? full
                 : Advisor.notesStop(
                         part,
-                        count(Places.input(part.id()), settled),
-                        id -> count(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick()));
+                        countSince(Places.input(part.id()), settled),
+                        id -> countSince(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick()));
         Set<Integer> pitches = new TreeSet<>();
         within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
         Advice leaves = Advisor.leavesTheKey(session.document().piece().get(), part, pitches)

@@ -1,5 +1,6 @@
 package harpel.app.chain;
 
+import harpel.app.session.TraceStore;
 import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
 import harpel.piece.Piece;
@@ -25,6 +26,9 @@ public final class TimeWindow {
     /** The tick at the line for now while frozen. */
     private double frozenTick;
 
+    private long moved;
+    private long earliest;
+
     private int lowest = 48;
     private int highest = 84;
     private double pitchZoom = 1;
@@ -36,6 +40,15 @@ public final class TimeWindow {
             nowTick = status.tickAt(nanos);
         }
         barTicks = piece.time().meter().at((long) nowTick).barTicks();
+    }
+
+    /** Goes with what is shown when it is moved to the left, as far back as there is anything. */
+    void follow(TraceStore traces) {
+        frozenTick -= traces.movedInAll() - moved;
+        moved = traces.movedInAll();
+        if (frozen) {
+            earliest = traces.earliest();
+        }
     }
 
     /** Shows more bars with a factor above 1, fewer below. */
@@ -84,7 +97,7 @@ public final class TimeWindow {
         if (!frozen) {
             freeze(true);
         }
-        frozenTick = Math.max(0, Math.min(nowTick, frozenTick - byBars * barTicks));
+        frozenTick = Math.max(earliest, Math.min(nowTick, frozenTick - byBars * barTicks));
     }
 
     /** How far back the window stands. */

@@ -110,7 +110,7 @@ public final class TraceCanvas extends Region {
         NoteStart nearest = null;
         double least = HIT;
         for (TraceStore.Drawn drawn : shown(place, notes)) {
-            double left = window.x(drawn.note.tick(), width);
+            double left = window.x(drawn.startTick(), width);
             double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
             double away = Math.max(0, Math.max(left - x, x - right));
             boolean level = Math.abs(window.y(drawn.note.pitch(), getHeight() - 2 * EDGE) - y) <= HIT;
@@ -156,7 +156,7 @@ public final class TraceCanvas extends Region {
 
     private void fill(Raster g, TraceStore.Drawn drawn, double width, double height, int colour) {
         double thick = Math.round(window.noteHeight(height));
-        double left = Math.round(Math.max(0, window.x(drawn.note.tick(), width)));
+        double left = Math.round(Math.max(0, window.x(drawn.startTick(), width)));
         double right = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
         double top = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
         g.fill(left, top, Math.max(2, right - left - 1), thick, colour);
@@ -172,7 +172,7 @@ public final class TraceCanvas extends Region {
         double thick = window.noteHeight(height);
         for (TraceStore.Drawn drawn : input) {
             if (!left.contains(drawn.note)) {
-                double x = Math.round(Math.max(0, window.x(drawn.note.tick(), width)));
+                double x = Math.round(Math.max(0, window.x(drawn.startTick(), width)));
                 double to = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
                 double y = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
                 g.edge(x, y, Math.max(3, to - x - 1), Math.max(3, Math.round(thick)), full(theme, theme.red));
@@ -217,6 +217,15 @@ public final class TraceCanvas extends Region {
     private void drawBars(Raster g, Theme theme, double width, double height) {
         Piece piece = session.document().piece().get();
         MeterMap meter = piece.time().meter();
+        // Before the beginning lies what was played before time began anew, in bars like the first.
+        for (long tick = -meter.at(0).barTicks();
+                tick > window.fromTick();
+                tick -= meter.at(0).barTicks()) {
+            g.fill(Math.round(window.x(tick, width)), 0, 1, height, Raster.mixed(theme.raised, theme.ink, 0.45));
+        }
+        for (long mark : session.transport().traces().marks()) {
+            g.fill(Math.round(window.x(mark, width)) - 1, 0, 3, height, Raster.mixed(theme.raised, theme.brass, 0.5));
+        }
         long bar = meter.barAt(Math.max(0, (long) window.fromTick()));
         boolean beats = window.bars() <= 10;
         for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {

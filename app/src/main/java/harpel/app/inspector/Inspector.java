@@ -43,6 +43,7 @@ import javafx.scene.layout.VBox;
 public final class Inspector extends BorderPane {
     private final Session session;
     private final VBox content = new VBox(8);
+    private final Scrolling scroll = new Scrolling(content);
     private final List<ParamTile<?>> tiles = new ArrayList<>();
     private final List<RowsEditor> rowEditors = new ArrayList<>();
     private StageAddress shown;
@@ -57,7 +58,7 @@ public final class Inspector extends BorderPane {
         this.session = session;
         getStyleClass().add("inspector");
         content.setPadding(new Insets(10, 12, 12, 14));
-        setCenter(new Scrolling(content));
+        setCenter(scroll);
         session.selection().selected().addListener((property, before, now) -> show());
         session.document().piece().addListener((property, before, now) -> show());
         session.levers().picking().addListener((property, before, now) -> showPickable());
@@ -79,6 +80,9 @@ public final class Inspector extends BorderPane {
             shown = address;
             shownSpec = spec;
             build(address, stage.get(), sameScript);
+            if (!sameScript) {
+                scroll.setVvalue(0);
+            }
         }
         if (moves != null) {
             moves.show(stage.get());

@@ -4,6 +4,7 @@ import harpel.advice.Advice;
 import harpel.advice.Advisor;
 import harpel.app.session.Change;
 import harpel.app.session.Session;
+import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
@@ -190,20 +191,10 @@ public final class PartPanel extends VBox {
     }
 
     private String called(Hearing hearing) {
-        if (hearing.equals(Hearing.KEYS)) {
-            return "when chosen";
-        }
-        String other = session.document()
-                .piece()
-                .get()
-                .part(hearing.from())
-                .map(Part::name)
-                .orElse(hearing.from());
         return switch (hearing.source()) {
+            case KEYS -> "when chosen";
             case NONE -> "none";
-            case INPUT_OF -> "what " + other + " hears";
-            case OUTPUT_OF -> "what " + other + " sends";
-            default -> hearing.channel() == 0 ? hearing.from() : hearing.toString();
+            default -> Words.hears(session.document().piece().get(), hearing);
         };
     }
 

@@ -1,7 +1,9 @@
 package harpel.app.session;
 
 import harpel.device.Ports;
+import harpel.engine.LiveStatus;
 import harpel.format.PieceFile;
+import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -31,7 +33,10 @@ public final class Session implements AutoCloseable {
         selection = new Selection(document);
         transport = new Transport(document.piece().get(), ports, clock, messages);
         levers = new LeverWiring(this);
-        document.onChange(change -> transport.engine().update(change.after()));
+        document.onChange(change -> {
+            transport.engine().update(change.after());
+            forgetWhatIsNoMore(change);
+        });
         selection
                 .partId()
                 .addListener((property, before, now) -> transport.engine().keysTo(now));
@@ -80,17 +85,39 @@ public final class Session implements AutoCloseable {
         messages.say(text);
     }
 
+    /** While time stands nothing would take the place of what the old chain made. */
+    private void forgetWhatIsNoMore(Change change) {
+        if (transport.status().mode() == LiveStatus.Mode.STOPPED) {
+            for (String part : change.parts()) {
+                boolean same = change.before()
+                        .part(part)
+                        .map(Part::chain)
+                        .equals(change.after().part(part).map(Part::chain));
+                if (!same) {
+                    transport.traces().forgetStages(part);
+                }
+            }
+        }
+    }
+
+    /** Ends everything that sounds, goes to the start and forgets what was shown and said. */
+    private void beginAnew() {
+        transport.engine().silence();
+        transport.toStart();
+        transport.traces().forget();
+        messages.say("");
+        selection.selected().set(null);
+    }
+
     /** Ends everything that sounds and puts another piece in place of this one. */
     public void replace(Piece opened, String label) {
-        transport.engine().silence();
-        selection.selected().set(null);
+        beginAnew();
         document.replace(opened, label);
     }
 
     /** Ends everything that sounds and opens a piece in place of this one. */
     public void open(Path path) throws IOException {
-        transport.engine().silence();
-        selection.selected().set(null);
+        beginAnew();
         document.open(path);
     }
 

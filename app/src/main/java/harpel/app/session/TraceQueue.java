@@ -12,6 +12,9 @@ import org.jctools.queues.atomic.SpscAtomicArrayQueue;
 public final class TraceQueue implements Tap {
     private static final int ROOM = 1 << 15;
 
+    /** Time starts anew at a tick. */
+    record Restart(long tick, long barTicks) {}
+
     /** A stage left a note out. */
     record Full(long tick) {}
 
@@ -21,7 +24,7 @@ public final class TraceQueue implements Tap {
     /** The step a row of a stage has come to. */
     public record StepAt(int row, int step) {}
 
-    /** What a place tells: an event that left it, a text it says, the values it was moved to, a step, a lever; or null: time starts anew. */
+    /** What a place tells: an event that left it, a text it says, the values it was moved to, a step, a lever; or that time starts anew. */
     public record Left(String part, String place, Object what) {}
 
     private final SpscAtomicArrayQueue<Left> queue = new SpscAtomicArrayQueue<>(ROOM);
@@ -41,8 +44,8 @@ public final class TraceQueue implements Tap {
     }
 
     @Override
-    public void restarted() {
-        offer("", "", null);
+    public void restarted(long tick, long barTicks) {
+        offer("", "", new Restart(tick, barTicks));
     }
 
     @Override

@@ -16,20 +16,32 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
 
-/** The notes that lately left each place, for the traces. Owned by the interface thread. */
+/**
+ * The notes that lately left each place, for the traces. They stay when time starts anew: what was before is moved to the left by whole
+ * bars, so that it ends where the new begins, and a mark stands there. Owned by the interface thread.
+ */
 public final class TraceStore {
     /** Some minutes of busy playing. */
     private static final int MOST_NOTES = 8000;
 
     private static final int MOST_LINES = 200;
+    private static final int MOST_MARKS = 64;
+    /** Among the last so many notes is the one that ends last, or nearly. */
+    private static final int LOOKED_BACK = 64;
 
     /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
     public static final class Drawn {
         public final NoteStart note;
         private long endTick = Long.MAX_VALUE;
+        private long moved;
 
         Drawn(NoteStart note) {
             this.note = note;
+        }
+
+        /** Where it is drawn. */
+        public long startTick() {
+            return note.tick() + moved;
         }
 
         public long endTick() {
@@ -67,13 +79,37 @@ public final class TraceStore {
             }
         }
 
+        /** Where the last of it is drawn. */
+        long last() {
+            long last = Long.MIN_VALUE;
+            // Ends rise with starts but for the lengths of notes.
+            for (int i = Math.max(0, notes.size() - LOOKED_BACK); i < notes.size(); i++) {
+                Drawn drawn = notes.get(i);
+                last = Math.max(last, drawn.sounds() ? drawn.startTick() + 1 : drawn.endTick);
+            }
+            return last;
+        }
+
+        /** Ends what sounds and moves all to the left. */
+        void move(long by, long end) {
+            open.values().forEach(drawn -> {
+                drawn.endTick = Math.max(drawn.startTick() + 1, end);
+                longest = Math.max(longest, drawn.endTick - drawn.startTick());
+            });
+            open.clear();
+            for (Drawn drawn : notes) {
+                drawn.moved -= by;
+                drawn.endTick -= by;
+            }
+        }
+
         /** The place of the first note at or after a tick. */
         int firstAt(double tick) {
             int low = 0;
             int high = notes.size();
             while (low < high) {
                 int middle = (low + high) >>> 1;
-                if (notes.get(middle).note.tick() < tick) {
+                if (notes.get(middle).startTick() < tick) {
                     low = middle + 1;
                 } else {
                     high = middle;
@@ -95,15 +131,16 @@ public final class TraceStore {
     /** For each stage that has left notes out, the tick at which it did so last. */
     private final Map<String, Long> full = new HashMap<>();
 
+    private final List<Long> marks = new ArrayList<>();
+    private long movedInAll;
+    private boolean forgetting;
     private long saidCount;
     private long count;
 
     public void take(TraceQueue.Left left) {
         Object what = left.what();
-        if (what == null) {
-            rows.clear();
-            steps.clear();
-            full.clear();
+        if (what instanceof TraceQueue.Restart restart) {
+            restart(restart.tick(), restart.barTicks());
         } else if (what instanceof NoteStart note) {
             row(left).start(note);
             count++;
@@ -129,6 +166,64 @@ public final class TraceStore {
             }
             saidCount++;
         }
+    }
+
+    private void restart(long tick, long barTicks) {
+        steps.clear();
+        full.clear();
+        if (forgetting) {
+            forgetting = false;
+            rows.clear();
+            marks.clear();
+            return;
+        }
+        long last = rows.values().stream().mapToLong(Row::last).max().orElse(Long.MIN_VALUE);
+        if (last == Long.MIN_VALUE) {
+            return;
+        }
+        long by = last <= tick ? 0 : -Math.floorDiv(tick - last, barTicks) * barTicks;
+        rows.values().forEach(row -> row.move(by, last));
+        marks.replaceAll(mark -> mark - by);
+        marks.add(tick);
+        if (marks.size() > MOST_MARKS) {
+            marks.remove(0);
+        }
+        movedInAll += by;
+    }
+
+    /** Another piece is shown: forgets all notes, now and when time starts anew next, since some may still be on their way. */
+    public void forget() {
+        forgetting = true;
+        rows.clear();
+        marks.clear();
+        count++;
+    }
+
+    /** Forgets what has left the stages of a part and its sound, since its chain is another now; what came in stays. */
+    public void forgetStages(String part) {
+        rows.keySet().removeIf(place -> place.part().equals(part) && !place.equals(Places.input(part)));
+        count++;
+    }
+
+    /** Where time began anew, as it is drawn, rising. */
+    public List<Long> marks() {
+        return Collections.unmodifiableList(marks);
+    }
+
+    /** How far all that was has been moved to the left so far, in ticks. */
+    public long movedInAll() {
+        return movedInAll;
+    }
+
+    /** The first tick at which anything is drawn; 0 where there is nothing before it. */
+    public long earliest() {
+        long earliest = 0;
+        for (Row row : rows.values()) {
+            earliest = row.notes.isEmpty()
+                    ? earliest
+                    : Math.min(earliest, row.notes.get(0).startTick());
+        }
+        return earliest;
     }
 
     private Row row(TraceQueue.Left left) {
@@ -218,9 +313,8 @@ public final class TraceStore {
     /** Whether that very note came by a place. */
     public boolean has(Place place, NoteStart note) {
         Row row = row(place);
-        for (int i = row.firstAt(note.tick());
-                i < row.notes.size() && row.notes.get(i).note.tick() == note.tick();
-                i++) {
+        // The latest first: what is asked for mostly came lately.
+        for (int i = row.notes.size() - 1; i >= 0; i--) {
             if (row.notes.get(i).note == note) {
                 return true;
             }
@@ -249,14 +343,14 @@ public final class TraceStore {
         int first = row.firstAt((double) fromTick - row.longest);
         if (!row.open.isEmpty()) {
             for (Drawn drawn : row.open.values()) {
-                if (drawn.note.tick() < fromTick - row.longest) {
+                if (drawn.startTick() < fromTick - row.longest) {
                     found.add(drawn);
                 }
             }
         }
         for (int i = first; i < row.notes.size(); i++) {
             Drawn drawn = row.notes.get(i);
-            if (drawn.note.tick() >= toTick) {
+            if (drawn.startTick() >= toTick) {
                 break;
             }
             if (drawn.endTick > fromTick) {

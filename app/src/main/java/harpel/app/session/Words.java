@@ -5,6 +5,7 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.engine.Tap;
 import harpel.event.NoteStart;
+import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.theory.GeneralMidi;
@@ -17,6 +18,18 @@ import java.util.List;
 
 /** Says things in plain words. */
 public final class Words {
+    /** What a part takes its notes from, besides its phrase. */
+    public static String hears(Piece piece, Hearing hearing) {
+        String other = piece.part(hearing.from()).map(Part::name).orElse(hearing.from());
+        return switch (hearing.source()) {
+            case KEYS -> "Keys";
+            case NONE -> "No keys";
+            case INPUT_OF -> "What " + other + " hears";
+            case OUTPUT_OF -> "What " + other + " sends";
+            case DEVICE -> hearing.toString();
+        };
+    }
+
     /** Says what was done to make a note of another. */
     public interface Telling {
         String tell(NoteStart from, NoteStart made);

@@ -1,5 +1,7 @@
 package harpel.app.ui;
 
+import javafx.application.Platform;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 
@@ -16,6 +18,21 @@ public final class Scrolling extends ScrollPane {
             if (viewport != null) {
                 viewport.setCache(false);
             }
+        });
+    }
+
+    /** Scrolls so far that a node within is seen, once it has its place. */
+    public void reveal(Node node) {
+        Platform.runLater(() -> {
+            double over = getContent().getBoundsInLocal().getHeight()
+                    - getViewportBounds().getHeight();
+            if (node.getScene() != getScene() || over <= 0) {
+                return;
+            }
+            Bounds bounds = getContent().sceneToLocal(node.localToScene(node.getBoundsInLocal()));
+            double top = getVvalue() * over;
+            double lowest = bounds.getMaxY() - getViewportBounds().getHeight();
+            setVvalue(Math.max(lowest, Math.min(top, bounds.getMinY())) / over);
         });
     }
 }
