@@ -2,6 +2,7 @@ package harpel.app;
 
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
+import harpel.app.ui.Asking;
 import harpel.chain.Chain;
 import harpel.effect.EffectCatalog;
 import harpel.engine.Plan;
@@ -27,7 +28,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
-import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
 import javafx.stage.FileChooser;
@@ -62,11 +62,8 @@ public final class Files {
             work.run();
         } catch (IOException | IllegalArgumentException e) {
             session.say(path.getFileName() + ": " + e.getMessage());
-            Alert alert = new Alert(Alert.AlertType.WARNING, e.getMessage(), ButtonType.OK);
-            alert.initOwner(window);
-            alert.getDialogPane().getStylesheets().setAll(session.look().styles());
-            alert.setHeaderText(path.getFileName().toString());
-            alert.show();
+            Asking.sheet(window, session.look().styles(), path.getFileName().toString(), e.getMessage(), ButtonType.OK)
+                    .show();
         }
     }
 
@@ -305,16 +302,15 @@ public final class Files {
     private boolean confirmOverwrite(Path path) {
         ButtonType over = new ButtonType("Write over it", ButtonBar.ButtonData.YES);
         ButtonType other = new ButtonType("Save as…", ButtonBar.ButtonData.NO);
-        Alert alert = new Alert(
-                Alert.AlertType.CONFIRMATION,
-                "It was changed on disk since it was opened here. What was written there would be lost.",
-                over,
-                other,
-                ButtonType.CANCEL);
-        alert.initOwner(window);
-        alert.getDialogPane().getStylesheets().setAll(session.look().styles());
-        alert.setHeaderText("Write over “" + path.getFileName() + "”?");
-        Optional<ButtonType> answer = alert.showAndWait();
+        Optional<ButtonType> answer = Asking.sheet(
+                        window,
+                        session.look().styles(),
+                        "Write over “" + path.getFileName() + "”?",
+                        "It was changed on disk since it was opened here. What was written there would be lost.",
+                        over,
+                        other,
+                        ButtonType.CANCEL)
+                .showAndWait();
         if (answer.isPresent() && answer.get() == other) {
             saveAs();
         }
@@ -328,12 +324,15 @@ public final class Files {
         }
         ButtonType save = new ButtonType("Save", ButtonBar.ButtonData.YES);
         ButtonType discard = new ButtonType("Discard", ButtonBar.ButtonData.NO);
-        Alert alert = new Alert(
-                Alert.AlertType.CONFIRMATION, "It has changes that are not saved.", save, discard, ButtonType.CANCEL);
-        alert.initOwner(window);
-        alert.getDialogPane().getStylesheets().setAll(session.look().styles());
-        alert.setHeaderText("Save “" + session.document().piece().get().name() + "”?");
-        Optional<ButtonType> answer = alert.showAndWait();
+        Optional<ButtonType> answer = Asking.sheet(
+                        window,
+                        session.look().styles(),
+                        "Save “" + session.document().piece().get().name() + "”?",
+                        "It has changes that are not saved.",
+                        save,
+                        discard,
+                        ButtonType.CANCEL)
+                .showAndWait();
         if (answer.isPresent() && answer.get() == save) {
             save();
             return !session.document().unsaved().get();

@@ -12,6 +12,7 @@ import harpel.app.parts.PartPanel;
 import harpel.app.session.Document;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
+import harpel.app.ui.Asking;
 import harpel.app.ui.ParamTile;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -434,14 +435,10 @@ final class HarpelPane extends BorderPane {
         list.setFitToWidth(true);
         list.setPrefViewportHeight(480);
         list.setPrefViewportWidth(440);
-        Alert alert = new Alert(Alert.AlertType.INFORMATION, "", ButtonType.CLOSE);
-        alert.initOwner(getScene().getWindow());
-        alert.setTitle("Keys and actions");
-        alert.setHeaderText(null);
-        alert.setGraphic(null);
-        alert.getDialogPane().setContent(list);
-        alert.getDialogPane().getStylesheets().setAll(session.look().styles());
-        alert.show();
+        Alert sheet =
+                Asking.sheet(getScene().getWindow(), session.look().styles(), "Keys and actions", "", ButtonType.CLOSE);
+        sheet.getDialogPane().setContent(list);
+        sheet.show();
     }
 
     /** Lets go of every key, as when the window loses the keyboard. */

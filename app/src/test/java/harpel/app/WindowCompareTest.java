@@ -300,6 +300,36 @@ class WindowCompareTest extends WindowCase {
     }
 
     @Test
+    void aLeverIsAddedWhereItsButtonStaysAndTakesItsMoversWithIt() {
+        double before = onFx(() -> boundsOf("#add-lever").getMinY());
+        clickOn("#add-lever");
+        clickOn("#add-lever");
+        assertThat(session.document().piece().get().levers()).hasSize(3);
+        assertThat(onFx(() -> boundsOf("#add-lever").getMinY()))
+                .isCloseTo(before, org.assertj.core.data.Offset.offset(1.0));
+        select("echo");
+        clickOn("#pick-0");
+        assertThat(lookup("#pick-0").queryLabeled().getText()).isEqualTo("which?");
+        clickOn("#param-fade");
+        assertThat(moversOfFade()).isEqualTo(1);
+        clickOn("#remove-lever-0");
+        assertThat(moversOfFade()).as("nothing names a lever that is gone").isZero();
+        shortcut(KeyCode.Z);
+        assertThat(moversOfFade()).isEqualTo(1);
+    }
+
+    private int moversOfFade() {
+        return session.selection()
+                .part()
+                .chain()
+                .find("echo")
+                .orElseThrow()
+                .moves()
+                .of(Echo.FADE)
+                .size();
+    }
+
+    @Test
     void aLeverIsShownItsControlByPointingAndFollowsTheKnob() {
         SimulatedController controller =
                 new SimulatedController(session.transport().engine());

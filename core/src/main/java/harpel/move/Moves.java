@@ -78,6 +78,21 @@ public record Moves(Map<String, List<Mover>> byParam, Map<String, Object> unknow
         return new Moves(changed, unknown);
     }
 
+    /** The same without the movers by a lever. */
+    public Moves withoutLever(String name) {
+        Map<String, List<Mover>> left = new LinkedHashMap<>();
+        byParam.forEach((id, movers) -> {
+            List<Mover> others = movers.stream()
+                    .filter(mover -> mover.source() != Source.LEVER
+                            || !mover.settings().get(Source.NAME).equals(name))
+                    .toList();
+            if (!others.isEmpty()) {
+                left.put(id, others);
+            }
+        });
+        return new Moves(left, unknown);
+    }
+
     /**
      * The parameter of that id, if it can be moved.
      *

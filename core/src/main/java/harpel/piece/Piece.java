@@ -2,6 +2,7 @@ package harpel.piece;
 
 import harpel.chain.Chain;
 import harpel.chain.Stage;
+import harpel.move.Moves;
 import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.phrase.Phrase;
@@ -202,22 +203,34 @@ public record Piece(
     public Piece withLeverRenamed(int place, String newName) {
         Lever old = levers.get(place);
         List<Lever> changed = replaced(levers, place, old.withName(newName));
-        return withParts(parts.stream()
-                        .map(part -> {
-                            Rack rack = part.rack();
-                            Chain other = rack.other() == null ? null : renamed(rack.other(), old.name(), newName);
-                            return part.withRack(rack.withChain(renamed(rack.chain(), old.name(), newName))
-                                    .withOther(other));
-                        })
-                        .toList())
-                .withLevers(changed);
+        return withMoves(moves -> moves.withLeverRenamed(old.name(), newName)).withLevers(changed);
     }
 
-    private static Chain renamed(Chain chain, String oldName, String newName) {
+    /** Without a lever; nothing is moved by it any more. */
+    public Piece withoutLever(int place) {
+        List<Lever> left = new ArrayList<>(levers);
+        String name = left.remove(place).name();
+        boolean another = left.stream().anyMatch(lever -> lever.name().equals(name));
+        return (another ? this : withMoves(moves -> moves.withoutLever(name))).withLevers(left);
+    }
+
+    /** With the movers of every stage of every chain changed. */
+    private Piece withMoves(UnaryOperator<Moves> change) {
+        return withParts(parts.stream()
+                .map(part -> {
+                    Rack rack = part.rack();
+                    Chain other = rack.other() == null ? null : withMoves(rack.other(), change);
+                    return part.withRack(
+                            rack.withChain(withMoves(rack.chain(), change)).withOther(other));
+                })
+                .toList());
+    }
+
+    private static Chain withMoves(Chain chain, UnaryOperator<Moves> change) {
         return new Chain(chain.stages().stream()
-                .map(stage -> stage.withMoves(stage.moves().withLeverRenamed(oldName, newName))
+                .map(stage -> stage.withMoves(change.apply(stage.moves()))
                         .withBranches(stage.branches().stream()
-                                .map(branch -> branch.withChain(renamed(branch.chain(), oldName, newName)))
+                                .map(branch -> branch.withChain(withMoves(branch.chain(), change)))
                                 .toList()))
                 .toList());
     }

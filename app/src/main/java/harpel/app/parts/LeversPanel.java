@@ -21,6 +21,9 @@ import javafx.scene.layout.VBox;
 
 /** The piece's levers: each with its name, where it stands and its controller, learnt by moving a knob. */
 final class LeversPanel extends VBox {
+    /** What a button says while it waits does not push the others aside. */
+    private static final double NARROW = 54;
+
     private final Session session;
     private List<String> shown = List.of();
     private final List<Slider> sliders = new ArrayList<>();
@@ -120,7 +123,7 @@ final class LeversPanel extends VBox {
         name.setPrefColumnCount(5);
         Button learn = Buttons.button(
                 lever.name().equals(session.levers().learning().get())
-                        ? "move a knob…"
+                        ? "knob?"
                         : lever.controller() < 0 ? "learn" : String.valueOf(lever.controller()),
                 "learn-" + place,
                 (lever.controller() < 0
@@ -129,20 +132,19 @@ final class LeversPanel extends VBox {
                                         + ", once that has come to where the lever stands.")
                         + " Press, then move a knob of your device to take it.",
                 () -> session.levers().learn(lever.name()));
+        learn.setPrefWidth(NARROW);
         Button pick = Buttons.button(
-                lever.name().equals(session.levers().picking().get()) ? "press one…" : "to…",
+                lever.name().equals(session.levers().picking().get()) ? "which?" : "to…",
                 "pick-" + place,
                 "Press this, then the control it shall move",
                 () -> session.levers().pick(lever.name()));
+        pick.setPrefWidth(NARROW);
         pick.setAccessibleText("Choose what the lever " + lever.name() + " moves");
         Button remove = Buttons.remove(
                 "remove-lever-" + place,
                 "the lever " + lever.name(),
-                () -> session.document().apply(PieceEdit.of("Remove lever " + lever.name(), piece -> {
-                    List<Lever> left = new ArrayList<>(piece.levers());
-                    left.remove(place);
-                    return piece.withLevers(left);
-                })));
+                () -> session.document()
+                        .apply(PieceEdit.of("Remove lever " + lever.name(), piece -> piece.withoutLever(place))));
         Slider slider = new Slider(0, 100, lever.value());
         sliders.add(slider);
         slider.setId("lever-" + place);

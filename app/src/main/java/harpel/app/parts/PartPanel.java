@@ -123,11 +123,13 @@ public final class PartPanel extends VBox {
         HBox head = new HBox(4, name, partMenu());
         head.setAlignment(Pos.CENTER_LEFT);
         Scrolling list = new Scrolling(cards);
-        VBox.setVgrow(list, Priority.ALWAYS);
+        // The parts have the height they need; what is left is the levers', so that their head stays where it is when
+        // one is added.
         list.setMinHeight(80);
         Scrolling leverList = new Scrolling(levers);
-        leverList.setMaxHeight(112);
+        VBox.setVgrow(leverList, Priority.ALWAYS);
         leverList.setMinHeight(52);
+        leverList.setPrefHeight(52);
         setSpacing(6);
         setPadding(new Insets(8, 8, 8, 10));
         getChildren()
