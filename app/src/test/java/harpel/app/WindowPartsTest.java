@@ -9,6 +9,7 @@ import harpel.effect.EffectCatalog;
 import harpel.effect.Trait;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.notes.ChordKeys;
+import harpel.effect.route.Send;
 import harpel.effect.shape.Touch;
 import harpel.engine.InputPort;
 import harpel.event.Message;
@@ -290,6 +291,23 @@ class WindowPartsTest extends WindowCase {
                         .notes())
                 .containsExactly(57, 60, 64);
         await(() -> session.messages().last().get().equals("C3 plays A3 C4 E4."));
+    }
+
+    @Test
+    void aPartToSendToIsChosenByItsName() {
+        interact(() ->
+                session.selection().edit("test", "", List.of(), chain -> chain.plus(0, EffectCatalog.of("send"))));
+        select("send");
+        clickOn("#param-to");
+        Part other = session.document().piece().get().parts().stream()
+                .filter(part -> !part.id().equals(session.selection().partId().get()))
+                .findFirst()
+                .orElseThrow();
+        write(other.name().substring(0, 2));
+        assertThat(value("send", Send.TO).to()).isEqualTo(other.id());
+        assertThat(lookup("#param-to .tile-value").queryLabeled().getText())
+                .startsWith(other.name())
+                .endsWith("· " + (other.channel() + 1));
     }
 
     @Test

@@ -315,6 +315,7 @@ public final class Inspector extends BorderPane {
     private <T> ParamTile<T> tile(Param<T> param) {
         ParamTile<T> tile =
                 new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done), session::say);
+        Routing.offer(tile, session);
         tile.onPick(() -> session.levers().picked(shown, param));
         return tile;
     }
@@ -333,7 +334,8 @@ public final class Inspector extends BorderPane {
     @SuppressWarnings("unchecked") // a list of rows is a List<ParamSet>
     private RowsEditor rows(Param<?> param) {
         Param<List<ParamSet>> rows = (Param<List<ParamSet>>) param;
-        return new RowsEditor(rows, (list, done) -> change(rows, rows.type().write(list), done), session::say);
+        return new RowsEditor(
+                session, rows, (list, done) -> change(rows, rows.type().write(list), done));
     }
 
     private static <T> boolean hasBar(ParamType<T> type) {

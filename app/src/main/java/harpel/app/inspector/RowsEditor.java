@@ -1,5 +1,6 @@
 package harpel.app.inspector;
 
+import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
@@ -12,7 +13,6 @@ import harpel.param.RowType;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiConsumer;
-import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
@@ -27,14 +27,14 @@ final class RowsEditor extends VBox {
     private final ParamSpec spec;
     private final int most;
     private final BiConsumer<List<ParamSet>, Boolean> change;
-    private final Consumer<String> say;
+    private final Session session;
     private final VBox list = new VBox(3);
     private List<ParamSet> rows = List.of();
     private int open = -1;
 
-    RowsEditor(Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change, Consumer<String> say) {
+    RowsEditor(Session session, Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change) {
         super(4);
-        this.say = say;
+        this.session = session;
         this.param = param;
         this.change = change;
         ListType<?> type = (ListType<?>) param.type();
@@ -115,7 +115,8 @@ final class RowsEditor extends VBox {
                     changed.show(rows.get(number));
                     change.accept(edited, done);
                 },
-                say);
+                session::say);
+        Routing.offer(tile, session);
         tile.show(rows.get(number));
         return tile;
     }

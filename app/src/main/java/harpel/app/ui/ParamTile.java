@@ -14,6 +14,8 @@ import java.util.Locale;
 import java.util.function.BiConsumer;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.css.PseudoClass;
@@ -49,6 +51,8 @@ public final class ParamTile<T> extends VBox {
     private final Param<T> param;
     private final Change change;
     private final Consumer<String> say;
+    private Supplier<List<T>> choices;
+    private Function<T, String> called;
     private final Label value = new Label();
     private final Region fill = new Region();
     private final StackPane bar = new StackPane(fill);
@@ -70,6 +74,8 @@ public final class ParamTile<T> extends VBox {
     /** @param say tells what is wrong with a typed value */
     public ParamTile(Param<T> param, Change change, Consumer<String> say) {
         this.say = say;
+        choices = this::ownChoices;
+        called = param.type()::show;
         this.param = param;
         this.change = change;
         this.current = param.defaultValue();
@@ -140,7 +146,7 @@ public final class ParamTile<T> extends VBox {
 
     public void show(ParamSet values) {
         current = values.get(param);
-        String text = param.type().show(current);
+        String text = called.apply(current);
         value.setText(text.isEmpty() ? "–" : text);
         setAccessibleText(param.label() + " " + text);
         showBar();
@@ -213,11 +219,11 @@ public final class ParamTile<T> extends VBox {
         if (known) {
             T now = moved.get(param);
             movedMark.setTranslateX(bar.getWidth() * param.type().fraction(now) - 2);
-            String base = param.type().show(current);
-            String at = param.type().show(now);
+            String base = called.apply(current);
+            String at = called.apply(now);
             showText(at.equals(base) ? base : fromTo(base, at));
         } else if (isMoved) {
-            showText(param.type().show(current));
+            showText(called.apply(current));
         }
     }
 
@@ -283,40 +289,46 @@ public final class ParamTile<T> extends VBox {
             return;
         }
         event.consume();
-        List<String> words = words();
-        if (words.isEmpty() && !(param.type() instanceof FlagType)) {
+        List<T> things = choices.get();
+        if (things.isEmpty()) {
             type(character);
         } else {
-            find(character, words);
+            find(character, things);
         }
     }
 
-    /** Letters typed one after the other choose the first word that begins with them; on and off may be typed of a switch. */
-    private void find(String letter, List<String> words) {
+    /** Letters typed one after the other choose the first that begins with them. */
+    private void find(String letter, List<T> choices) {
         long now = System.nanoTime();
         found = (now - foundNanos < TYPED_TOGETHER_NANOS ? found : "") + letter.toLowerCase(Locale.ROOT);
         foundNanos = now;
-        (words.isEmpty() ? List.of("off", "on") : words)
-                .stream()
-                        .map(word -> param.type().parse(word))
-                        .filter(one ->
-                                param.type().show(one).toLowerCase(Locale.ROOT).startsWith(found))
-                        .findFirst()
-                        .ifPresent(one -> set(one, true));
+        choices.stream()
+                .filter(one -> called.apply(one).toLowerCase(Locale.ROOT).startsWith(found))
+                .findFirst()
+                .ifPresent(one -> set(one, true));
     }
 
-    /** The words to choose from, or none when a value is typed. */
-    private List<String> words() {
+    /** Lets values be chosen by names of their own in place of what their type says of them. */
+    public void offer(Supplier<List<T>> newChoices, Function<T, String> newNames) {
+        choices = newChoices;
+        called = newNames;
+    }
+
+    /** The values to choose from that the type itself knows, or none when a value is typed. */
+    private List<T> ownChoices() {
+        List<String> words = List.of();
         if (param.type() instanceof ChoiceType<?> choice) {
-            return choice.values().stream().map(ChoiceType::word).toList();
+            words = choice.values().stream().map(ChoiceType::word).toList();
+        } else if (param.type() instanceof WordsType some) {
+            words = some.values();
+        } else if (param.type() instanceof WordType some) {
+            words = some.words();
+        } else if (param.type() instanceof ScaleType) {
+            words = ScaleType.words();
+        } else if (param.type() instanceof FlagType) {
+            return Stream.of("off", "on").map(param.type()::parse).toList();
         }
-        if (param.type() instanceof WordsType words) {
-            return words.values();
-        }
-        if (param.type() instanceof WordType words) {
-            return words.words();
-        }
-        return param.type() instanceof ScaleType ? ScaleType.words() : List.of();
+        return words.stream().map(param.type()::read).toList();
     }
 
     /** What can be done with the value besides setting it; also by the keyboard's menu key. */
@@ -341,18 +353,15 @@ public final class ParamTile<T> extends VBox {
     }
 
     private void choose() {
-        List<String> words = words();
-        if (words.isEmpty()) {
+        List<T> things = choices.get();
+        if (things.isEmpty()) {
             type(null);
             return;
         }
         ContextMenu menu = new ContextMenu();
-        Stream<MenuItem> items = words.stream().map(word -> {
-            MenuItem item = new MenuItem(param.type().show(param.type().read(word)));
-            item.setOnAction(event -> set(param.type().read(word), true));
-            return item;
-        });
-        menu.getItems().addAll(items.toList());
+        for (T thing : things) {
+            offer(menu, called.apply(thing), () -> set(thing, true));
+        }
         menu.show(this, Side.BOTTOM, 0, 0);
     }
 
