@@ -130,14 +130,9 @@ class WindowPartsTest extends WindowCase {
         knobs.offer(Message.CONTROL_CHANGE, 21, 0, System.nanoTime());
         await(() -> session.document().piece().get().levers().get(0).controller() == 21);
         select("touch");
-        MenuButton add = lookup("#add-mover").queryAs(MenuButton.class);
-        interact(() -> {
-            var fixed = (javafx.scene.control.Menu) add.getItems().stream()
-                    .filter(item -> item.getText().equals("Fixed"))
-                    .findFirst()
-                    .orElseThrow();
-            fixed.getItems().get(fixed.getItems().size() - 1).fire();
-        });
+        clickOn("#add-mover");
+        clickOn("#move-fixed");
+        clickOn("#by-lever");
         var moves = session.selection().part().chain().stages().get(0).moves();
         assertThat(moves.of(Touch.FIXED)).hasSize(1);
         assertThat(moves.of(Touch.FIXED).get(0).source()).isEqualTo(Source.LEVER);

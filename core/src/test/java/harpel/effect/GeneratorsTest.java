@@ -231,6 +231,19 @@ class GeneratorsTest {
     }
 
     @Test
+    void aLengthOfNoughtIsARest() {
+        assertThat(through("{'effect':'lanes','lanes':[{'steps':'x','pace':'1/4','length':0}]}")
+                        .note("C4", 0, 4)
+                        .bars(1))
+                .isEmpty();
+        assertThat(through("{'effect':'polymeter','pace':'1/4','length':[50,0]}")
+                        .beats(1))
+                .containsExactly(0.0, 2.0);
+        assertThat(through("{'effect':'pulse','must-every':4,'length':0}").beats(1))
+                .isEmpty();
+    }
+
+    @Test
     void aLanesTenthsAreExact() {
         // 45 × 0.7 is 31.5, which is 32 half up; in binary fractions it is a hair less.
         assertThat(through("{'effect':'lanes','lanes':[{'steps':'7','pace':'1/4'}]}")

@@ -21,9 +21,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiConsumer;
+import javafx.geometry.Side;
 import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.GridPane;
@@ -90,25 +91,10 @@ final class MovesEditor extends VBox {
         add.getItems().clear();
         for (Param<?> param : stage.params().spec().params()) {
             if (Moves.canMove(stage.kind(), param)) {
-                Menu menu = new Menu(param.label());
-                for (Source source : Source.values()) {
-                    if (source != Source.LEVER) {
-                        MenuItem item = new MenuItem("by " + source.word().replace('-', ' ') + " – " + source.does());
-                        item.setOnAction(event ->
-                                change.accept(stage.moves().plus(param, Mover.of(source, param)), true));
-                        menu.getItems().add(item);
-                    }
-                }
-                for (Lever lever : session.document().piece().get().levers()) {
-                    MenuItem item = new MenuItem("by the lever “" + lever.name() + "”");
-                    item.setOnAction(event -> {
-                        Mover mover = Mover.of(Source.LEVER, param);
-                        Mover named = new Mover(mover.source(), mover.settings().with(Source.NAME, lever.name()));
-                        change.accept(stage.moves().plus(param, named), true);
-                    });
-                    menu.getItems().add(item);
-                }
-                add.getItems().add(menu);
+                MenuItem item = new MenuItem(param.label());
+                item.setId("move-" + param.id());
+                item.setOnAction(event -> offerSources(param));
+                add.getItems().add(item);
             }
         }
         list.getChildren().clear();
@@ -121,6 +107,33 @@ final class MovesEditor extends VBox {
                         list.getChildren().add(mover(param, movers.get(i), i));
                     }
                 }));
+    }
+
+    /** What can move a parameter, in a list of its own: one beside another would be cut off at the window's edge. */
+    private void offerSources(Param<?> param) {
+        ContextMenu menu = new ContextMenu();
+        menu.setId("sources");
+        for (Lever lever : session.document().piece().get().levers()) {
+            Mover mover = Mover.of(Source.LEVER, param);
+            source(
+                    menu,
+                    param,
+                    "the lever “" + lever.name() + "”",
+                    mover.withSettings(mover.settings().with(Source.NAME, lever.name())));
+        }
+        for (Source source : Source.values()) {
+            if (source != Source.LEVER) {
+                source(menu, param, source.word().replace('-', ' ') + " – " + source.does(), Mover.of(source, param));
+            }
+        }
+        menu.show(add, Side.BOTTOM, 0, 0);
+    }
+
+    private void source(ContextMenu menu, Param<?> param, String words, Mover mover) {
+        MenuItem item = new MenuItem("by " + words);
+        item.setId("by-" + mover.source().word());
+        item.setOnAction(event -> change.accept(stage.moves().plus(param, mover), true));
+        menu.getItems().add(item);
     }
 
     private VBox mover(Param<?> param, Mover mover, int place) {

@@ -52,7 +52,7 @@ public final class Lanes extends EffectKind {
     public static final Param<TimeValue> PACE =
             Param.of("pace", TimeType.TIME, TimeValue.ofNote("1/16"), "The length of a step.");
     public static final Param<Integer> LENGTH =
-            Param.of("length", IntType.percent(1, 400), 50, "How much of its step a note lasts.");
+            Param.of("length", IntType.percent(0, 400), 50, "How much of its step a note lasts; 0 is a rest.");
     public static final Param<Integer> OCTAVE =
             Param.of("octave", IntType.of(-4, 4, ""), 0, "Octaves above the held note.");
     public static final Param<Integer> VELOCITY =
@@ -264,7 +264,7 @@ public final class Lanes extends EffectKind {
             }
             context.step(number, (int) Math.floorMod(n, (long) lane.get(STEPS).length()));
             double share = StepsType.at(lane.get(STEPS), n);
-            if (share > 0 && lane.get(LANE_ON)) {
+            if (share > 0 && lane.get(LENGTH) > 0 && lane.get(LANE_ON)) {
                 double velocity = note.velocity() * share * lane.get(VELOCITY) / 100;
                 int pitch = note.pitch() + 12 * lane.get(OCTAVE);
                 NoteStart made = values.get(Beyond.PARAM).derive(note, out.tick(), pitch, velocity);

@@ -85,7 +85,7 @@ public final class Polymeter extends EffectKind {
     public static final Param<List<Integer>> DEGREE = cycle(
             "degree", IntType.of(-28, 28, ""), 0, "Degrees of the scale above the root; 0 is the root, 2 the third.");
     public static final Param<List<Integer>> LENGTH =
-            cycle("length", IntType.percent(1, 400), 50, "How much of its step each note lasts.");
+            cycle("length", IntType.percent(0, 400), 50, "How much of its step each note lasts; 0 is a rest.");
     public static final Param<List<Integer>> VELOCITY =
             cycle("velocity", IntType.of(1, 127, ""), 100, "Velocities, step by step.");
     public static final Param<List<Integer>> CHANCE =
@@ -278,10 +278,11 @@ public final class Polymeter extends EffectKind {
                     .orElse(context().key());
             int pitch = key.shift(root, value(DEGREE, DEGREE_SPEED, n)) + 12 * value(OCTAVE, OCTAVE_SPEED, n);
             int fitted = values().get(Beyond.PARAM) == Beyond.FOLD ? Pitch.fold(pitch) : pitch;
-            if (sounds && Pitch.inRange(fitted)) {
+            int length = value(LENGTH, LENGTH_SPEED, n);
+            if (sounds && length > 0 && Pitch.inRange(fitted)) {
                 NoteStart note = make(out.tick(), fitted, value(VELOCITY, VELOCITY_SPEED, n));
                 out.start(note);
-                out.end(note, out.tick() + clock.gateTicks(value(LENGTH, LENGTH_SPEED, n)), NoteEnd.PLAIN_RELEASE);
+                out.end(note, out.tick() + clock.gateTicks(length), NoteEnd.PLAIN_RELEASE);
             }
             clock.advance();
         }

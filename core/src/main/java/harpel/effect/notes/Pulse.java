@@ -75,7 +75,7 @@ public final class Pulse extends EffectKind {
     public static final Param<Integer> ACCENT =
             Param.of("accent", IntType.of(-126, 126, ""), 0, "Added to the velocity of steps that always sound.");
     public static final Param<Integer> LENGTH =
-            Param.of("length", IntType.percent(1, 200), 50, "How much of its step a note lasts.");
+            Param.of("length", IntType.percent(0, 200), 50, "How much of its step a note lasts; 0 is a rest.");
     public static final Param<Double> SWING = Param.of(
             "swing",
             new NumberType(50, 75, 1, "%"),
@@ -200,7 +200,7 @@ public final class Pulse extends EffectKind {
 
         private void sound(int pitch, double velocity, Emitter out) {
             int fitted = values().get(Beyond.PARAM) == Beyond.FOLD ? Pitch.fold(pitch) : pitch;
-            if (Pitch.inRange(fitted)) {
+            if (values().get(LENGTH) > 0 && Pitch.inRange(fitted)) {
                 NoteStart note = make(out.tick(), fitted, velocity);
                 out.start(note);
                 out.end(note, out.tick() + clock.gateTicks(values().get(LENGTH)), NoteEnd.PLAIN_RELEASE);
