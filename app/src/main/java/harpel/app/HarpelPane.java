@@ -34,6 +34,7 @@ import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.ComboBoxBase;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
@@ -48,6 +49,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.stage.Window;
 import org.fxmisc.richtext.CodeArea;
 
 /** The whole window: the views, and every action with its key. */
@@ -381,11 +383,12 @@ final class HarpelPane extends BorderPane {
     /** What waits for words, so that letters play no keys; empty when they do. */
     private String lettersGoTo() {
         Node owner = getScene() == null ? null : getScene().getFocusOwner();
-        if (owner instanceof ParamTile<?> tile) {
+        boolean list = owner instanceof ComboBoxBase<?> box && box.isShowing()
+                || Window.getWindows().stream().anyMatch(ContextMenu.class::isInstance);
+        if (!list && owner instanceof ParamTile<?> tile) {
             return tile.param().label();
         }
-        boolean list = owner instanceof ComboBoxBase<?> box && box.isShowing();
-        return typing() || list ? "what is typed in" : "";
+        return list ? "the list" : typing() ? "what is typed in" : "";
     }
 
     private void released(KeyEvent event) {

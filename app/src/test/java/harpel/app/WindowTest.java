@@ -164,6 +164,20 @@ class WindowTest extends WindowCase {
     }
 
     @Test
+    void nothingIsPlayedByWhatIsTypedIntoTheListOfEffects() {
+        push(KeyCode.CONTROL, KeyCode.E);
+        await(() -> lookup("#find-effect").tryQuery().isPresent());
+        await(() -> text("#letters").equals("letters: the list"));
+        for (KeyCode letter : new KeyCode[] {KeyCode.S, KeyCode.E, KeyCode.B}) {
+            push(letter);
+        }
+        push(KeyCode.ESCAPE);
+        await(() -> text("#letters").equals("letters play"));
+        assertThat(starts()).isEmpty();
+        assertThat(session.transport().status().notesIn()).isZero();
+    }
+
+    @Test
     void tracesStayWhenTimeBeginsAnewAndGoWithThePieceAndTheChainTheyShow() {
         press(KeyCode.Q).release(KeyCode.Q);
         await(() -> starts().size() == 2);
