@@ -283,19 +283,28 @@ public final class Files {
                                 ? ""
                                 : "; " + result.refused()
                                         + " notes were left out, as too many sounded or waited at once";
-                        Platform.runLater(() -> session.say("Printed to " + path.getFileName() + leftOut));
+                        ended("Printed to " + path.getFileName() + leftOut);
                     } catch (IOException e) {
-                        Platform.runLater(() -> session.say(path.getFileName() + ": " + e.getMessage()));
+                        ended(path.getFileName() + ": " + e.getMessage());
                     } catch (InterruptedException e) {
-                        Thread.currentThread().interrupt();
+                        ended("Printing " + part.name() + " was cancelled; nothing was written.");
                     } catch (RuntimeException | Error e) {
                         LOG.error("printing {} failed", part.name(), e);
-                        Platform.runLater(() -> session.say("“" + part.name() + "” could not be printed: " + e));
+                        ended("“" + part.name() + "” could not be printed: " + e);
                     }
                 },
                 "harpel-print");
         printer.setDaemon(true);
+        session.messages().cancel().set(printer::interrupt);
         printer.start();
+    }
+
+    /** Long work has ended, so or so; any thread. */
+    private void ended(String words) {
+        Platform.runLater(() -> {
+            session.messages().cancel().set(null);
+            session.say(words);
+        });
     }
 
     /** Whether a file that somebody else has written may be written over. */

@@ -13,6 +13,7 @@ import harpel.app.session.Document;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Buttons;
 import harpel.app.ui.ParamTile;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -31,6 +32,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Alert;
+import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.ComboBoxBase;
@@ -167,7 +169,15 @@ final class HarpelPane extends BorderPane {
         sound.setId("no-sound");
         sound.getStyleClass().add("soft");
         sound.textProperty().bind(session.transport().noSound());
-        HBox line = new HBox(20, message, sound);
+        Button cancel = Buttons.button(
+                "Cancel",
+                "cancel",
+                "End the work that goes on; nothing is written",
+                () -> session.messages().cancel().get().run());
+        cancel.getStyleClass().add("tiny");
+        cancel.visibleProperty().bind(session.messages().cancel().isNotNull());
+        cancel.managedProperty().bind(cancel.visibleProperty());
+        HBox line = new HBox(20, message, cancel, sound);
         line.setPadding(new Insets(4, 14, 0, 14));
         VBox foot = new VBox(0, line, row);
         foot.getStyleClass().add("foot");

@@ -103,6 +103,31 @@ class WindowFilesTest extends WindowCase {
     }
 
     @Test
+    void aPrintIsCancelledAndWritesNothing() {
+        // Long enough to be caught: forty thousand bars of a phrase of two notes.
+        Phrase longOne = Phrase.of(
+                "Long",
+                40_000L * 4 * Ticks.PER_QUARTER,
+                List.of(
+                        harpel.phrase.Note.of(0, Ticks.PER_QUARTER, 60, 90),
+                        harpel.phrase.Note.of(39_999L * 4 * Ticks.PER_QUARTER, Ticks.PER_QUARTER, 62, 90)));
+        interact(() -> session.replace(
+                session.document()
+                        .piece()
+                        .get()
+                        .withPhrase(longOne)
+                        .withPart("harbour-bells", part -> part.withPhrase("long")),
+                "test"));
+        Path target = folder.resolve("long.mid");
+        interact(() -> files.print(
+                session.document().piece().get().part("harbour-bells").orElseThrow(), target));
+        clickOn("#cancel");
+        await(() -> session.messages().last().get().contains("was cancelled"));
+        assertThat(java.nio.file.Files.exists(target)).isFalse();
+        assertThat(onFx(() -> lookup("#cancel").query().isVisible())).isFalse();
+    }
+
+    @Test
     void aPartIsPrintedOnItsChannel() throws IOException {
         Path target = folder.resolve("lamp.mid");
         interact(() ->

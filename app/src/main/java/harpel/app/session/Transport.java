@@ -20,6 +20,8 @@ import javafx.beans.property.StringProperty;
 
 /** What plays: the engine, the ways in and out, and what has been heard of late. Interface thread. */
 public final class Transport implements AutoCloseable {
+    private static final String SILENT = "Silence: every note and every waiting repeat has ended.";
+
     private final Messages messages;
     private final StringProperty noSound = new SimpleStringProperty("");
     private final BooleanProperty dry = new SimpleBooleanProperty();
@@ -71,6 +73,9 @@ public final class Transport implements AutoCloseable {
     }
 
     public void play() {
+        if (messages.last().get().equals(SILENT)) {
+            messages.say("");
+        }
         engine.play();
     }
 
@@ -95,7 +100,7 @@ public final class Transport implements AutoCloseable {
         if (engine.standsNanos() > 0) {
             ports.panic();
         }
-        messages.say("Silence: every note and every waiting repeat has ended.");
+        messages.say(SILENT);
     }
 
     /** Does a stage's own action, such as letting go of what no key holds. */
