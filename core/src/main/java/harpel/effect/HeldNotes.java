@@ -23,6 +23,8 @@ public final class HeldNotes {
         final NoteStart note;
         boolean down = true;
         boolean latched;
+        /** Let go while the pedal was down, and that has not come up since. */
+        boolean pedalled;
 
         Entry(NoteStart note) {
             this.note = note;
@@ -44,9 +46,9 @@ public final class HeldNotes {
         return release(entry -> !entry.down && !pedal);
     }
 
-    /** Whether any key is down now. */
+    /** Whether any key is down now, or held by the pedal as if it were: what is played then joins it. */
     public boolean anyKeyDown() {
-        return entries.stream().anyMatch(entry -> entry.down);
+        return entries.stream().anyMatch(entry -> entry.down || entry.pedalled);
     }
 
     public boolean isEmpty() {
@@ -82,6 +84,7 @@ public final class HeldNotes {
             Entry entry = all.next();
             if (entry.note == note) {
                 entry.down = false;
+                entry.pedalled = pedal && !stopped;
                 entry.latched = hold != Hold.OFF && !stopped;
                 if (!entry.latched && (!pedal || stopped)) {
                     all.remove();
@@ -96,6 +99,7 @@ public final class HeldNotes {
     /** The sustain pedal went down or up; returns what no longer counts. */
     public List<NoteStart> pedal(boolean down) {
         pedal = down;
+        entries.forEach(entry -> entry.pedalled &= down);
         return down ? List.of() : release(entry -> !entry.down && !entry.latched);
     }
 

@@ -250,6 +250,21 @@ class ArpeggioTest {
     }
 
     @Test
+    void keysLetGoWhileThePedalIsDownCountAsHeld() {
+        Played joined = arpeggio("'pedal':'hold','latch':'replace'")
+                .control(64, 127, 0)
+                .note("C4", 0, 0.5)
+                .note("E4", 1.5, 0.25);
+        assertThat(joined.pitches(1)).as("the second key joins the first").containsExactly(60, 60, 60, 64);
+        Played anew = arpeggio("'pedal':'hold','latch':'replace'")
+                .control(64, 127, 0)
+                .note("C4", 0, 0.5)
+                .control(64, 0, 1.2)
+                .note("E4", 1.5, 0.25);
+        assertThat(anew.pitches(1)).as("after the pedal it is another chord").containsExactly(60, 60, 64, 64);
+    }
+
+    @Test
     void stepsInMillisecondsFollowTheClockNotTheTempo() {
         assertThat(Played.through("{'effect':'arpeggio','pace':'250 ms','gate':10}")
                         .bpm(60)

@@ -273,6 +273,16 @@ class NoteEffectsTest {
     }
 
     @Test
+    void aKeyPressedWhileThePedalHoldsJoinsTheChord() {
+        assertThat(latch("'pedal':'hold'")
+                        .control(64, 127, 0)
+                        .note("C4", 0, 0.5)
+                        .note("E4", 1, 0.25)
+                        .bars(1))
+                .containsExactly(new Heard(0, 4, 60, 100, 1), new Heard(1, 3, 64, 100, 1));
+    }
+
+    @Test
     void thePedalHoldsAndIsUsedUp() {
         Played held = latch("'until':'pedal-up'")
                 .control(64, 127, 0)
