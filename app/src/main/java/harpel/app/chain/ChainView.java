@@ -71,7 +71,7 @@ public final class ChainView extends BorderPane {
         this.session = session;
         getStyleClass().add("chain-view");
         head = new ChainHead(session, window);
-        rows.setPadding(new Insets(0, 10, 6, 12));
+        rows.setPadding(new Insets(0, 10, 1, 12));
         rows.setId("rows");
         rows.getStyleClass().add("rows");
         setTop(head);
@@ -243,7 +243,12 @@ public final class ChainView extends BorderPane {
                 column.getChildren().add(branches(stage, address));
             }
         }
-        column.getChildren().add(insertLine(way, chain.stages().size()));
+        Node last = insertLine(way, chain.stages().size());
+        if (way.isEmpty()) {
+            // At the end of the chain it is always to be seen.
+            last.getStyleClass().add("insert-last");
+        }
+        column.getChildren().add(last);
     }
 
     /** The branches of a split side by side; one under another where they lie in a branch themselves. */

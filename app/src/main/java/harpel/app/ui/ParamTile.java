@@ -22,6 +22,7 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Side;
 import javafx.scene.AccessibleRole;
+import javafx.scene.control.ContentDisplay;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
@@ -32,6 +33,8 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
 
 /**
  * A control made from a parameter's descriptor: name, value with unit, and a bar to drag. Typing or a double click sets it exactly, arrow
@@ -98,7 +101,10 @@ public final class ParamTile<T> extends VBox {
         reach.setVisible(false);
         bar.getChildren().addAll(reach, movedMark);
         getChildren().addAll(name, value, movers);
-        if (hasBar) {
+        boolean choice = !(param.type() instanceof FlagType) && !ownChoices().isEmpty();
+        if (choice) {
+            showAsChoice();
+        } else if (hasBar) {
             getChildren().add(bar);
         }
         bar.widthProperty().addListener((property, before, now) -> showBar());
@@ -157,6 +163,20 @@ public final class ParamTile<T> extends VBox {
         String unit = to.substring(Math.max(0, to.lastIndexOf(' ')));
         boolean both = unit.startsWith(" ") && from.endsWith(unit);
         return (both ? from.substring(0, from.length() - unit.length()) : from) + " → " + to;
+    }
+
+    /** A choice has no bar but the sign of a list, which opens it; what is dragged or stepped through is the same. */
+    private void showAsChoice() {
+        Label sign = new Label("", new FontIcon(Feather.CHEVRON_DOWN));
+        sign.setPadding(new Insets(0, 8, 0, 8));
+        sign.setOnMousePressed(event -> {
+            requestFocus();
+            choose();
+            event.consume();
+        });
+        value.setGraphic(sign);
+        value.setContentDisplay(ContentDisplay.RIGHT);
+        value.setMaxWidth(Double.MAX_VALUE);
     }
 
     private void showText(String text) {
@@ -254,7 +274,7 @@ public final class ParamTile<T> extends VBox {
 
     private void dragged(MouseEvent event) {
         if (hasBar && pressedAt != null && Math.abs(event.getX() - pressedX) > 2) {
-            double moved = (event.getX() - pressedX) / Math.max(1, bar.getWidth());
+            double moved = (event.getX() - pressedX) / Math.max(1, getWidth());
             double scale = event.isShiftDown() ? 0.2 : 1;
             dragged = true;
             set(param.type().atFraction(param.type().fraction(pressedAt) + moved * scale), false);
