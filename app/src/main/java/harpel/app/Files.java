@@ -23,6 +23,7 @@ import harpel.piece.TestPhrases;
 import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.channels.ClosedByInterruptException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
@@ -262,6 +263,7 @@ public final class Files {
         Piece piece = session.document().piece().get();
         long end = printedTicks(piece, part);
         session.say("Printing " + part.name() + " …");
+        Runnable[] cancel = new Runnable[1];
         Thread printer = new Thread(
                 () -> {
                     try {
@@ -283,26 +285,29 @@ public final class Files {
                                 ? ""
                                 : "; " + result.refused()
                                         + " notes were left out, as too many sounded or waited at once";
-                        ended("Printed to " + path.getFileName() + leftOut);
+                        ended(cancel[0], "Printed to " + path.getFileName() + leftOut);
+                    } catch (InterruptedException | ClosedByInterruptException e) {
+                        ended(cancel[0], "Printing " + part.name() + " was cancelled; nothing was written.");
                     } catch (IOException e) {
-                        ended(path.getFileName() + ": " + e.getMessage());
-                    } catch (InterruptedException e) {
-                        ended("Printing " + part.name() + " was cancelled; nothing was written.");
+                        ended(cancel[0], path.getFileName() + ": " + e.getMessage());
                     } catch (RuntimeException | Error e) {
                         LOG.error("printing {} failed", part.name(), e);
-                        ended("“" + part.name() + "” could not be printed: " + e);
+                        ended(cancel[0], "“" + part.name() + "” could not be printed: " + e);
                     }
                 },
                 "harpel-print");
         printer.setDaemon(true);
-        session.messages().cancel().set(printer::interrupt);
+        cancel[0] = printer::interrupt;
+        session.messages().cancel().set(cancel[0]);
         printer.start();
     }
 
-    /** Long work has ended, so or so; any thread. */
-    private void ended(String words) {
+    /** The work that this cancels has ended, so or so; any thread. Another may still go on. */
+    private void ended(Runnable cancel, String words) {
         Platform.runLater(() -> {
-            session.messages().cancel().set(null);
+            if (session.messages().cancel().get() == cancel) {
+                session.messages().cancel().set(null);
+            }
             session.say(words);
         });
     }

@@ -71,6 +71,20 @@ class EditsTest {
     }
 
     @Test
+    void anArpeggioThatStartsOverByBarsGoesOnWhenItsPaceBecomesSlower() {
+        String arpeggio = "{'effect':'arpeggio','order':'up','start-over':'every-bars','start-over-every':8,'pace':";
+        begin(arpeggio + "'1/64'}");
+        // The third bar: many short steps lie before it.
+        renderer.render(9 * Ticks.PER_QUARTER);
+        press(60);
+        press(64);
+        edit(arpeggio + "'1/4'}");
+        heard();
+        renderer.render(14 * Ticks.PER_QUARTER);
+        assertThat(heard()).contains("+60", "+64");
+    }
+
+    @Test
     void switchingOffEndsWhatWasMadeAndLetsThePlayedNoteGoOn() {
         begin("{'effect':'harmony'}");
         NoteStart note = press(60);

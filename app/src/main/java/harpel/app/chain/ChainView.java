@@ -79,7 +79,11 @@ public final class ChainView extends BorderPane {
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
         session.selection().partId().addListener((property, before, now) -> build());
-        session.selection().selected().addListener((property, before, now) -> select());
+        session.selection().selected().addListener((property, before, now) -> {
+            select();
+            // Only then: an edit does not take back what a hand has scrolled to.
+            selectedRow().ifPresent(scroll::reveal);
+        });
         session.look().folded().addListener((SetChangeListener<StageAddress>) change -> build());
         head.difference().addListener((property, before, now) -> select());
         pointed.addListener((property, before, now) -> head.point(now));
@@ -92,11 +96,14 @@ public final class ChainView extends BorderPane {
 
     /** Gives the keyboard to the row of the selected stage. */
     public void focusSelected() {
-        shown.stream()
+        selectedRow().ifPresent(Node::requestFocus);
+    }
+
+    private Optional<StageRow> selectedRow() {
+        return shown.stream()
                 .filter(row -> row.address != null
                         && row.address.equals(session.selection().selected().get()))
-                .findFirst()
-                .ifPresent(Node::requestFocus);
+                .findFirst();
     }
 
     public void toggleDifference() {
@@ -330,9 +337,6 @@ public final class ChainView extends BorderPane {
             boolean selected = row.address != null
                     && row.address.equals(session.selection().selected().get());
             row.setSelected(selected, difference);
-            if (selected) {
-                scroll.reveal(row);
-            }
         }
     }
 

@@ -41,8 +41,8 @@ final class ArpeggioRun implements Effect {
     private long nextTick = Ticks.NEVER;
     /** Steps since the start-over point, where that is not read off the bars. */
     private long counted;
-    /** The first step of the chord that is held. */
-    private long chordIndex;
+    /** When the chord that is held began; a tick, since steps are counted otherwise when the pace changes. */
+    private long chordTick;
     /** The step that was played late, by its first key. */
     private long lateStep = -1;
 
@@ -102,7 +102,7 @@ final class ArpeggioRun implements Effect {
             aim(grid.indexAtOrAfter(tick));
         }
         if (newChord) {
-            chordIndex = grid.indexAtOrAfter(tick);
+            chordTick = tick;
         }
         catchLate(note, wasEmpty, out);
         if (wasEmpty) {
@@ -123,7 +123,7 @@ final class ArpeggioRun implements Effect {
         }
         if (wasEmpty && emptySince <= missedTick) {
             lateStep = missed;
-            chordIndex = missed;
+            chordTick = missedTick;
             play(missed, counterAt(missed, missedTick), out);
         } else if (values.get(Arpeggio.ORDER) == Order.TOGETHER && lateStep == missed && !wasEmpty) {
             sound(new Entry(note, note.pitch()), null, missed, out);
@@ -185,7 +185,7 @@ final class ArpeggioRun implements Effect {
                 long bar = context.time().meter().barAt(tick) / bars * bars;
                 long first = grid.indexAtOrAfter(context.time().meter().tickOfBar(bar));
                 // A chord that begins within them starts the order, too.
-                yield Math.max(0, index - Math.max(first, chordIndex));
+                yield Math.max(0, index - Math.max(first, grid.indexAtOrAfter(chordTick)));
             }
             case EACH_CHORD, EACH_NOTE -> counted++;
         };
