@@ -142,7 +142,7 @@ abstract class WindowCase extends Hand {
     /** A place on a node, as shares of its width from the left and of its height from the bottom. */
     Point2D on(String node, double across, double up) {
         Node found = lookup(node).query();
-        Bounds bounds = found.localToScreen(found.getBoundsInLocal());
+        Bounds bounds = onFx(() -> found.localToScreen(found.getBoundsInLocal()));
         return new Point2D(bounds.getMinX() + across * bounds.getWidth(), bounds.getMaxY() - up * bounds.getHeight());
     }
 

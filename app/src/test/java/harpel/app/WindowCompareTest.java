@@ -133,7 +133,7 @@ class WindowCompareTest extends WindowCase {
         List<TraceStore.Drawn> notes =
                 onFx(() -> session.transport().traces().last(Places.at(StageAddress.parse("lead/echo")), 10));
         NoteStart second = notes.get(2).note;
-        Bounds bounds = row.localToScreen(row.getBoundsInLocal());
+        Bounds bounds = onFx(() -> row.localToScreen(row.getBoundsInLocal()));
         moveTo(new Point2D(
                 bounds.getMinX() + window.x(second.tick(), bounds.getWidth()) + 1,
                 bounds.getMinY() + window.y(second.pitch(), bounds.getHeight())));

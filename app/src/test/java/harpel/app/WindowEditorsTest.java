@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import harpel.chain.Stage;
+import harpel.effect.Root;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.held.Lanes;
 import harpel.effect.held.Polymeter;
@@ -24,6 +25,7 @@ import harpel.param.CurveType;
 import harpel.param.ParamSet;
 import harpel.param.SpanType.Span;
 import harpel.theory.Pitch;
+import harpel.theory.Ways;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.VerticalDirection;
@@ -35,9 +37,9 @@ class WindowEditorsTest extends WindowCase {
     @Override
     String parts() {
         return "{'name':'Lead','chain':[{'effect':'arpeggio','on':false},{'effect':'lanes','on':false},"
-                + "{'effect':'polymeter','on':false},{'effect':'pulse','on':false,'must-every':4},{'effect':'echo','on':false},"
+                + "{'effect':'polymeter','on':false,'rows':[{'values':[0]},{'of':'octave','values':[0]}]},{'effect':'pulse','on':false},{'effect':'echo','on':false},"
                 + "{'effect':'strum','on':false},{'effect':'stray','on':false},{'effect':'touch'},{'effect':'scale-fit','on':false},"
-                + "{'effect':'chord-keys','on':false},{'effect':'note-bend','on':false},{'effect':'carom','on':false},"
+                + "{'effect':'chord-keys','on':false},{'effect':'note-bend','on':false},{'effect':'carom','on':false,'marbles':[{'row':2},{'column':8,'row':8}],'cells':[]},"
                 + "{'split':[{'chain':[]},{'chain':[]}]}]}";
     }
 
@@ -107,47 +109,130 @@ class WindowEditorsTest extends WindowCase {
                 .isEqualTo("They come together every 1.25 bars.");
     }
 
-    @Test
-    void cyclesHaveTheirOwnLengthsAndARowIsFilledNudgedAndReset() {
-        select("polymeter");
-        clickOn("#more-cycle-degree");
-        clickOn("#more-cycle-degree");
-        clickOn("#more-cycle-octave");
-        assertThat(value("polymeter", Polymeter.DEGREE)).hasSize(3);
-        assertThat(text("#common-period")).as("6 sixteenths").isEqualTo("They come together every 0.38 bars.");
-        clickOn("#menu-cycle-degree");
-        clickOn("Fill at random");
-        await(() -> !value("polymeter", Polymeter.DEGREE).equals(List.of(0, 0, 0)));
-        List<Integer> filled = value("polymeter", Polymeter.DEGREE);
-        rightClickOn("#cycle-degree");
-        clickOn("Nudge at random, a little");
-        List<Integer> nudged = value("polymeter", Polymeter.DEGREE);
-        for (int i = 0; i < 3; i++) {
-            assertThat(nudged.get(i)).isCloseTo(filled.get(i), within(5));
-        }
-        clickOn("#menu-cycle-degree");
-        clickOn("Reset the row");
-        assertThat(value("polymeter", Polymeter.DEGREE)).containsExactly(0, 0, 0);
-        focus("#cycle-degree");
-        write("-4");
-        // The step that was added last is the chosen one.
-        await(() -> value("polymeter", Polymeter.DEGREE).equals(List.of(0, 0, -4)));
+    private List<Integer> row(int number) {
+        return value("polymeter", Polymeter.ROWS).get(number - 1).get(Polymeter.VALUES);
+    }
+
+    private Polymeter.Of kind(int number) {
+        return value("polymeter", Polymeter.ROWS).get(number - 1).get(Polymeter.OF);
+    }
+
+    /** Types over what a field holds. */
+    private void typeInto(String field, String text) {
+        clickOn(field);
+        push(KeyCode.CONTROL, KeyCode.A);
+        write(text);
     }
 
     @Test
-    void aPulseIsTurnedAndItsChanceDrawn() {
+    void rowsHaveTheirOwnLengthsAndTheRowsToolFillsNudgesAndTurns() {
+        select("polymeter");
+        clickOn("#more-row-1");
+        clickOn("#more-row-1");
+        clickOn("#more-row-2");
+        assertThat(row(1)).hasSize(3);
+        assertThat(text("#common-period")).as("6 sixteenths").isEqualTo("They come together every 0.38 bars.");
+        focus("#row-1");
+        write("-4");
+        // The step that was added last is the chosen one.
+        await(() -> row(1).equals(List.of(0, 0, -4)));
+        clickOn("#menu-row-1");
+        clickOn("#later-row-1");
+        assertThat(row(1)).containsExactly(-4, 0, 0);
+        clickOn("#reverse-row-1");
+        assertThat(row(1)).containsExactly(0, 0, -4);
+        clickOn("#length-8-row-1");
+        assertThat(row(1)).containsExactly(0, 0, -4, 0, 0, -4, 0, 0);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(row(1)).as("one action, one undo").hasSize(3);
+        typeInto("#low-row-1", "3");
+        typeInto("#high-row-1", "5");
+        clickOn("#fill-row-1");
+        await(() -> row(1).stream().allMatch(value -> value >= 3 && value <= 5));
+        List<Integer> filled = row(1);
+        typeInto("#amount-row-1", "20");
+        clickOn("#nudge-row-1");
+        for (int i = 0; i < 3; i++) {
+            // A fifth of the range in view, which is −7 to 7.
+            assertThat(row(1).get(i)).isCloseTo(filled.get(i), within(3));
+        }
+        typeInto("#amount-row-1", "lots");
+        push(KeyCode.ENTER);
+        assertThat(session.messages().last().get()).contains("0–100 %").contains("lots");
+        clickOn("#reset-row-1");
+        assertThat(row(1)).containsExactly(0, 0, 0);
+    }
+
+    @Test
+    void aDegreeRowIsDraggedInWholeStepsOverAUsefulRange() {
+        select("polymeter");
+        drag(on("#row-1", 0.5, 0.5), on("#row-1", 0.5, 0.97));
+        assertThat(row(1)).containsExactly(7);
+        focus("#row-1");
+        push(KeyCode.UP);
+        assertThat(row(1)).as("by keyboard it goes on").containsExactly(8);
+    }
+
+    @Test
+    void rowsAreAddedFromAListCopiedPutInOrderAndTakenAway() {
+        select("polymeter");
+        clickOn("#add-row");
+        clickOn("Repeats in a step");
+        await(() -> value("polymeter", Polymeter.ROWS).size() == 3);
+        assertThat(kind(3)).isEqualTo(Polymeter.Of.REPEATS);
+        clickOn("#menu-row-2");
+        clickOn("#row-up-2");
+        assertThat(kind(1)).isEqualTo(Polymeter.Of.OCTAVE);
+        clickOn("#menu-row-1");
+        focus("#row-1-runs");
+        push(KeyCode.UP);
+        assertThat(value("polymeter", Polymeter.ROWS).get(0).get(Polymeter.RUNS))
+                .isEqualTo(Polymeter.Runs.BACKWARD);
+        clickOn("#copy-row-1");
+        assertThat(value("polymeter", Polymeter.ROWS)).hasSize(4);
+        assertThat(kind(2)).isEqualTo(Polymeter.Of.OCTAVE);
+        clickOn("#remove-row-1");
+        clickOn("#remove-row-1");
+        assertThat(kind(1)).isEqualTo(Polymeter.Of.DEGREE);
+        assertThat(value("polymeter", Polymeter.ROWS)).hasSize(2);
+    }
+
+    private ParamSet layer(int number) {
+        return value("pulse", Pulse.LAYERS).get(number - 1);
+    }
+
+    @Test
+    void layersAreTurnedCountedAddedAndTakenAway() {
         select("pulse");
-        assertThat(text("#pulse-words"))
-                .startsWith("4 of 16 steps always sound, 12 with a chance of 0 %: about 4.0 a bar");
-        drag(on("#pulse-steps", 0.03, 0.5), on("#pulse-steps", 0.16, 0.5));
-        assertThat(value("pulse", Pulse.OFFSET)).isEqualTo(2);
-        drag(on("#pulse-steps", 0.03, 0.2), on("#pulse-steps", 0.03, 0.5));
-        assertThat(value("pulse", Pulse.FILL)).isCloseTo(50, within(4));
-        focus("#pulse-steps");
+        assertThat(text("#pulse-words")).isEqualTo("4 of 16 steps always sound; about 4.0 a bar in all.");
+        drag(on("#pulse-layers", 0.5, 0.5), on("#pulse-layers", 0.5 + 2.1 / 21, 0.5));
+        assertThat(layer(1).get(Pulse.FROM)).isEqualTo(2);
+        clickOn("#add-spread");
+        assertThat(layer(2).get(Pulse.SPREAD)).isEqualTo(5);
+        focus("#pulse-layers");
+        push(KeyCode.PAGE_DOWN);
         push(KeyCode.LEFT);
-        push(KeyCode.PAGE_UP);
-        assertThat(value("pulse", Pulse.OFFSET)).isEqualTo(1);
-        assertThat(value("pulse", Pulse.EVEN_SPREAD)).isEqualTo(1);
+        assertThat(layer(2).get(Pulse.SPREAD)).isEqualTo(4);
+        assertThat(layer(2).get(Pulse.TURNED)).as("round the cycle").isEqualTo(15);
+        focus("#layer-accent");
+        write("30");
+        push(KeyCode.ENTER);
+        assertThat(layer(2).get(Pulse.ACCENT)).isEqualTo(30);
+        focus("#pulse-layers");
+        push(KeyCode.UP);
+        push(KeyCode.RIGHT);
+        assertThat(layer(1).get(Pulse.FROM)).isEqualTo(3);
+        push(KeyCode.DELETE);
+        assertThat(value("pulse", Pulse.LAYERS)).hasSize(1);
+        focus("#pulse-fill");
+        write("40");
+        await(() -> value("pulse", Pulse.FILL).equals(List.of(40)));
+        clickOn("#more-pulse-fill");
+        assertThat(value("pulse", Pulse.FILL)).containsExactly(40, 40);
+        focus("#pulse-among");
+        push(KeyCode.RIGHT);
+        write("50");
+        await(() -> value("pulse", Pulse.AMONG).weightOf(-6) == 50);
     }
 
     @Test
@@ -189,18 +274,47 @@ class WindowEditorsTest extends WindowCase {
                 .isGreaterThan(Strum.SPREAD.type().fraction(Strum.SPREAD.defaultValue()));
     }
 
+    private Ways ways() {
+        return value("stray", Stray.WAYS);
+    }
+
     @Test
-    void strayingSaysTheTrueShare() {
+    void waysAreDrawnAndNamedByWhereTheyLead() {
         select("stray");
-        focus("#stray-candidates");
-        push(KeyCode.RIGHT);
-        int candidates = Stray.CANDIDATES.defaultValue() + 1;
-        assertThat(value("stray", Stray.CANDIDATES)).isEqualTo(candidates);
+        assertThat(text("#stray-words")).isEqualTo("30 % of notes are taken, 30.0 % change.");
+        // Fifteen steps from −7 to 7; 0 is the middle one.
+        drag(on("#stray-ways", 7.5 / 15, 0.3), on("#stray-ways", 7.5 / 15, 0.98));
+        assertThat(ways().weightOf(0)).isEqualTo(Ways.HEAVIEST);
         Stage stage = session.selection().part().chain().find("stray").orElseThrow();
         assertThat(text("#stray-words"))
-                .contains(String.format(java.util.Locale.ROOT, "so %.1f %% change", Stray.trueShare(stage.params())));
-        drag(on("#stray-candidates", 0.5, 0.2), on("#stray-candidates", 0.5, 0.45));
-        assertThat(value("stray", Stray.AMOUNT)).isCloseTo(Stray.AMOUNT.defaultValue() + 25, within(4));
+                .contains(String.format(java.util.Locale.ROOT, "%.1f %% change", Stray.trueShare(stage.params())));
+        focus("#stray-ways");
+        push(KeyCode.RIGHT);
+        push(KeyCode.RIGHT);
+        write("50");
+        await(() -> ways().weightOf(2) == 50);
+        String said = lookup("#stray-ways").query().getAccessibleText();
+        assertThat(said).as("two degrees above C4").startsWith("Ways, step +2 degrees to E4: ");
+        clickOn("#menu-stray-ways");
+        clickOn("#mirror-stray-ways");
+        assertThat(ways().weightOf(-2)).isEqualTo(50);
+        clickOn("#alike-stray-ways");
+        assertThat(ways().isEven()).isTrue();
+        clickOn("#less-stray-ways");
+        assertThat(ways().weightOf(0)).isGreaterThan(ways().weightOf(1)).isGreaterThan(ways().weightOf(2));
+        typeInto("#every-stray-ways", "3");
+        clickOn("#every-k-stray-ways");
+        assertThat(ways().steps()).containsExactly(-7, -4, -1, 2, 5);
+        clickOn("#wide-stray-ways");
+        clickOn("#every-k-stray-ways");
+        assertThat(ways().size()).as("over what is shown, −12 to 12").isEqualTo(8);
+        focus("#param-steps-in");
+        push(KeyCode.DOWN);
+        clickOn("#key-stray-ways");
+        assertThat(ways().steps())
+                .as("from C4 in C major")
+                .allMatch(step -> harpel.theory.Key.C_MAJOR.contains(60 + step))
+                .isNotEmpty();
     }
 
     @Test
@@ -230,12 +344,12 @@ class WindowEditorsTest extends WindowCase {
         focus("#scale-ring");
         push(KeyCode.RIGHT);
         push(KeyCode.ENTER);
-        assertThat(value("scale-fit", ScaleFit.SCALE).orElseThrow().steps()).containsExactly(0, 1, 2, 4, 5, 7, 9, 11);
+        assertThat(value("scale-fit", Root.SCALE).orElseThrow().steps()).containsExactly(0, 1, 2, 4, 5, 7, 9, 11);
         // F♯ lies at the foot of the ring.
         clickOn(on("#scale-ring", 0.5, 20 / 168.0));
         assertThat(text("#scale-words")).isEqualTo("9 of 12: C C♯ D E F F♯ G A B");
         push(KeyCode.DELETE);
-        assertThat(value("scale-fit", ScaleFit.SCALE)).isEmpty();
+        assertThat(value("scale-fit", Root.SCALE)).isEmpty();
         push(KeyCode.INSERT);
         assertThat(Pitch.parseClass(value("scale-fit", ScaleFit.ROOT))).as("F♯").isEqualTo(6);
     }
@@ -309,29 +423,76 @@ class WindowEditorsTest extends WindowCase {
         assertThat(session.selection().selected().get().branch()).isEqualTo(2);
     }
 
+    private ParamSet marble(int number) {
+        return value("carom", Carom.MARBLES).get(number - 1);
+    }
+
+    private String cells() {
+        return value("carom", Carom.CELLS).stream()
+                .map(cell -> cell.get(Carom.COLUMN) + "/" + cell.get(Carom.ROW) + " " + Carom.IS.show(cell))
+                .collect(java.util.stream.Collectors.joining(", "));
+    }
+
     @Test
-    void pegsAndMarblesAreSetOnTheBoard() {
+    void aMarbleRunIsBuiltByPressingAndDragging() {
         select("carom");
         clickOn(on("#carom-board", 2.5 / 8, 6.5 / 8));
-        ParamSet peg = value("carom", Carom.PEGS).get(0);
-        assertThat(List.of(peg.get(Carom.COLUMN), peg.get(Carom.ROW))).containsExactly(3, 7);
+        assertThat(cells()).isEqualTo("3/7 bell");
+        clickOn("#hand-mirror");
+        clickOn(on("#carom-board", 5.5 / 8, 1.5 / 8));
+        assertThat(cells()).isEqualTo("3/7 bell, 6/2 mirror rising");
+        settle();
+        clickOn(on("#carom-board", 5.5 / 8, 1.5 / 8));
+        assertThat(cells()).as("pressed again it turns").endsWith("6/2 mirror falling");
+        drag(on("#carom-board", 2.5 / 8, 6.5 / 8), on("#carom-board", 2.5 / 8, 4.5 / 8));
+        assertThat(cells()).startsWith("3/5 bell");
         // The first marble, in column 1 and row 2, is carried three columns to the right.
         drag(on("#carom-board", 0.5 / 8, 1.5 / 8), on("#carom-board", 3.5 / 8, 1.5 / 8));
-        assertThat(value("carom", Carom.MARBLES).get(0).get(Carom.COLUMN)).isEqualTo(4);
-        focus("#carom-board");
-        push(KeyCode.PAGE_DOWN);
-        assertThat(value("carom", Carom.MARBLES).get(0).get(Carom.DIRECTION)).isEqualTo(Carom.Direction.DOWN_RIGHT);
-        moveTo(on("#carom-board", 3.5 / 8, 1.5 / 8));
-        scroll(1, VerticalDirection.DOWN);
-        await(() -> value("carom", Carom.MARBLES).get(0).get(Carom.DIRECTION) != Carom.Direction.DOWN_RIGHT);
-        assertThat(text("#board-words")).as("the wheel turns, and stays").startsWith("Column 4, row 2: a marble");
-        push(KeyCode.UP);
-        push(KeyCode.INSERT);
-        assertThat(value("carom", Carom.MARBLES)).hasSize(3);
-        push(KeyCode.DELETE);
+        assertThat(marble(1).get(Carom.COLUMN)).isEqualTo(4);
+        clickOn("#hand-marble");
+        // A new marble rolls where the hand drags.
+        drag(on("#carom-board", 1.5 / 8, 2.5 / 8), on("#carom-board", 3.5 / 8, 5.5 / 8));
+        assertThat(marble(3).get(Carom.COLUMN)).isEqualTo(2);
+        assertThat(marble(3).get(Carom.DIRECTION)).isEqualTo(Carom.Direction.UP_RIGHT);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        push(KeyCode.CONTROL, KeyCode.Z);
         assertThat(value("carom", Carom.MARBLES)).hasSize(2);
+        rightClickOn(on("#carom-board", 5.5 / 8, 1.5 / 8));
+        assertThat(cells()).as("taken off").isEqualTo("3/5 bell");
+    }
+
+    @Test
+    void aMarbleRunIsBuiltByKeyboard() {
+        select("carom");
+        focus("#carom-board");
+        push(KeyCode.UP);
+        assertThat(text("#board-words")).isEqualTo("Column 1, row 2: a marble rolling right at 1/8.");
+        push(KeyCode.PAGE_DOWN);
+        assertThat(marble(1).get(Carom.DIRECTION)).isEqualTo(Carom.Direction.DOWN_RIGHT);
+        moveTo(on("#carom-board", 0.5 / 8, 1.5 / 8));
+        scroll(1, VerticalDirection.DOWN);
+        await(() -> marble(1).get(Carom.DIRECTION) != Carom.Direction.DOWN_RIGHT);
+        assertThat(text("#board-words")).as("the wheel turns, and stays").startsWith("Column 1, row 2: a marble");
+        push(KeyCode.UP);
+        push(KeyCode.DIGIT4);
         push(KeyCode.ENTER);
-        assertThat(value("carom", Carom.PEGS)).hasSize(2);
+        assertThat(cells()).isEqualTo("1/3 gate");
+        push(KeyCode.PAGE_UP);
+        assertThat(value("carom", Carom.CELLS).get(0).get(Carom.CHANCE)).isEqualTo(40);
+        focus("#gate-chance");
+        write("75");
+        push(KeyCode.ENTER);
+        assertThat(value("carom", Carom.CELLS).get(0).get(Carom.CHANCE)).isEqualTo(75);
+        focus("#carom-board");
+        push(KeyCode.DELETE);
+        assertThat(cells()).isEmpty();
+        push(KeyCode.DIGIT1);
+        push(KeyCode.ENTER);
+        assertThat(value("carom", Carom.MARBLES)).hasSize(3);
+        focus("#marble-velocity");
+        write("44");
+        push(KeyCode.ENTER);
+        assertThat(marble(3).get(Carom.VELOCITY)).isEqualTo(44);
     }
 
     @Test

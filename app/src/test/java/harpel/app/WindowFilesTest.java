@@ -295,7 +295,7 @@ class WindowFilesTest extends WindowCase {
         NoteStart note = notes.get(0).note;
         TimeWindow window = pane.chain().window();
         var trace = lookup("#stage-arpeggio .trace").query();
-        var bounds = trace.localToScreen(trace.getBoundsInLocal());
+        var bounds = Hand.onFx(() -> trace.localToScreen(trace.getBoundsInLocal()));
         moveTo(
                 bounds.getMinX() + window.x(note.tick(), bounds.getWidth()) + 1,
                 bounds.getMinY() + window.y(note.pitch(), bounds.getHeight()));

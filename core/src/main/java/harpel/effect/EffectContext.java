@@ -1,5 +1,6 @@
 package harpel.effect;
 
+import harpel.param.Param;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 
@@ -32,6 +33,9 @@ public interface EffectContext {
      * @param step its step within the row, counted from 0
      */
     void step(int row, int step);
+
+    /** Shows which value of a parameter is in force where that is another than is set, as the root while a key is played. */
+    <T> void inForce(Param<T> param, T value);
 
     /** Says that {@link #lowestHeld} will be asked of a part, before it is. */
     void listen(String partId);

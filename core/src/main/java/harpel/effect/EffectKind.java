@@ -99,8 +99,12 @@ public abstract class EffectKind {
     /** What it is set to, in one line: "up down · 1/16 · 2 octaves". */
     public abstract String describe(ParamSet values);
 
-    /** The same in a key, where that says more: the names of notes. */
-    public String describe(ParamSet values, Key key) {
+    /**
+     * The same with the names of notes, where that says more.
+     *
+     * @param lastPitch of the note that came in last; -1 before there was one
+     */
+    public String describe(ParamSet values, Key key, int lastPitch) {
         return describe(values);
     }
 
@@ -111,6 +115,11 @@ public abstract class EffectKind {
 
     /** The values as this kind wants them: on a spec with the parameters that the values themselves ask for, as a script's do. */
     public ParamSet fit(ParamSet values) {
+        return values;
+    }
+
+    /** What else is set when a hand sets one parameter, so that setting it does what the hand wants. */
+    public ParamSet completed(ParamSet values, Param<?> set, Key pieceKey) {
         return values;
     }
 

@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.effect.EffectContext;
+import harpel.param.Param;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 
@@ -68,6 +69,11 @@ record RunContext(
     @Override
     public void step(int row, int step) {
         tap.stepped(part, place, row, step);
+    }
+
+    @Override
+    public <T> void inForce(Param<T> param, T value) {
+        tap.inForce(part, place, param.id(), value);
     }
 
     RunContext withAside(Inbox newAside) {

@@ -35,6 +35,9 @@ public interface Tap {
     /** A stage has come to a step of one of its rows, both counted from 0. */
     default void stepped(String part, String place, int row, int step) {}
 
+    /** A parameter of a stage has this value in force, whatever is set. */
+    default void inForce(String part, String place, String param, Object value) {}
+
     /** A controller has brought a lever to this value, 0–1. */
     default void lever(String name, double value) {}
 

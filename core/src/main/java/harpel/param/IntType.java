@@ -62,7 +62,7 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
     @Override
     public Integer parse(String typed) {
         String bare = typed.strip();
-        if (pitch && !bare.matches("\\d+")) {
+        if (pitch && !bare.matches("\\d+") && !bare.equals(word)) {
             return Pitch.parse(bare, OctaveNaming.shown());
         }
         if (!unit.isEmpty()) {
@@ -86,7 +86,11 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
         number.put("minimum", min);
         number.put("maximum", max);
         if (pitch) {
-            return Map.of("anyOf", List.of(number, Plain.PITCH_NAME_SCHEMA));
+            return Map.of(
+                    "anyOf",
+                    word.isEmpty()
+                            ? List.of(number, Plain.PITCH_NAME_SCHEMA)
+                            : List.of(number, Plain.PITCH_NAME_SCHEMA, Map.of("const", word)));
         }
         return word.isEmpty() ? number : Map.of("anyOf", List.of(number, Map.of("const", word)));
     }
@@ -104,10 +108,8 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
     @Override
     public String range() {
         String numbers = (min + "–" + max).replace('-', '−') + (unit.isEmpty() ? "" : " " + unit);
-        if (pitch) {
-            return "a note 0–127 or a name such as C4";
-        }
-        return word.isEmpty() ? numbers : numbers + " or \"" + word + "\"";
+        String values = pitch ? "a note 0–127 or a name such as C4" : numbers;
+        return word.isEmpty() ? values : values + " or \"" + word + "\"";
     }
 
     private int lowest() {

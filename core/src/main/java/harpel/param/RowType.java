@@ -2,9 +2,18 @@ package harpel.param;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.function.Consumer;
 
-/** A little set of parameters as one value, such as one voice or one step. */
-public record RowType(ParamSpec spec) implements ParamType<ParamSet> {
+/**
+ * A little set of parameters as one value, such as one voice or one step.
+ *
+ * @param check refuses with a {@link ParamException} what does not go together
+ */
+public record RowType(ParamSpec spec, Consumer<ParamSet> check) implements ParamType<ParamSet> {
+    public RowType(ParamSpec spec) {
+        this(spec, values -> {});
+    }
+
     @Override
     public ParamSet read(Object plain) {
         if (!(plain instanceof Map<?, ?> map)) {
@@ -12,7 +21,9 @@ public record RowType(ParamSpec spec) implements ParamType<ParamSet> {
         }
         Map<String, Object> named = new LinkedHashMap<>();
         map.forEach((key, value) -> named.put(String.valueOf(key), value));
-        return ParamSet.read(spec, named);
+        ParamSet values = ParamSet.read(spec, named);
+        check.accept(values);
+        return values;
     }
 
     @Override

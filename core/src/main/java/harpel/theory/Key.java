@@ -1,5 +1,7 @@
 package harpel.theory;
 
+import java.util.Optional;
+
 /**
  * A root and a scale on it, such as D dorian.
  *
@@ -27,6 +29,11 @@ public record Key(int root, Scale scale) {
         }
         boolean ownSteps = words[1].startsWith("steps ");
         return new Key(root, ownSteps ? Scale.parseSteps(words[1].substring(6)) : Scale.of(words[1]));
+    }
+
+    /** A scale of its own on a root of its own; without one, this key. */
+    public Key or(Optional<Scale> own, int ownRoot) {
+        return own.map(one -> new Key(ownRoot, one)).orElse(this);
     }
 
     public String name() {

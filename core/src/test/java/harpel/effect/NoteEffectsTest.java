@@ -3,11 +3,12 @@ package harpel.effect;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import harpel.chain.Stage;
 import harpel.effect.pitch.Stray;
 import harpel.event.Message;
+import harpel.param.ParamSet;
 import harpel.testkit.Heard;
 import harpel.testkit.Played;
+import harpel.theory.Key;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -166,39 +167,91 @@ class NoteEffectsTest {
 
     // Stray
 
-    @Test
-    void candidatesLieOnTheirSide() {
-        Played above = Played.through("{'effect':'stray','amount':100,'candidates':3,'spacing':2,'draw':'in-turn'}");
-        assertThat(above.note("C4", 0, 1)
-                        .note("C4", 1, 1)
-                        .note("C4", 2, 1)
-                        .note("C4", 3, 1)
-                        .pitches(1))
-                .containsExactly(60, 62, 64, 60);
-        Played both = Played.through(
-                "{'effect':'stray','amount':100,'candidates':2,'spacing':2,'side':'both','draw':'in-turn'}");
-        assertThat(both.note("C4", 0, 1).note("C4", 1, 1).note("C4", 2, 1).pitches(1))
-                .containsExactly(60, 62, 58);
+    private static Played stray(String settings) {
+        return Played.through("{'effect':'stray','amount':100," + settings + "}");
     }
 
-    /** Common practice: a change drawn among k candidates that include the note itself changes (k − 1)/k of them. */
+    private static List<Integer> astray(String settings, int notes) {
+        Played played = stray(settings);
+        for (int i = 0; i < notes; i++) {
+            played.note(60, i, 0.5, 100, 1);
+        }
+        return played.pitches((notes + 3) / 4);
+    }
+
+    @Test
+    void waysAreTakenInTurnFromTheLowestToTheHighest() {
+        assertThat(astray("'draw':'in-turn','ways':[0,2,4],'steps-in':'semitones'", 4))
+                .containsExactly(60, 62, 64, 60);
+        assertThat(astray("'draw':'in-turn','ways':{'1':1,'-1':9,'3':0}", 4))
+                .as("degrees of C major; what has no weight is left out, and weights do not matter")
+                .containsExactly(59, 62, 59, 62);
+        Played half = Played.through("{'effect':'stray','amount':0,'draw':'in-turn','ways':[5]}");
+        assertThat(half.note("C4", 0, 1).pitches(1)).as("no note is taken").containsExactly(60);
+    }
+
+    /** 600 draws; each bound lies five standard deviations of the binomial distribution away. */
+    @Test
+    void waysAreDrawnByTheirWeights() {
+        List<Integer> drawn = astray("'steps-in':'semitones','ways':{'-12':1,'0':2,'7':3}", 600);
+        assertThat(drawn).containsOnly(48, 60, 67);
+        assertThat(drawn.stream().filter(pitch -> pitch == 48).count()).isBetween(54L, 146L);
+        assertThat(drawn.stream().filter(pitch -> pitch == 60).count()).isBetween(142L, 258L);
+    }
+
+    @Test
+    void noWayIsTakenTwiceRunning() {
+        List<Integer> drawn = astray("'draw':'no-repeat','steps-in':'semitones','ways':{'0':50,'3':1,'5':1}", 60);
+        for (int i = 1; i < drawn.size(); i++) {
+            assertThat(drawn.get(i)).isNotEqualTo(drawn.get(i - 1));
+        }
+        assertThat(astray("'draw':'no-repeat','ways':[1]", 3))
+                .as("a single way has no other beside it")
+                .containsExactly(62, 62, 62);
+    }
+
+    @Test
+    void aWalkGoesOnFromWhereItStrayedAndTurnsBackAtItsReach() {
+        assertThat(astray("'draw':'walk','reach':3,'steps-in':'semitones','ways':[1]", 8))
+                .containsExactly(61, 62, 63, 62, 63, 62, 63, 62);
+        List<Integer> far = astray("'draw':'walk','reach':2,'steps-in':'semitones','ways':{'-1':1,'1':1}", 200);
+        assertThat(far).containsOnly(58, 59, 60, 61, 62);
+        for (int i = 1; i < far.size(); i++) {
+            assertThat(Math.abs(far.get(i) - far.get(i - 1))).isEqualTo(1);
+        }
+    }
+
+    @Test
+    void notesThatStartTogetherStrayAlikeIfTheyShall() {
+        String ways = "'steps-in':'semitones','ways':[-5,-3,2,7,9]";
+        for (int chord = 0; chord < 12; chord++) {
+            List<Integer> alike = stray(ways + ",'together':'alike','seed':" + chord)
+                    .chord("C4 E4 G4", 0, 1)
+                    .pitches(1);
+            assertThat(List.of(alike.get(1) - alike.get(0), alike.get(2) - alike.get(1)))
+                    .containsExactly(4, 3);
+        }
+        Played turn = stray("'draw':'in-turn','together':'alike'," + ways).chord("C4 E4", 0, 1);
+        assertThat(turn.chord("C4 E4", 1, 1).pitches(1)).as("one turn a chord").containsExactly(55, 59, 57, 61);
+    }
+
+    /** Common practice: of those taken all change but those whose way is the note itself. */
     @Test
     void theTrueShareIsShownAndHeard() {
-        Stage stage = Played.chain("{'effect':'stray','amount':60,'candidates':3}")
-                .stages()
-                .get(0);
-        assertThat(Stray.trueShare(stage.params())).isCloseTo(40, within(1e-9));
-        Played played = Played.through("{'effect':'stray','amount':60,'candidates':3,'spacing':1}");
+        String stray = "{'effect':'stray','amount':60,'ways':{'0':2,'1':1,'2':3},'steps-in':'semitones'}";
+        ParamSet values = Played.chain(stray).stages().get(0).params();
+        assertThat(Stray.trueShare(values)).isCloseTo(40, within(1e-9));
+        Played played = Played.through(stray);
         for (int i = 0; i < 600; i++) {
             played.note(60, i, 0.5, 100, 1);
         }
         long changed = played.pitches(150).stream().filter(pitch -> pitch != 60).count();
         // 600 draws at 40 %: within five standard deviations (12) of 240.
         assertThat(changed).isBetween(180L, 300L);
-        assertThat(Played.through("{'effect':'stray','amount':0}")
-                        .note("C4", 0, 1)
-                        .pitches(1))
-                .containsExactly(60);
+        assertThat(Stray.WAYS.type().show(values.get(Stray.WAYS))).isEqualTo("0=2 +1=1 +2=3");
+        assertThat(EffectCatalog.of("stray").describe(values, Key.parse("D dorian"), 50))
+                .isEqualTo("60 % taken, 40 % changed · D3 to D3 D♯3 E3");
+        assertThat(astray("'ways':{}", 2)).as("without ways every note stays").containsExactly(60, 60);
     }
 
     // Touch

@@ -7,7 +7,6 @@ import harpel.effect.held.Lanes;
 import harpel.effect.held.Strum;
 import harpel.effect.notes.ChordKeys;
 import harpel.effect.notes.Echo;
-import harpel.effect.pitch.Stray;
 import harpel.param.ParamSet;
 import harpel.testkit.Played;
 import harpel.theory.Key;
@@ -102,17 +101,5 @@ class ShownValuesTest {
         assertThat(Strum.place(even, 0, 1)).as("one string alone").isZero();
         assertThat(Strum.place(values("{'effect':'strum','curve':100}"), 1, 3)).isCloseTo(Math.sqrt(0.5), within(1e-9));
         assertThat(Strum.place(values("{'effect':'strum','curve':-100}"), 1, 3)).isCloseTo(0.25, within(1e-9));
-    }
-
-    @Test
-    void theTrueShareOfStrayLeavesOutTheNoteItself() {
-        ParamSet both = values("{'effect':'stray','amount':60,'candidates':4,'side':'both'}");
-        assertThat(Stray.choices(both)).isEqualTo(7);
-        assertThat(Stray.trueShare(both)).isCloseTo(60 * 6 / 7.0, within(1e-9));
-        assertThat(IntStream.range(0, 7)
-                        .map(i -> Stray.spacings(Stray.Side.BOTH, i))
-                        .boxed()
-                        .toList())
-                .containsExactly(0, 1, -1, 2, -2, 3, -3);
     }
 }

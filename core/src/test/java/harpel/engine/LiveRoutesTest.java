@@ -62,7 +62,7 @@ class LiveRoutesTest {
 
     @Test
     void aPulsePlaysWhileAKeyIsHeldAndWhileTheTransportRuns() throws FileException {
-        open("{'name':'Bells','chain':[{'effect':'pulse','must-every':4}]}");
+        open("{'name':'Bells','chain':[{'effect':'pulse','follow-keys':true}]}");
         pass(2000);
         assertThat(heard).as("time stands").isEmpty();
         send(InputPort.KEYS, 0x90, 48, 100);
@@ -136,7 +136,7 @@ class LiveRoutesTest {
 
     @Test
     void printedAndLiveLeverAndAutomationAreTheSame() throws FileException, InterruptedException {
-        String part = "{'name':'Bells','chain':[{'effect':'pulse','must-every':2,'velocity':1,'move':{"
+        String part = "{'name':'Bells','chain':[{'effect':'pulse','layers':[{'every':2}],'velocity':1,'move':{"
                 + "'velocity':[{'by':'automation','points':[[0,20],[61440,120]]},{'by':'lfo','pace':'1/2','amount':20}]}}]}";
         open(part);
         cycle.play(now);

@@ -65,8 +65,8 @@ class StepsShownTest {
     void eachLaneAndEachCycleTellsItsOwn() {
         assertThat(steps("{'effect':'lanes','lanes':[{'steps':'x.'},{'steps':'x..'}]}", 1, 60, 64))
                 .containsExactly("0:0", "1:0", "0:1", "1:1", "0:0", "1:2", "0:1", "1:0");
-        List<String> cycles =
-                steps("{'effect':'polymeter','degree':[0,1,2],'octave':[0,1],'octave-speed':'double'}", 0.75);
+        List<String> cycles = steps(
+                "{'effect':'polymeter','rows':[{'values':[0,1,2]},{'of':'octave','values':[0,1],'pace':'x2'}]}", 0.75);
         assertThat(cycles).filteredOn(one -> one.startsWith("0:")).containsExactly("0:0", "0:1", "0:2");
         assertThat(cycles).filteredOn(one -> one.startsWith("1:")).containsExactly("1:0", "1:0", "1:0");
     }
@@ -75,7 +75,7 @@ class StepsShownTest {
     void aPulseTellsItsStepAndEachMarbleItsCell() {
         assertThat(steps("{'effect':'pulse','steps':3}", 1)).containsExactly("0:0", "0:1", "0:2", "0:0");
         // Eight columns: a marble that goes right along the lowest row is in cells 1, 2, 3, …
-        assertThat(steps("{'effect':'carom','marbles':[{},{'row':2,'pace':'1/4'}]}", 2))
+        assertThat(steps("{'effect':'carom','cells':[],'marbles':[{},{'row':2,'pace':'1/4'}]}", 2))
                 .containsExactly("0:1", "0:2", "1:9", "0:3");
     }
 

@@ -183,7 +183,7 @@ class RoutesTest {
                 part(
                         "Drum",
                         "",
-                        "{'effect':'pulse','must-every':16,'root':36},{'effect':'send','to':'bass','way':'instead'}"),
+                        "{'effect':'pulse','layers':[{'every':16}],'root':36},{'effect':'send','to':'bass','way':'instead'}"),
                 part("Bass", ",'channel':10", ""));
         List<Event> printed = new PrintJob(Plan.of(piece), "bass", false, Tap.NONE)
                 .print(List.of(), 4 * Ticks.PER_QUARTER)

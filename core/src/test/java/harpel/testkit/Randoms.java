@@ -5,6 +5,10 @@ import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.effect.held.Polymeter;
+import harpel.effect.held.RowPace;
+import harpel.effect.notes.Carom;
+import harpel.effect.notes.Pulse;
 import harpel.effect.route.Split;
 import harpel.event.Event;
 import harpel.event.EventOrder;
@@ -35,10 +39,12 @@ import harpel.param.PointsType;
 import harpel.param.RouteType;
 import harpel.param.RowType;
 import harpel.param.ScaleType;
+import harpel.param.SharedOrOwnType;
 import harpel.param.SpanType;
 import harpel.param.StepsType;
 import harpel.param.TextType;
 import harpel.param.TimeType;
+import harpel.param.WaysType;
 import harpel.param.WordType;
 import harpel.param.WordsType;
 import harpel.phrase.Note;
@@ -168,9 +174,38 @@ public final class Randoms {
             return items;
         }
         if (type instanceof RowType row) {
-            return params(row.spec()).write();
+            return row(params(row.spec())).write();
+        }
+        if (type instanceof WaysType) {
+            return oneOf(List.of(Map.of(), Map.of("0", 3, "-2", 5, "7", 100), List.of(-1, 1), List.of(12)));
+        }
+        if (type instanceof SharedOrOwnType<?> shared) {
+            return oneIn(2) ? plain(shared.item()) : List.of(plain(shared.item()), plain(shared.item()));
+        }
+        if (type instanceof RowPace.Type) {
+            return oneOf(List.of("x1", "x1/2", "x3/2", "x4", "1/8", "1/4t"));
         }
         throw new AssertionError("no random values for " + type.getClass() + "; add them here, and the laws cover it");
+    }
+
+    /** With what goes together in it, where not everything does. */
+    private ParamSet row(ParamSet values) {
+        if (values.spec() == Polymeter.ROW) {
+            List<Integer> steps = new ArrayList<>();
+            for (int i = between(1, 5); i > 0; i--) {
+                steps.add(between(
+                        values.get(Polymeter.OF).type().min(),
+                        values.get(Polymeter.OF).type().max()));
+            }
+            return values.with(Polymeter.VALUES, steps);
+        }
+        if (values.spec() == Pulse.LAYER) {
+            boolean every = oneIn(2);
+            return values.with(Pulse.EVERY, every ? between(1, 9) : 0).with(Pulse.SPREAD, every ? 0 : between(1, 9));
+        }
+        return values.spec() == Carom.CELL && values.get(Carom.IS) != Carom.Thing.GATE
+                ? values.with(Carom.CHANCE, Carom.CHANCE.defaultValue())
+                : values;
     }
 
     public Stage stage(EffectKind kind, int depth) {

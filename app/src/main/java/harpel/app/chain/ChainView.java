@@ -348,6 +348,7 @@ public final class ChainView extends BorderPane {
             fitPitches();
             shown.forEach(row -> row.showCount(
                     row.address == null ? -1 : count(Places.before(session, row.address), window.toTick())));
+            shown.forEach(StageRow::showAgain);
             head.draw();
         }
         if (frame++ % ADVISE_EVERY == 0) {

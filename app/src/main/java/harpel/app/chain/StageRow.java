@@ -4,11 +4,13 @@ import harpel.advice.Advice;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
+import harpel.app.session.TraceStore;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
 import harpel.event.NoteStart;
+import harpel.param.ParamSet;
 import harpel.piece.PieceEdit;
 import harpel.theory.Key;
 import java.util.Objects;
@@ -55,6 +57,8 @@ public final class StageRow extends StackPane {
     private Advice advice;
     private Advice liveAdvice;
     private boolean off;
+    private Stage stage;
+    private Key key;
     private String shownCount = "";
 
     /**
@@ -146,16 +150,14 @@ public final class StageRow extends StackPane {
         });
     }
 
-    void showStage(Stage stage, Key key) {
+    void showStage(Stage newStage, Key newKey) {
+        stage = newStage;
+        key = newKey;
         off = stage.isKnown() && !stage.on();
         name.setText(stage.name());
         boolean labelled = stage.isKnown() && !stage.name().equals(stage.kind().label());
         kind.setText(labelled ? stage.kind().label() : "");
-        setting.setText(
-                stage.isKnown()
-                        // A number stays with its unit on one line.
-                        ? stage.kind().describe(stage.params(), key).replace(" %", "\u00A0%")
-                        : "not known to this version; notes pass unchanged and the file keeps it");
+        showSetting();
         pseudoClassStateChanged(OFF, off);
         onOff.setText(off ? "○" : "●");
         onOff.setDisable(!stage.isKnown());
@@ -175,6 +177,29 @@ public final class StageRow extends StackPane {
         trace.setPrefHeight(tall);
         trace.setMaxHeight(tall);
         showAdvice();
+    }
+
+    /** What the stage is set to, with what moves it and what came last. */
+    private void showSetting() {
+        String text = "not known to this version; notes pass unchanged and the file keeps it";
+        if (stage.isKnown()) {
+            TraceStore traces = session.transport().traces();
+            ParamSet moved = stage.moves().byParam().isEmpty() ? null : traces.moved(address.toString());
+            ParamSet now = moved == null || moved.spec() != stage.params().spec() ? stage.params() : moved;
+            int last = traces.lastPitch(Places.before(session, address));
+            // A number stays with its unit on one line.
+            text = stage.kind().describe(now, key, last).replace(" %", "\u00A0%");
+        }
+        if (!text.equals(setting.getText())) {
+            setting.setText(text);
+        }
+    }
+
+    /** Shows what has changed without an edit; now and then, since words cost more to draw than notes. */
+    void showAgain() {
+        if (stage != null && setting.isVisible()) {
+            showSetting();
+        }
     }
 
     /** Shows what will surprise here, with the way out; nothing with null. */

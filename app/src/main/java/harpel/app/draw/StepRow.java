@@ -8,14 +8,13 @@ import harpel.param.ParamType;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiConsumer;
+import java.util.function.IntFunction;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
-import javafx.geometry.Side;
+import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
-import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -32,7 +31,7 @@ import javafx.util.Duration;
  * @param <T> the class of a step's value
  */
 public final class StepRow<T> extends VBox {
-    private static final double LITTLE = 0.08;
+    private static final double NAMES = 15;
     private static final double OPEN = 0.7;
 
     /** How the bars of a row look where that is more than their height. */
@@ -70,6 +69,18 @@ public final class StepRow<T> extends VBox {
         void insert(int at);
 
         void remove(int at);
+
+        /** Makes it so long, in one edit: repeated from its beginning, or cut. */
+        void length(int steps);
+    }
+
+    /** A list repeated from its beginning, or cut, to so many. */
+    public static <S> List<S> ofLength(List<S> values, int length, S fresh) {
+        List<S> changed = new ArrayList<>();
+        for (int i = 0; i < length; i++) {
+            changed.add(values.isEmpty() ? fresh : values.get(i % values.size()));
+        }
+        return changed;
     }
 
     private final String name;
@@ -84,6 +95,18 @@ public final class StepRow<T> extends VBox {
     private int chosen;
     private int lit = -1;
     private String typed = "";
+    private IntFunction<String> says = this::plainly;
+    private IntFunction<String> names;
+    private boolean fixed;
+    private double viewLow;
+    private double viewHigh = 1;
+    private double spanLow;
+    private double spanHigh = 1;
+    private boolean drawing;
+    private final Button fewer;
+    private final Button more;
+    private final HBox head;
+    private final RowTool<T> tool;
     private Steps steps = new Steps() {
         @Override
         public void insert(int at) {
@@ -97,6 +120,11 @@ public final class StepRow<T> extends VBox {
             List<T> changed = new ArrayList<>(values);
             changed.remove(at);
             tell(changed, true);
+        }
+
+        @Override
+        public void length(int length) {
+            tell(ofLength(values, length, fresh), true);
         }
     };
 
@@ -129,14 +157,51 @@ public final class StepRow<T> extends VBox {
         words.getStyleClass().add("tile-name");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Button fewer = small("−", "fewer-" + id, "One step fewer", () -> removeAt(values.size() - 1));
-        Button more = small("+", "more-" + id, "One step more", () -> insertAt(values.size()));
-        Button menu = small("…", "menu-" + id, "Fill, nudge or reset the whole row", this::offer);
-        HBox head = new HBox(4, title, words, space, fewer, more, menu);
+        words.setMinWidth(0);
+        fewer = small("−", "fewer-" + id, "One step fewer", () -> removeAt(values.size() - 1));
+        more = small("+", "more-" + id, "One step more", () -> insertAt(values.size()));
+        tool = new RowTool<>(
+                id,
+                type,
+                most,
+                new RowTool.Row<T>() {
+                    @Override
+                    public List<T> values() {
+                        return values;
+                    }
+
+                    @Override
+                    public void take(List<T> changed) {
+                        tell(changed, true);
+                    }
+
+                    @Override
+                    public void length(int steps) {
+                        StepRow.this.steps.length(steps);
+                    }
+
+                    @Override
+                    public T fresh() {
+                        return fresh;
+                    }
+
+                    @Override
+                    public double low() {
+                        return viewLow;
+                    }
+
+                    @Override
+                    public double high() {
+                        return viewHigh;
+                    }
+                },
+                session::say);
+        Button menu = small("…", "menu-" + id, "Fill, nudge, turn or reset the whole row", this::unfold);
+        head = new HBox(4, title, words, space, fewer, more, menu);
         head.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(head, bars);
         bars.setOnContextMenuRequested(event -> {
-            offer();
+            unfold();
             event.consume();
         });
         typingEnds.setOnFinished(event -> typed = "");
@@ -159,8 +224,74 @@ public final class StepRow<T> extends VBox {
         bars.repaint();
     }
 
+    private String plainly(int step) {
+        return (step + 1) + " of " + values.size() + ": " + type.show(values.get(step));
+    }
+
+    /** Puts something more at the end of its head. */
+    public void addToHead(Node... more) {
+        head.getChildren().addAll(more);
+    }
+
+    /** Puts something more among what the whole row can be done to, under its tools. */
+    public void addToTool(Node... more) {
+        tool.getChildren().addAll(more);
+    }
+
+    /** The range that is drawn, as long as no value lies outside; the whole range of the type unless this says less. */
+    public void span(T low, T high) {
+        spanLow = type.fraction(low);
+        spanHigh = type.fraction(high);
+        look();
+    }
+
+    /** The range of values in view. */
+    private void look() {
+        viewLow = spanLow;
+        viewHigh = spanHigh;
+        for (T value : values) {
+            viewLow = Math.min(viewLow, type.fraction(value));
+            viewHigh = Math.max(viewHigh, type.fraction(value));
+        }
+    }
+
+    /** Names under the steps, and what is said of the chosen one; such a row has a length of its own that stays. */
+    public void named(IntFunction<String> newNames, IntFunction<String> newSays) {
+        names = newNames;
+        says = newSays;
+        fixed = true;
+        fewer.setManaged(false);
+        fewer.setVisible(false);
+        more.setManaged(false);
+        more.setVisible(false);
+        tool.fixed();
+    }
+
+    /** The step that is chosen, counted from 0. */
+    public int chosen() {
+        return chosen;
+    }
+
+    /** Names or what is said have changed. */
+    public void rename() {
+        say();
+        bars.repaint();
+    }
+
+    private void unfold() {
+        if (getChildren().contains(tool)) {
+            getChildren().remove(tool);
+        } else {
+            tool.open();
+            getChildren().add(1, tool);
+        }
+    }
+
     public void show(List<T> newValues) {
         values = newValues;
+        if (!drawing) {
+            look();
+        }
         chosen = Math.max(0, Math.min(values.size() - 1, chosen));
         say();
         bars.repaint();
@@ -176,14 +307,12 @@ public final class StepRow<T> extends VBox {
     }
 
     private void say() {
-        String at = values.isEmpty()
-                ? "no steps"
-                : (chosen + 1) + " of " + values.size() + ": " + type.show(values.get(chosen));
+        String at = values.isEmpty() ? "no steps" : says.apply(chosen);
         words.setText(at);
         bars.setAccessibleText(name + ", step " + at);
     }
 
-    private void choose(int step) {
+    public void choose(int step) {
         chosen = Math.max(0, Math.min(values.size() - 1, step));
         typed = "";
         say();
@@ -215,43 +344,17 @@ public final class StepRow<T> extends VBox {
 
     /** Adds a step like the one before it. */
     private void insertAt(int at) {
-        if (values.size() < most) {
+        if (values.size() < most && !fixed) {
             steps.insert(at);
             choose(at);
         }
     }
 
     private void removeAt(int at) {
-        if (!values.isEmpty()) {
+        if (!values.isEmpty() && !fixed) {
             steps.remove(at);
             choose(chosen);
         }
-    }
-
-    private void offer() {
-        ContextMenu menu = new ContextMenu();
-        menu.setId("row-menu");
-        offer(menu, "Fill at random", () -> shuffle(1));
-        offer(menu, "Nudge at random, a little", () -> shuffle(LITTLE));
-        offer(
-                menu,
-                "Reset the row",
-                () -> tell(values.stream().map(value -> fresh).toList(), true));
-        menu.show(bars, Side.BOTTOM, 0, 0);
-    }
-
-    private void shuffle(double how) {
-        tell(
-                values.stream()
-                        .map(value -> type.shuffled(value, how, Math::random))
-                        .toList(),
-                true);
-    }
-
-    private static void offer(ContextMenu menu, String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setOnAction(event -> action.run());
-        menu.getItems().add(item);
     }
 
     /** Paints if anything has changed; once a frame. */
@@ -273,8 +376,23 @@ public final class StepRow<T> extends VBox {
             zero = Double.isNaN(place) ? 0 : place;
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
-            addEventHandler(MouseEvent.MOUSE_RELEASED, event -> tell(values, true));
+            addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+                drawing = false;
+                look();
+                tell(values, true);
+            });
             addEventHandler(KeyEvent.KEY_TYPED, this::typed);
+        }
+
+        private double strip() {
+            return names == null ? 0 : NAMES;
+        }
+
+        /** The value that lies where the hand is. */
+        private T at(MouseEvent event) {
+            double tall = getHeight() - 2 * EDGE - strip();
+            double up = clamp(1 - (event.getY() - EDGE) / Math.max(1, tall), 0, 1);
+            return type.atFraction(viewLow + up * (viewHigh - viewLow));
         }
 
         private int stepAt(MouseEvent event) {
@@ -285,11 +403,12 @@ public final class StepRow<T> extends VBox {
             if (values.isEmpty() || event.isSecondaryButtonDown()) {
                 return;
             }
+            drawing = true;
             choose(stepAt(event));
             if (event.isAltDown()) {
                 set(chosen, fresh, false);
             } else {
-                set(chosen, type.atFraction(clamp(up(event), 0, 1)), false);
+                set(chosen, at(event), false);
             }
         }
 
@@ -300,7 +419,7 @@ public final class StepRow<T> extends VBox {
                 // A fast hand passes over steps between two events.
                 for (int step = Math.min(from, chosen); step <= Math.max(from, chosen); step++) {
                     if (step != from || from == chosen) {
-                        set(step, type.atFraction(clamp(up(event), 0, 1)), false);
+                        set(step, at(event), false);
                     }
                 }
             }
@@ -357,7 +476,8 @@ public final class StepRow<T> extends VBox {
         }
 
         @Override
-        public void paint(GraphicsContext g, Theme theme, double width, double height) {
+        public void paint(GraphicsContext g, Theme theme, double width, double whole) {
+            double height = whole - strip();
             double step = width / Math.max(1, values.size());
             for (int i = 0; i < values.size(); i++) {
                 double left = i * step;
@@ -370,9 +490,34 @@ public final class StepRow<T> extends VBox {
                     g.strokeRect(left + 1, 0.5, step - 2, height - 1);
                 }
             }
-            if (zero > 0) {
+            if (place(zero) > 0) {
                 g.setFill(theme.soft);
-                g.fillRect(0, Math.round((1 - zero) * height), width, 1);
+                g.fillRect(0, Math.round((1 - place(zero)) * height), width, 1);
+            }
+            if (names != null) {
+                paintNames(g, theme, step, whole);
+            }
+        }
+
+        /** Where on the drawing a place in the type's range lies, from the bottom. */
+        private double place(double fraction) {
+            return clamp((fraction - viewLow) / (viewHigh - viewLow), 0, 1);
+        }
+
+        /** Where they have room, else those that stand, and the chosen one over all others. */
+        private void paintNames(GraphicsContext g, Theme theme, double step, double whole) {
+            double free = 0;
+            for (int i = 0; i < values.size(); i++) {
+                String text = names.apply(i);
+                double wide = 6.5 * text.length();
+                double x = clamp((i + 0.5) * step - wide / 2, 0, values.size() * step - wide);
+                boolean stands = type.fraction(values.get(i)) > zero;
+                boolean hidden = i != chosen && Math.abs(i - chosen) * step < wide + 4;
+                if (!hidden && x >= free && (stands || i == chosen || step >= wide)) {
+                    g.setFill(i == chosen && isFocused() ? theme.brassText : stands ? theme.ink : theme.soft);
+                    g.fillText(text, x, whole - 3);
+                    free = x + wide + 4;
+                }
             }
         }
 
@@ -387,8 +532,8 @@ public final class StepRow<T> extends VBox {
                 of--;
             }
             boolean hollow = look.hollow(of);
-            double top = (1 - (hollow ? OPEN : type.fraction(values.get(of)))) * height;
-            double base = (1 - zero) * height;
+            double top = (1 - (hollow ? OPEN : place(type.fraction(values.get(of))))) * height;
+            double base = (1 - place(zero)) * height;
             double y = Math.min(top, base);
             double tall = Math.max(2, Math.abs(base - top));
             boolean tied = look.tied(i);

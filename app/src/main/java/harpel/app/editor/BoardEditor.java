@@ -3,36 +3,117 @@ package harpel.app.editor;
 import harpel.app.draw.Drawing;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Columns;
+import harpel.app.ui.ParamTile;
 import harpel.effect.notes.Carom;
 import harpel.effect.notes.Carom.Direction;
+import harpel.effect.notes.Carom.Thing;
+import harpel.effect.notes.CaromBoard;
+import harpel.effect.notes.CaromBoard.Rolling;
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
 
-/** The board: pegs as squares, marbles where they are launched as rings with their direction, and running ones filled. */
+/**
+ * The marble run: what is in hand is put on a cell by pressing it, what stands there is turned by pressing and moved by dragging, and a
+ * marble's way is drawn faintly before it rolls.
+ */
 final class BoardEditor extends StageEditor {
-    private static final double TALL = 264;
-    private static final int MOST_MARBLES = 16;
-    private static final int MOST_PEGS = 64;
+    private static final double TALL = 300;
+    /** So many cells of a marble's way are drawn. */
+    private static final int WAY = 64;
+
+    /** What can be put on a cell; marbles are no things. */
+    private enum Hand {
+        MARBLE("Marble", null),
+        BELL("Bell", Thing.BELL),
+        MIRROR("Mirror", Thing.MIRROR_RISING),
+        GATE("Gate", Thing.GATE),
+        SPRING("Spring", Thing.SPRING);
+
+        private final String label;
+        private final Thing thing;
+
+        Hand(String label, Thing thing) {
+            this.label = label;
+            this.thing = thing;
+        }
+    }
 
     private final Board board;
+    private final FlowPane hands = new FlowPane(3, 3);
     private final Label words = words("board-words");
+    private final GridPane tiles = Columns.two();
+    private final List<ParamTile<?>> marbleTiles = new ArrayList<>();
+    private final ParamTile<Integer> chance;
+    private Hand hand = Hand.BELL;
 
     public BoardEditor(Session session, Edit edit) {
         super(session, edit);
         board = new Board(session);
-        getChildren().addAll(board, words);
+        for (Hand one : Hand.values()) {
+            ToggleButton button = Buttons.toggle(
+                    one.label,
+                    "hand-" + one.label.toLowerCase(java.util.Locale.ROOT),
+                    "Press a cell to put a " + one.label.toLowerCase(java.util.Locale.ROOT) + " there  ("
+                            + (one.ordinal() + 1) + " on the board)",
+                    on -> take(one));
+            hands.getChildren().add(button);
+        }
+        for (Param<?> param : List.of(Carom.PACE, Carom.DIRECTION, Carom.NOTE, Carom.VELOCITY, Carom.MUTE)) {
+            ParamTile<?> tile = new ParamTile<>(
+                    param,
+                    (changed, done) -> {
+                        int at = indexAt(Carom.MARBLES, board.column, board.row);
+                        if (at >= 0) {
+                            put(Carom.MARBLES, at, get(Carom.MARBLES).get(at).withPlain(param, changed.plain()), done);
+                        }
+                    },
+                    session::say);
+            tile.setId("marble-" + param.id());
+            marbleTiles.add(tile);
+        }
+        chance = new ParamTile<>(
+                Carom.CHANCE,
+                (changed, done) -> {
+                    int at = indexAt(Carom.CELLS, board.column, board.row);
+                    if (at >= 0) {
+                        put(Carom.CELLS, at, get(Carom.CELLS).get(at).withPlain(Carom.CHANCE, changed.plain()), done);
+                    }
+                },
+                session::say);
+        chance.setId("gate-chance");
+        getChildren().addAll(hands, board, words, tiles);
+        take(hand);
+    }
+
+    @Override
+    public Set<Param<?>> instead(ParamSpec spec) {
+        return Set.of(Carom.MARBLES, Carom.CELLS);
+    }
+
+    private void take(Hand one) {
+        hand = one;
+        for (Hand each : Hand.values()) {
+            ((ToggleButton) hands.getChildren().get(each.ordinal())).setSelected(each == one);
+        }
     }
 
     @Override
     public void show() {
         board.say();
-        board.repaint();
     }
 
     @Override
@@ -41,62 +122,89 @@ final class BoardEditor extends StageEditor {
         board.draw();
     }
 
-    private static boolean isAt(ParamSet row, int column, int at) {
-        return row.get(Carom.COLUMN) == column && row.get(Carom.ROW) == at;
-    }
-
     private int indexAt(Param<List<ParamSet>> param, int column, int row) {
         List<ParamSet> all = get(param);
-        for (int i = 0; i < all.size(); i++) {
-            if (isAt(all.get(i), column, row)) {
+        // Of several in one cell the last counts.
+        for (int i = all.size() - 1; i >= 0; i--) {
+            if (all.get(i).get(Carom.COLUMN) == column && all.get(i).get(Carom.ROW) == row) {
                 return i;
             }
         }
         return -1;
     }
 
-    /** Takes away what is at a cell, or puts one there. */
-    private void toggle(Param<List<ParamSet>> param, ParamSet fresh, int most, int column, int row) {
+    /** Changes one of a list; null takes it away. */
+    private void put(Param<List<ParamSet>> param, int at, ParamSet to, boolean done) {
         List<ParamSet> changed = new ArrayList<>(get(param));
-        int at = indexAt(param, column, row);
-        if (at >= 0) {
+        if (to == null) {
             changed.remove(at);
-        } else if (changed.size() < most) {
-            changed.add(fresh.with(Carom.COLUMN, column).with(Carom.ROW, row));
+        } else if (at < 0) {
+            changed.add(to);
         } else {
-            session().say("At most " + most + " " + param.id() + " stand on the board.");
+            changed.set(at, to);
         }
-        set(param, List.copyOf(changed), true);
+        set(param, List.copyOf(changed), done);
     }
 
-    private void peg(int column, int row) {
-        toggle(Carom.PEGS, Carom.PEG.defaults(), MOST_PEGS, column, row);
+    /** Puts what is in hand on an empty cell. */
+    private void place(int column, int row) {
+        if (hand.thing != null) {
+            put(Carom.CELLS, -1, Carom.cell(column, row, hand.thing), true);
+        } else if (get(Carom.MARBLES).size() < Carom.MOST_MARBLES) {
+            put(
+                    Carom.MARBLES,
+                    -1,
+                    Carom.MARBLE.defaults().with(Carom.COLUMN, column).with(Carom.ROW, row),
+                    true);
+        } else {
+            session().say("At most " + Carom.MOST_MARBLES + " marbles roll on the board.");
+        }
     }
 
-    private void marble(int column, int row) {
-        toggle(Carom.MARBLES, Carom.MARBLE.defaults(), MOST_MARBLES, column, row);
+    private void takeOff(int column, int row) {
+        int marble = indexAt(Carom.MARBLES, column, row);
+        int cell = indexAt(Carom.CELLS, column, row);
+        if (marble >= 0) {
+            put(Carom.MARBLES, marble, null, true);
+        } else if (cell >= 0) {
+            put(Carom.CELLS, cell, null, true);
+        }
     }
 
-    private void change(int marble, ParamSet to, boolean done) {
-        List<ParamSet> changed = new ArrayList<>(get(Carom.MARBLES));
-        changed.set(marble, to);
-        set(Carom.MARBLES, List.copyOf(changed), done);
-    }
-
+    /** Turns a marble or a mirror; opens a gate further. */
     private void turn(int column, int row, int by) {
-        int at = indexAt(Carom.MARBLES, column, row);
-        if (at >= 0) {
-            ParamSet marble = get(Carom.MARBLES).get(at);
+        int marble = indexAt(Carom.MARBLES, column, row);
+        int cell = indexAt(Carom.CELLS, column, row);
+        if (marble >= 0) {
+            ParamSet turned = get(Carom.MARBLES).get(marble);
             Direction[] all = Direction.values();
-            Direction next = all[Math.floorMod(marble.get(Carom.DIRECTION).ordinal() + by, all.length)];
-            change(at, marble.with(Carom.DIRECTION, next), true);
+            Direction next = all[Math.floorMod(turned.get(Carom.DIRECTION).ordinal() + by, all.length)];
+            put(Carom.MARBLES, marble, turned.with(Carom.DIRECTION, next), true);
+        } else if (cell >= 0) {
+            ParamSet thing = get(Carom.CELLS).get(cell);
+            switch (thing.get(Carom.IS)) {
+                case MIRROR_RISING -> put(Carom.CELLS, cell, thing.with(Carom.IS, Thing.MIRROR_FALLING), true);
+                case MIRROR_FALLING -> put(Carom.CELLS, cell, thing.with(Carom.IS, Thing.MIRROR_RISING), true);
+                case GATE ->
+                    put(
+                            Carom.CELLS,
+                            cell,
+                            thing.with(Carom.CHANCE, Math.floorMod(thing.get(Carom.CHANCE) + 10 * by, 110)),
+                            true);
+                default -> {
+                    // bells and springs are the same from all sides
+                }
+            }
         }
     }
 
     private final class Board extends Drawing {
         private int column = 1;
         private int row = 1;
-        private int held = -1;
+        private int fromColumn;
+        private int fromRow;
+        private boolean held;
+        private boolean fresh;
         private boolean moved;
         private List<Integer> running = List.of();
 
@@ -107,9 +215,9 @@ final class BoardEditor extends StageEditor {
             addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
             tip(
                     this,
-                    "Press an empty cell for a peg, with Shift for a marble; press a peg to take it away. Drag a marble to another"
-                            + " cell, press it to turn it, Shift-press to take it away.\nArrows go over the board, Enter sets a peg,"
-                            + " Insert a marble, Page Up and Page Down turn it, Delete takes away what is there.");
+                    "Press an empty cell to put there what is chosen above; drag on from a new marble to say which way it rolls. Press what"
+                            + " stands to turn it, drag it to move it, right-click to take it off.\nArrows go over the board, 1–5 choose,"
+                            + " Enter puts or turns, Page Up and Page Down turn, Delete takes off.");
         }
 
         private int size() {
@@ -121,14 +229,24 @@ final class BoardEditor extends StageEditor {
             row = 1 + (int) clamp(Math.floor(up(event) * size()), 0, size() - 1.0);
         }
 
+        private boolean isEmpty(int atColumn, int atRow) {
+            return indexAt(Carom.MARBLES, atColumn, atRow) < 0 && indexAt(Carom.CELLS, atColumn, atRow) < 0;
+        }
+
         private void pressed(MouseEvent event) {
             aim(event);
+            fromColumn = column;
+            fromRow = row;
             moved = false;
-            held = event.isShiftDown() || event.isSecondaryButtonDown() ? -1 : indexAt(Carom.MARBLES, column, row);
-            if (event.isShiftDown()) {
-                marble(column, row);
-            } else if (held < 0) {
-                peg(column, row);
+            fresh = false;
+            held = false;
+            if (event.getButton() == MouseButton.SECONDARY) {
+                takeOff(column, row);
+            } else if (isEmpty(column, row)) {
+                place(column, row);
+                fresh = true;
+            } else {
+                held = true;
             }
             say();
         }
@@ -138,19 +256,49 @@ final class BoardEditor extends StageEditor {
             int beforeRow = row;
             aim(event);
             boolean other = column != beforeColumn || row != beforeRow;
-            if (held >= 0 && other && indexAt(Carom.MARBLES, column, row) < 0) {
-                moved = true;
-                ParamSet marble = get(Carom.MARBLES).get(held);
-                change(held, marble.with(Carom.COLUMN, column).with(Carom.ROW, row), false);
+            if (fresh && hand == Hand.MARBLE) {
+                point();
+            } else if (held && other) {
+                move(beforeColumn, beforeRow);
             }
             event.consume();
         }
 
+        /** A new marble rolls towards where the hand drags. */
+        private void point() {
+            int right = Integer.signum(column - fromColumn);
+            int up = Integer.signum(row - fromRow);
+            column = fromColumn;
+            row = fromRow;
+            int at = indexAt(Carom.MARBLES, fromColumn, fromRow);
+            for (Direction direction : Direction.values()) {
+                if (at >= 0 && direction.right() == right && direction.up() == up) {
+                    put(Carom.MARBLES, at, get(Carom.MARBLES).get(at).with(Carom.DIRECTION, direction), false);
+                }
+            }
+            say();
+        }
+
+        private void move(int beforeColumn, int beforeRow) {
+            Param<List<ParamSet>> what =
+                    indexAt(Carom.MARBLES, beforeColumn, beforeRow) >= 0 ? Carom.MARBLES : Carom.CELLS;
+            int at = indexAt(what, beforeColumn, beforeRow);
+            if (at >= 0 && indexAt(what, column, row) < 0) {
+                moved = true;
+                put(what, at, get(what).get(at).with(Carom.COLUMN, column).with(Carom.ROW, row), false);
+            } else {
+                column = beforeColumn;
+                row = beforeRow;
+            }
+            say();
+        }
+
         private void released(MouseEvent event) {
-            if (held >= 0 && !moved) {
+            if (held && !moved) {
                 turn(column, row, 1);
             }
-            held = -1;
+            held = false;
+            fresh = false;
             session().document().endGesture();
         }
 
@@ -165,41 +313,74 @@ final class BoardEditor extends StageEditor {
         void say() {
             column = Math.min(column, size());
             row = Math.min(row, size());
-            boolean peg = indexAt(Carom.PEGS, column, row) >= 0;
+            int cell = indexAt(Carom.CELLS, column, row);
             int marble = indexAt(Carom.MARBLES, column, row);
             String what = marble >= 0
-                    ? "a marble going "
+                    ? "a marble rolling "
                             + Carom.DIRECTION.show(get(Carom.MARBLES).get(marble)) + " at "
                             + Carom.PACE.show(get(Carom.MARBLES).get(marble))
-                    : peg ? "a peg" : "empty";
+                    : cell >= 0 ? name(get(Carom.CELLS).get(cell)) : "empty";
             words.setText("Column " + column + ", row " + row + ": " + what + ".");
             setAccessibleText("Board. " + words.getText());
+            showTiles(cell, marble);
             repaint();
+        }
+
+        private static String name(ParamSet cell) {
+            return switch (cell.get(Carom.IS)) {
+                case BELL -> "a bell";
+                case MIRROR_RISING -> "a mirror leaning to the right";
+                case MIRROR_FALLING -> "a mirror leaning to the left";
+                case GATE -> "a gate that lets through " + Carom.CHANCE.show(cell);
+                case SPRING -> "a spring";
+            };
+        }
+
+        /** What can be set of what stands in the chosen cell. */
+        private void showTiles(int cell, int marble) {
+            List<ParamTile<?>> wanted = marble >= 0
+                    ? marbleTiles
+                    : cell >= 0 && get(Carom.CELLS).get(cell).get(Carom.IS) == Thing.GATE ? List.of(chance) : List.of();
+            if (!tiles.getChildren().equals(wanted)) {
+                tiles.getChildren().clear();
+                for (int i = 0; i < wanted.size(); i++) {
+                    tiles.add(wanted.get(i), i % 2, i / 2);
+                }
+            }
+            if (marble >= 0) {
+                marbleTiles.forEach(tile -> tile.show(get(Carom.MARBLES).get(marble)));
+            } else if (cell >= 0) {
+                chance.show(get(Carom.CELLS).get(cell));
+            }
         }
 
         @Override
         public void wheel(boolean up, boolean fine) {
             turn(column, row, up ? -1 : 1);
+            say();
         }
 
         @Override
         public boolean key(KeyEvent event) {
+            if (event.getCode().isDigitKey() && event.getText().matches("[1-5]")) {
+                take(Hand.values()[event.getText().charAt(0) - '1']);
+                return true;
+            }
             switch (event.getCode()) {
                 case LEFT -> column = Math.max(1, column - 1);
                 case RIGHT -> column = Math.min(size(), column + 1);
                 case UP -> row = Math.min(size(), row + 1);
                 case DOWN -> row = Math.max(1, row - 1);
-                case ENTER -> peg(column, row);
-                case INSERT -> marble(column, row);
-                case PAGE_UP -> turn(column, row, -1);
-                case PAGE_DOWN -> turn(column, row, 1);
-                case DELETE, BACK_SPACE -> {
-                    if (indexAt(Carom.MARBLES, column, row) >= 0) {
-                        marble(column, row);
-                    } else if (indexAt(Carom.PEGS, column, row) >= 0) {
-                        peg(column, row);
+                case ENTER -> {
+                    if (isEmpty(column, row)) {
+                        place(column, row);
+                    } else {
+                        turn(column, row, 1);
                     }
                 }
+                case PAGE_UP -> turn(column, row, -1);
+                case PAGE_DOWN -> turn(column, row, 1);
+                case DELETE, BACK_SPACE -> takeOff(column, row);
                 default -> {
                     return false;
                 }
@@ -212,26 +393,34 @@ final class BoardEditor extends StageEditor {
         public void paint(GraphicsContext g, Theme theme, double width, double height) {
             double wide = width / size();
             double tall = height / size();
-            for (int x = 0; x < size(); x++) {
-                for (int y = 0; y < size(); y++) {
-                    g.setFill(faint(theme.rule, (x + y) % 2 == 0 ? 0.55 : 0.3));
-                    g.fillRect(x * wide + 0.5, y * tall + 0.5, wide - 1, tall - 1);
+            g.setFill(faint(theme.rule, 0.35));
+            g.fillRect(0, 0, width, height);
+            g.setStroke(theme.raised);
+            for (int i = 1; i < size(); i++) {
+                g.strokeLine(i * wide, 0, i * wide, height);
+                g.strokeLine(0, i * tall, width, i * tall);
+            }
+            CaromBoard run = new CaromBoard(stage().params());
+            for (ParamSet marble : get(Carom.MARBLES)) {
+                paintWay(g, theme, run.way(marble, WAY), marble, wide, tall, height);
+            }
+            for (ParamSet cell : get(Carom.CELLS)) {
+                if (run.has(cell)) {
+                    double x = (cell.get(Carom.COLUMN) - 0.5) * wide;
+                    double y = height - (cell.get(Carom.ROW) - 0.5) * tall;
+                    paintThing(g, theme, cell, x, y, Math.min(wide, tall) * 0.3);
                 }
             }
-            for (ParamSet peg : get(Carom.PEGS)) {
-                double x = (peg.get(Carom.COLUMN) - 0.5) * wide;
-                double y = height - (peg.get(Carom.ROW) - 0.5) * tall;
-                g.setFill(theme.ink);
-                g.fillRect(x - wide * 0.22, y - tall * 0.22, wide * 0.44, tall * 0.44);
-            }
             for (ParamSet marble : get(Carom.MARBLES)) {
-                paintLaunch(g, theme, marble, wide, tall, height);
+                if (run.has(marble)) {
+                    paintLaunch(g, theme, marble, wide, tall, height);
+                }
             }
             for (int cell : running) {
-                if (cell >= 0) {
+                if (cell >= 0 && cell < size() * size()) {
                     double x = (cell % size() + 0.5) * wide;
                     double y = height - (cell / size() + 0.5) * tall;
-                    double r = Math.min(wide, tall) * 0.24;
+                    double r = Math.min(wide, tall) * 0.22;
                     g.setFill(theme.brass);
                     g.fillOval(x - r, y - r, 2 * r, 2 * r);
                 }
@@ -240,14 +429,69 @@ final class BoardEditor extends StageEditor {
             g.strokeRect((column - 1) * wide + 1, height - row * tall + 1, wide - 2, tall - 2);
         }
 
+        private void paintWay(
+                GraphicsContext g,
+                Theme theme,
+                List<Rolling> way,
+                ParamSet marble,
+                double wide,
+                double tall,
+                double height) {
+            boolean here = marble.get(Carom.COLUMN) == column && marble.get(Carom.ROW) == row;
+            g.setStroke(faint(here ? theme.brass : theme.ink, here ? 0.7 : 0.18));
+            g.setLineWidth(here ? 2 : 1.5);
+            for (int i = 1; i < way.size(); i++) {
+                Rolling from = way.get(i - 1);
+                Rolling to = way.get(i);
+                // What comes in at the other side is not drawn across the board.
+                if (Math.abs(to.column() - from.column()) <= 1 && Math.abs(to.row() - from.row()) <= 1) {
+                    g.strokeLine(
+                            (from.column() + 0.5) * wide,
+                            height - (from.row() + 0.5) * tall,
+                            (to.column() + 0.5) * wide,
+                            height - (to.row() + 0.5) * tall);
+                }
+            }
+            g.setLineWidth(1);
+        }
+
+        private void paintThing(GraphicsContext g, Theme theme, ParamSet cell, double x, double y, double r) {
+            g.setFill(theme.ink);
+            g.setStroke(theme.ink);
+            g.setLineWidth(2.5);
+            switch (cell.get(Carom.IS)) {
+                case BELL -> {
+                    g.fillArc(x - r, y - r, 2 * r, 2.4 * r, 0, 180, javafx.scene.shape.ArcType.ROUND);
+                    g.fillRect(x - r * 1.15, y + r * 0.2, r * 2.3, r * 0.25);
+                    g.fillOval(x - r * 0.22, y + r * 0.5, r * 0.44, r * 0.44);
+                }
+                case MIRROR_RISING -> g.strokeLine(x - r * 1.2, y + r * 1.2, x + r * 1.2, y - r * 1.2);
+                case MIRROR_FALLING -> g.strokeLine(x - r * 1.2, y - r * 1.2, x + r * 1.2, y + r * 1.2);
+                case GATE -> {
+                    // The wider it stands open, the more it lets through.
+                    double open = r * cell.get(Carom.CHANCE) / 100.0;
+                    g.strokeLine(x, y - r * 1.3, x, y - open);
+                    g.strokeLine(x, y + open, x, y + r * 1.3);
+                }
+                case SPRING -> {
+                    g.setLineWidth(1.5);
+                    for (int i = -2; i < 2; i++) {
+                        double side = i % 2 == 0 ? 1 : -1;
+                        g.strokeLine(x + side * r * 0.8, y + i * r * 0.55, x - side * r * 0.8, y + (i + 1) * r * 0.55);
+                    }
+                }
+            }
+            g.setLineWidth(1);
+        }
+
         private void paintLaunch(
                 GraphicsContext g, Theme theme, ParamSet marble, double wide, double tall, double height) {
             double x = (marble.get(Carom.COLUMN) - 0.5) * wide;
             double y = height - (marble.get(Carom.ROW) - 0.5) * tall;
-            double r = Math.min(wide, tall) * 0.32;
+            double r = Math.min(wide, tall) * 0.3;
             Direction direction = marble.get(Carom.DIRECTION);
-            g.setStroke(faint(theme.ink, marble.get(Carom.MUTE) ? 0.35 : 1));
-            g.setLineWidth(1.5);
+            g.setStroke(faint(theme.brassText, marble.get(Carom.MUTE) ? 0.35 : 1));
+            g.setLineWidth(2);
             g.strokeOval(x - r, y - r, 2 * r, 2 * r);
             double length = Math.hypot(direction.right(), direction.up());
             double toX = x + direction.right() / length * r * 1.5;

@@ -167,6 +167,11 @@ final class PatternEditor extends StageEditor {
             after.remove(at);
             set(Arpeggio.PATTERN, List.copyOf(after), true);
         }
+
+        @Override
+        public void length(int steps) {
+            set(Arpeggio.PATTERN, StepRow.ofLength(steps(), steps, Arpeggio.STEP.defaults()), true);
+        }
     }
 
     private void arrange() {

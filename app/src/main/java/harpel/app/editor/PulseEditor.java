@@ -1,71 +1,235 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
+import harpel.app.draw.StepRow;
+import harpel.app.draw.WaysRow;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Columns;
+import harpel.app.ui.ParamTile;
+import harpel.effect.Root;
 import harpel.effect.notes.Pulse;
+import harpel.param.IntType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
+import harpel.theory.Key;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
 
-/** The cycle of a pulse: steps that always sound stand full, the others as high as their chance. */
+/** The layers of a pulse over each other, what the chosen one is set to, the chance of all other steps, and the notes drawn from. */
 final class PulseEditor extends StageEditor {
-    private final Cycle cycle;
+    private static final double LAYER = 24;
+    private static final double WORDS = 74;
+
+    private final Layers layers;
     private final Label words = words("pulse-words");
+    private final FlowPane actions = new FlowPane(3, 3);
+    private final GridPane chosenTiles = Columns.two();
+    private final Map<Param<?>, ParamTile<?>> tiles = new HashMap<>();
+    private final StepRow<Integer> fill;
+    private final WaysRow among;
+    private int chosen;
+    private boolean spreads;
 
     public PulseEditor(Session session, Edit edit) {
         super(session, edit);
-        cycle = new Cycle(session);
-        getChildren().addAll(cycle, words);
+        layers = new Layers(session);
+        Button every = Buttons.button(
+                "+ every…",
+                "add-every",
+                "A layer that sounds every so many steps",
+                () -> add(Pulse.LAYER.defaults().with(Pulse.EVERY, 4)));
+        Button spread = Buttons.button(
+                "+ spread…",
+                "add-spread",
+                "A layer of so many steps, spread as evenly as possible",
+                () -> add(Pulse.LAYER.defaults().with(Pulse.SPREAD, 5)));
+        Button copy = Buttons.button("Copy", "copy-layer", "The chosen layer once more", () -> add(layer(chosen)));
+        Button remove = Buttons.button(
+                "Remove layer", "remove-layer", "Takes the chosen layer away  (Delete on the drawing)", this::remove);
+        for (Button button : List.of(every, spread, copy, remove)) {
+            button.getStyleClass().add("tiny");
+        }
+        actions.getChildren().addAll(every, spread, copy, remove);
+        for (Param<?> param : Pulse.LAYER.params()) {
+            ParamTile<?> tile = new ParamTile<>(
+                    param,
+                    (changed, done) -> change(layer(chosen).withPlain(param, changed.plain()), done),
+                    session::say);
+            tile.setId("layer-" + param.id());
+            tiles.put(param, tile);
+        }
+        IntType percent = IntType.percent(0, 100);
+        fill = new StepRow<>(
+                session,
+                "pulse-fill",
+                "Fill",
+                percent,
+                0,
+                64,
+                34,
+                (values, done) -> set(Pulse.FILL, values.isEmpty() ? List.of(0) : values, done));
+        among = new WaysRow(session, "pulse-among", "Among", (changed, done) -> set(Pulse.AMONG, changed, done));
+        getChildren().addAll(layers, actions, chosenTiles, words, fill, among);
+    }
+
+    @Override
+    public Set<Param<?>> instead(ParamSpec spec) {
+        return Set.of(Pulse.LAYERS, Pulse.AMONG);
+    }
+
+    private ParamSet layer(int number) {
+        List<ParamSet> all = get(Pulse.LAYERS);
+        return number < all.size() ? all.get(number) : Pulse.LAYER.defaults().with(Pulse.EVERY, 4);
+    }
+
+    private void add(ParamSet layer) {
+        List<ParamSet> all = new ArrayList<>(get(Pulse.LAYERS));
+        if (all.size() >= Pulse.MOST_LAYERS) {
+            session().say("At most " + Pulse.MOST_LAYERS + " layers lie over each other.");
+            return;
+        }
+        all.add(layer);
+        chosen = all.size() - 1;
+        set(Pulse.LAYERS, List.copyOf(all), true);
+    }
+
+    private void remove() {
+        List<ParamSet> all = new ArrayList<>(get(Pulse.LAYERS));
+        if (chosen < all.size()) {
+            all.remove(chosen);
+            set(Pulse.LAYERS, List.copyOf(all), true);
+        }
+    }
+
+    /** A layer has one of every and spread: giving it the one takes the other. */
+    private void change(ParamSet to, boolean done) {
+        List<ParamSet> all = new ArrayList<>(get(Pulse.LAYERS));
+        if (chosen >= all.size()) {
+            return;
+        }
+        ParamSet one = to;
+        if (one.get(Pulse.EVERY) > 0 && one.get(Pulse.SPREAD) > 0) {
+            one = all.get(chosen).get(Pulse.SPREAD) > 0 ? one.with(Pulse.SPREAD, 0) : one.with(Pulse.EVERY, 0);
+        } else if (one.get(Pulse.EVERY) == 0 && one.get(Pulse.SPREAD) == 0) {
+            one = all.get(chosen);
+        }
+        all.set(chosen, one);
+        set(Pulse.LAYERS, List.copyOf(all), done);
+    }
+
+    private int root() {
+        Object inForce = session().transport().traces().inForce(address().toString(), Pulse.ROOT.id());
+        return inForce instanceof Integer now ? now : Pulse.root(stage().params(), key());
+    }
+
+    private Key key() {
+        return session().document().piece().get().key();
+    }
+
+    private int led(int step) {
+        int root = root();
+        return Root.key(stage().params(), root, key()).shift(root, step);
     }
 
     @Override
     public void show() {
-        boolean[] must = Pulse.mustSteps(stage().params());
-        int always = 0;
-        for (boolean one : must) {
-            always += one ? 1 : 0;
+        List<ParamSet> all = get(Pulse.LAYERS);
+        chosen = Math.max(0, Math.min(all.size() - 1, chosen));
+        boolean any = !all.isEmpty();
+        boolean spread = any && layer(chosen).get(Pulse.SPREAD) > 0;
+        if (any != !chosenTiles.getChildren().isEmpty() || spread != spreads) {
+            spreads = spread;
+            chosenTiles.getChildren().clear();
+            List<Param<?>> wanted = !any
+                    ? List.of()
+                    : spread
+                            ? List.of(Pulse.SPREAD, Pulse.TURNED, Pulse.ACCENT, Pulse.NOTE)
+                            : List.of(Pulse.EVERY, Pulse.FROM, Pulse.ACCENT, Pulse.NOTE);
+            for (int i = 0; i < wanted.size(); i++) {
+                chosenTiles.add(tiles.get(wanted.get(i)), i % 2, i / 2);
+            }
         }
-        double expected = always + (must.length - always) * get(Pulse.FILL) / 100.0;
+        if (any) {
+            tiles.values().forEach(tile -> tile.show(layer(chosen)));
+        }
+        layers.tall(Math.max(1, all.size()) * LAYER);
+        boolean[] always = Pulse.always(stage().params());
+        double sounding = 0;
+        int sure = 0;
+        for (int i = 0; i < always.length; i++) {
+            sure += always[i] ? 1 : 0;
+            sounding += always[i] ? 1 : get(Pulse.FILL).get(i % get(Pulse.FILL).size()) / 100.0;
+        }
         double step =
                 get(Pulse.PACE).ticksAt(0, session().document().piece().get().time());
         double bar = session().document().piece().get().time().meter().at(0).barTicks();
         words.setText(String.format(
                 Locale.ROOT,
-                "%d of %d steps always sound, %d with a chance of %d %%: about %.1f a bar.",
-                always,
-                must.length,
-                must.length - always,
-                get(Pulse.FILL),
-                expected * bar / (step * must.length)));
-        cycle.setAccessibleText("Cycle: " + words.getText());
-        cycle.repaint();
+                "%d of %d steps always sound; about %.1f a bar in all.",
+                sure,
+                always.length,
+                sounding * bar / (step * always.length)));
+        layers.setAccessibleText("Layers: " + words.getText());
+        layers.repaint();
+        fill.show(get(Pulse.FILL));
+        among.show(get(Pulse.AMONG), "degrees", key(), this::led);
     }
 
     @Override
     public void draw() {
-        cycle.light(session().transport().traces().step(address().toString(), 0));
-        cycle.draw();
+        layers.light(session().transport().traces().step(address().toString(), 0));
+        layers.draw();
+        fill.draw();
+        among.draw();
     }
 
-    private final class Cycle extends Drawing {
+    /** "every 8 from 4", "5 of 16". */
+    private String name(ParamSet layer) {
+        boolean spread = layer.get(Pulse.SPREAD) > 0;
+        int by = layer.get(spread ? Pulse.TURNED : Pulse.FROM);
+        return spread
+                ? layer.get(Pulse.SPREAD) + " of " + get(Pulse.STEPS) + (by == 0 ? "" : " +" + by)
+                : "every " + layer.get(Pulse.EVERY) + (by == 0 ? "" : " +" + by);
+    }
+
+    private final class Layers extends Drawing {
         private int lit = -1;
         private int pressedStep;
-        private int pressedOffset;
-        private boolean turning;
+        private int pressedShift;
 
-        Cycle(Session session) {
-            super(session, "pulse-steps", 58);
+        Layers(Session session) {
+            super(session, "pulse-layers", LAYER);
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
-            addEventHandler(MouseEvent.MOUSE_RELEASED, event -> set(Pulse.FILL, get(Pulse.FILL), true));
+            addEventHandler(
+                    MouseEvent.MOUSE_RELEASED, event -> session().document().endGesture());
             tip(
                     this,
-                    "Drag a full step sideways to turn the cycle; drag between them up and down for the chance of the others.\n"
-                            + "Left and Right turn it, Up and Down set the chance, Page Up and Page Down how many steps are spread"
-                            + " evenly.");
+                    "Press a layer to choose it, drag it sideways to turn it.\nUp and Down choose a layer, Left and Right turn it, Page Up"
+                            + " and Page Down change its number, Insert adds one, Delete takes it away.");
+        }
+
+        void tall(double height) {
+            double whole = height + 2 * EDGE;
+            if (getPrefHeight() != whole) {
+                setMinHeight(whole);
+                setPrefHeight(whole);
+                setMaxHeight(whole);
+            }
         }
 
         void light(int step) {
@@ -75,47 +239,65 @@ final class PulseEditor extends StageEditor {
             }
         }
 
+        private Param<Integer> shift() {
+            return layer(chosen).get(Pulse.SPREAD) > 0 ? Pulse.TURNED : Pulse.FROM;
+        }
+
+        /** Where a turn ends: a spread comes round after the cycle, an every after its own distance. */
+        private int shifted(int by) {
+            int round =
+                    shift() == Pulse.TURNED ? get(Pulse.STEPS) : layer(chosen).get(Pulse.EVERY);
+            return Math.floorMod(by, Math.max(1, round));
+        }
+
         private int stepAt(MouseEvent event) {
-            int steps = get(Pulse.STEPS);
-            return (int) clamp(Math.floor(across(event) * steps), 0, steps - 1.0);
+            double x = event.getX() - EDGE - WORDS;
+            double wide = getWidth() - 2 * EDGE - WORDS;
+            return (int) clamp(Math.floor(x / Math.max(1, wide) * get(Pulse.STEPS)), 0, get(Pulse.STEPS) - 1.0);
         }
 
         private void pressed(MouseEvent event) {
-            pressedStep = stepAt(event);
-            pressedOffset = get(Pulse.OFFSET);
-            turning = Pulse.mustSteps(stage().params())[pressedStep];
-            if (!turning) {
-                fill(event);
+            int layer = (int) Math.floor((event.getY() - EDGE) / LAYER);
+            if (layer >= 0 && layer < get(Pulse.LAYERS).size()) {
+                choose(layer);
+                pressedStep = stepAt(event);
+                pressedShift = layer(chosen).get(shift());
             }
         }
 
-        private void fill(MouseEvent event) {
-            set(Pulse.FILL, (int) Math.round(100 * clamp(up(event), 0, 1)), false);
+        private void choose(int layer) {
+            chosen = layer;
+            PulseEditor.this.show();
         }
 
         private void dragged(MouseEvent event) {
-            if (turning) {
-                set(Pulse.OFFSET, Math.floorMod(pressedOffset + stepAt(event) - pressedStep, get(Pulse.STEPS)), false);
-            } else {
-                fill(event);
+            if (!get(Pulse.LAYERS).isEmpty()) {
+                turn(pressedShift + stepAt(event) - pressedStep, false);
             }
             event.consume();
         }
 
-        @Override
-        public boolean reset() {
-            return PulseEditor.this.reset(Pulse.OFFSET, Pulse.FILL, Pulse.EVEN_SPREAD);
+        private void turn(int to, boolean done) {
+            change(layer(chosen).with(shift(), shifted(to)), done);
+        }
+
+        private void number(int by) {
+            Param<Integer> number = layer(chosen).get(Pulse.SPREAD) > 0 ? Pulse.SPREAD : Pulse.EVERY;
+            int to = Math.max(1, Math.min(get(Pulse.STEPS), layer(chosen).get(number) + by));
+            change(layer(chosen).with(number, to), true);
         }
 
         @Override
         public boolean key(KeyEvent event) {
             switch (event.getCode()) {
-                case LEFT -> set(Pulse.OFFSET, Math.floorMod(get(Pulse.OFFSET) - 1, get(Pulse.STEPS)), true);
-                case RIGHT -> set(Pulse.OFFSET, (get(Pulse.OFFSET) + 1) % get(Pulse.STEPS), true);
-                case UP -> step(Pulse.FILL, 1, event.isShiftDown());
-                case DOWN -> step(Pulse.FILL, -1, event.isShiftDown());
-                case PAGE_UP -> step(Pulse.EVEN_SPREAD, 1, true);
-                case PAGE_DOWN -> step(Pulse.EVEN_SPREAD, -1, true);
+                case LEFT -> turn(layer(chosen).get(shift()) - 1, true);
+                case RIGHT -> turn(layer(chosen).get(shift()) + 1, true);
+                case UP -> choose(Math.max(0, chosen - 1));
+                case DOWN -> choose(Math.min(Math.max(0, get(Pulse.LAYERS).size() - 1), chosen + 1));
+                case PAGE_UP -> number(1);
+                case PAGE_DOWN -> number(-1);
+                case INSERT -> add(Pulse.LAYER.defaults().with(Pulse.EVERY, 4));
+                case DELETE, BACK_SPACE -> remove();
                 default -> {
                     return false;
                 }
@@ -124,20 +306,39 @@ final class PulseEditor extends StageEditor {
         }
 
         @Override
+        public void wheel(boolean up, boolean fine) {
+            number(up ? 1 : -1);
+        }
+
+        @Override
         public void paint(GraphicsContext g, Theme theme, double width, double height) {
-            boolean[] must = Pulse.mustSteps(stage().params());
-            double step = width / must.length;
-            for (int i = 0; i < must.length; i++) {
-                g.setFill(faint(theme.rule, i == lit ? 1 : i % 4 == 0 ? 0.6 : 0.35));
-                g.fillRect(i * step + 0.5, 0, step - 1, height);
-                if (must[i]) {
-                    g.setFill(i == lit ? theme.brass : theme.ink);
-                    g.fillRect(i * step + 1, 0, Math.max(2, step - 2), height);
-                } else if (get(Pulse.FILL) > 0) {
-                    double tall = height * get(Pulse.FILL) / 100.0;
-                    g.setStroke(i == lit ? theme.brass : theme.soft);
-                    g.strokeRect(i * step + 1.5, height - tall + 0.5, Math.max(1, step - 3), Math.max(1, tall - 1));
+            List<ParamSet> all = get(Pulse.LAYERS);
+            int steps = get(Pulse.STEPS);
+            double step = (width - WORDS) / steps;
+            for (int layer = 0; layer < all.size(); layer++) {
+                double top = layer * LAYER;
+                boolean here = layer == chosen;
+                boolean[] sounds = Pulse.steps(all.get(layer), steps);
+                if (here) {
+                    g.setFill(faint(theme.brass, isFocused() ? 0.3 : 0.15));
+                    g.fillRect(0, top, width, LAYER);
                 }
+                g.setFill(here ? theme.ink : theme.soft);
+                g.fillText(name(all.get(layer)), 4, top + LAYER / 2 + 4, WORDS - 8);
+                for (int i = 0; i < steps; i++) {
+                    double left = WORDS + i * step;
+                    g.setFill(faint(theme.rule, i == lit ? 1 : i % 4 == 0 ? 0.7 : 0.4));
+                    g.fillRect(left + 0.5, top + 2, step - 1, LAYER - 4);
+                    if (sounds[i]) {
+                        g.setFill(i == lit ? theme.brass : theme.ink);
+                        double r = Math.min(step - 3, LAYER - 9) / 2;
+                        g.fillOval(left + step / 2 - r, top + LAYER / 2 - r, 2 * r, 2 * r);
+                    }
+                }
+            }
+            if (all.isEmpty()) {
+                g.setFill(theme.soft);
+                g.fillText("No layer: only what fills.", 4, LAYER / 2 + 4);
             }
         }
     }

@@ -3,6 +3,7 @@ package harpel.app.editor;
 import harpel.app.draw.Drawing;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
 import harpel.param.WordsType;
 import harpel.theory.Pitch;
@@ -37,8 +38,7 @@ final class ScaleEditor extends StageEditor {
     }
 
     private Scale scale() {
-        return get(ScaleFit.SCALE)
-                .orElse(session().document().piece().get().key().scale());
+        return get(Root.SCALE).orElse(session().document().piece().get().key().scale());
     }
 
     private boolean holds(int pitchClass) {
@@ -55,7 +55,7 @@ final class ScaleEditor extends StageEditor {
         if (!steps.remove(step)) {
             steps.add(step);
         }
-        set(ScaleFit.SCALE, Optional.of(Scale.ofSteps(steps)), true);
+        set(Root.SCALE, Optional.of(Scale.ofSteps(steps)), true);
     }
 
     @Override
@@ -64,7 +64,7 @@ final class ScaleEditor extends StageEditor {
         for (int step : scale().steps()) {
             notes.append(notes.isEmpty() ? "" : " ").append(Pitch.className(root() + step));
         }
-        words.setText(scale().size() + " of 12: " + notes + (get(ScaleFit.SCALE).isEmpty() ? ", from the key" : ""));
+        words.setText(scale().size() + " of 12: " + notes + (get(Root.SCALE).isEmpty() ? ", from the key" : ""));
         ring.say();
         ring.repaint();
     }
@@ -142,7 +142,7 @@ final class ScaleEditor extends StageEditor {
                 case RIGHT, DOWN -> chosen = (chosen + 1) % 12;
                 case ENTER -> toggle(chosen);
                 case INSERT -> makeRoot();
-                case DELETE, BACK_SPACE -> set(ScaleFit.SCALE, Optional.empty(), true);
+                case DELETE, BACK_SPACE -> set(Root.SCALE, Optional.empty(), true);
                 default -> {
                     return false;
                 }

@@ -1,6 +1,7 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
+import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
@@ -26,7 +27,7 @@ public abstract class StageEditor extends VBox {
     private static final Map<String, BiFunction<Session, Edit, StageEditor>> EDITORS = Map.ofEntries(
             Map.entry("arpeggio", PatternEditor::new),
             Map.entry("lanes", LanesEditor::new),
-            Map.entry("polymeter", CyclesEditor::new),
+            Map.entry("polymeter", PolymeterEditor::new),
             Map.entry("pulse", PulseEditor::new),
             Map.entry("echo", EchoEditor::new),
             Map.entry("strum", StrumEditor::new),
@@ -80,6 +81,12 @@ public abstract class StageEditor extends VBox {
         address = newAddress;
         stage = newStage;
         show();
+    }
+
+    /** The note that came in last, or the root of the key. */
+    final int lastNote() {
+        int last = session().transport().traces().lastPitch(Places.before(session, address));
+        return last < 0 ? 60 + session.document().piece().get().key().root() : last;
     }
 
     /** Takes the next value up (1) or down (-1); always true, as an answer to a key. */

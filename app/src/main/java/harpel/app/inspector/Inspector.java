@@ -297,6 +297,9 @@ public final class Inspector extends BorderPane {
         ParamSet moved = session.transport().traces().moved(shown.toString());
         for (ParamTile<?> tile : tiles) {
             tile.showMoved(moved);
+            tile.showInForce(session.transport()
+                    .traces()
+                    .inForce(shown.toString(), tile.param().id()));
         }
     }
 
@@ -392,7 +395,14 @@ public final class Inspector extends BorderPane {
                             address,
                             stage -> isBranch(address)
                                     ? stage.withTakes(address.branch(), values -> values.withPlain(param, plain))
-                                    : stage.withParams(stage.params().withPlain(param, plain)));
+                                    : stage.withParams(stage.kind()
+                                            .completed(
+                                                    stage.params().withPlain(param, plain),
+                                                    param,
+                                                    session.document()
+                                                            .piece()
+                                                            .get()
+                                                            .key())));
         } catch (ParamException e) {
             session.say(e.getMessage());
         }

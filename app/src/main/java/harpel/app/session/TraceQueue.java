@@ -24,6 +24,9 @@ public final class TraceQueue implements Tap {
     /** The step a row of a stage has come to. */
     public record StepAt(int row, int step) {}
 
+    /** A parameter of a stage has this value in force. */
+    public record InForce(String param, Object value) {}
+
     /** What a place tells: an event that left it, a text it says, the values it was moved to, a step, a lever; or that time starts anew. */
     public record Left(String part, String place, Object what) {}
 
@@ -66,6 +69,11 @@ public final class TraceQueue implements Tap {
     @Override
     public void stepped(String part, String place, int row, int step) {
         offer(part, place, new StepAt(row, step));
+    }
+
+    @Override
+    public void inForce(String part, String place, String param, Object value) {
+        offer(part, place, new InForce(param, value));
     }
 
     @Override

@@ -125,6 +125,7 @@ public final class TraceStore {
     private final Map<Place, Row> rows = new HashMap<>();
     private final Map<String, Deque<String>> said = new HashMap<>();
     private final Map<String, ParamSet> moved = new HashMap<>();
+    private final Map<String, Map<String, Object>> inForce = new HashMap<>();
     private final Map<String, List<Integer>> steps = new HashMap<>();
     private final Map<String, Double> levers = new HashMap<>();
     private final List<Drawn> counted = new ArrayList<>();
@@ -154,6 +155,8 @@ public final class TraceStore {
             all.set(at.row(), at.step());
         } else if (what instanceof ParamSet values) {
             moved.put(left.place(), values);
+        } else if (what instanceof TraceQueue.InForce now) {
+            inForce.computeIfAbsent(left.place(), place -> new HashMap<>()).put(now.param(), now.value());
         } else if (what instanceof TraceQueue.Full at) {
             full.put(left.place(), at.tick());
         } else if (what instanceof TraceQueue.LeverAt at) {
@@ -170,6 +173,7 @@ public final class TraceStore {
 
     private void restart(long tick, long barTicks) {
         steps.clear();
+        inForce.clear();
         full.clear();
         if (forgetting) {
             forgetting = false;
@@ -270,6 +274,17 @@ public final class TraceStore {
     /** The values that a stage was moved to last, or null. */
     public ParamSet moved(String place) {
         return moved.get(place);
+    }
+
+    /** The value of a parameter that a stage had in force last, whatever is set; null when it has said nothing of it. */
+    public Object inForce(String place, String param) {
+        return inForce.getOrDefault(place, Map.of()).get(param);
+    }
+
+    /** The pitch of the note that left a place last, or -1. */
+    public int lastPitch(Place place) {
+        List<Drawn> notes = row(place).notes;
+        return notes.isEmpty() ? -1 : notes.get(notes.size() - 1).note.pitch();
     }
 
     /** The step that a row of a stage has come to, counted from 0, or -1. */

@@ -67,6 +67,7 @@ public final class ParamTile<T> extends VBox {
     private final Label movers = new Label();
     private final boolean hasBar;
     private boolean isMoved;
+    private boolean inForceShown;
     private T current;
     private T pressedAt;
     private double pressedX;
@@ -244,6 +245,17 @@ public final class ParamTile<T> extends VBox {
             showText(at.equals(base) ? base : fromTo(base, at));
         } else if (isMoved) {
             showText(called.apply(current));
+        }
+    }
+
+    /** Says which value is in force where that is another than is set; null when that is not known. */
+    @SuppressWarnings("unchecked") // who tells it has the parameter itself
+    public void showInForce(Object now) {
+        if (!isMoved && now != null || inForceShown) {
+            String base = called.apply(current);
+            String at = now == null || isMoved ? base : called.apply((T) now);
+            inForceShown = !at.equals(base);
+            showText(inForceShown ? fromTo(base, at) : base.isEmpty() ? "–" : base);
         }
     }
 

@@ -6,6 +6,7 @@ import harpel.effect.Effect;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.Generator;
+import harpel.effect.Root;
 import harpel.effect.StepClock;
 import harpel.effect.Trait;
 import harpel.event.NoteEnd;
@@ -15,22 +16,65 @@ import harpel.param.IntType;
 import harpel.param.ListType;
 import harpel.param.NumberType;
 import harpel.param.Param;
+import harpel.param.ParamException;
 import harpel.param.ParamSet;
-import harpel.param.ScaleType;
+import harpel.param.ParamSpec;
+import harpel.param.RowType;
 import harpel.param.TimeType;
-import harpel.theory.Key;
 import harpel.theory.Pitch;
-import harpel.theory.Scale;
 import harpel.time.StepGrid;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
 import harpel.time.TimeValue;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 
-/** Five cycles of unlike lengths run against each other on one root. */
+/** Any rows, each of its own length, run against each other. */
 @AutoService(EffectKind.class)
 public final class Polymeter extends EffectKind {
-    private static final int MOST_STEPS = 32;
+    private static final int MOST_ROWS = 12;
+    private static final int MOST_VALUES = 64;
+    private static final int LOWEST_ROOT = 60;
+    private static final int PLAIN_LENGTH = 50;
+
+    /** What a row gives, and how rows of one kind work together. */
+    public enum Of {
+        DEGREE(IntType.of(-28, 28, "degrees"), 0),
+        OCTAVE(IntType.of(-4, 4, "octaves"), 0),
+        SEMITONE(IntType.of(-24, 24, "semitones"), 0),
+        VELOCITY(IntType.percent(1, 200), 100),
+        LENGTH(IntType.percent(0, 400), 50),
+        CHANCE(IntType.percent(0, 100), 100),
+        REPEATS(IntType.of(1, 8, ""), 1),
+        LATE(IntType.percent(0, 90), 0);
+
+        private final IntType type;
+        private final int fresh;
+
+        Of(IntType type, int fresh) {
+            this.type = type;
+            this.fresh = fresh;
+        }
+
+        /** The range of its values. */
+        public IntType type() {
+            return type;
+        }
+
+        /** What a new value is. */
+        public int fresh() {
+            return fresh;
+        }
+    }
+
+    /** In which order a row is gone through. */
+    public enum Runs {
+        FORWARD,
+        BACKWARD,
+        THERE_AND_BACK,
+        SHUFFLE
+    }
 
     /** What makes it play. */
     public enum Start {
@@ -45,59 +89,50 @@ public final class Polymeter extends EffectKind {
         NEVER
     }
 
-    /** How fast a cycle goes against the pace. */
-    public enum Speed {
-        QUARTER(1, 4),
-        HALF(1, 2),
-        SAME(1, 1),
-        TRIPLET(3, 2),
-        DOUBLE(2, 1),
-        QUADRUPLE(4, 1);
-
-        private final int times;
-        private final int per;
-
-        Speed(int times, int per) {
-            this.times = times;
-            this.per = per;
-        }
-
-        /** The cycle's own step at step n of the pace. */
-        public long at(long n) {
-            return Math.floorDiv(n * times, per);
-        }
-
-        /** After how many steps of the pace a cycle of that length begins again. */
-        public long period(int length) {
-            long all = (long) length * per;
-            return all / gcd(all, times);
-        }
+    /** When all rows go back to their first step. */
+    public enum StartOver {
+        NEVER,
+        EACH_KEY,
+        EVERY_BARS
     }
 
-    public static final Param<Integer> ROOT =
-            Param.of("root", IntType.ofPitch(), 60, "The note that degree 0 plays until a key is played.");
-    public static final Param<Optional<Scale>> SCALE =
-            Param.of("scale", ScaleType.SCALE, Optional.empty(), "The scale whose degrees are counted from the root.");
+    public static final Param<Of> OF = Param.of(
+            "of",
+            ChoiceType.of(Of.class),
+            Of.DEGREE,
+            "What the row gives: degrees, octaves and semitones above the root, and how late, add up; velocity, length and chance"
+                    + " multiply; of repeats the largest counts.");
+    public static final Param<List<Integer>> VALUES = Param.of(
+            "values",
+            new ListType<>(IntType.of(-28, 400, ""), MOST_VALUES),
+            List.of(0),
+            "Step by step: degree −28–28 of the scale, octave −4–4, semitone −24–24, velocity 1–200 % of the stage's, length 0–400 %"
+                    + " of the step, chance 0–100 %, repeats 1–8 strikes in the step, late 0–90 % of the step.");
+    public static final Param<RowPace> ROW_PACE = Param.of(
+            "pace",
+            RowPace.Type.PACE,
+            RowPace.SAME,
+            "How fast the row goes: against the stage's pace, or a note value.");
+    public static final Param<Runs> RUNS = Param.of(
+            "runs",
+            ChoiceType.of(Runs.class),
+            Runs.FORWARD,
+            "forward, backward, there-and-back (its ends once), or shuffle: a new order each time round.");
+    public static final Param<Integer> TURNED =
+            Param.of("turned", IntType.of(0, MOST_VALUES - 1, "steps"), 0, "So many steps further on it begins.");
+    public static final ParamSpec ROW = ParamSpec.of(OF, VALUES, ROW_PACE, RUNS, TURNED);
+    private static final RowType ROW_TYPE = new RowType(ROW, Polymeter::check);
+
     public static final Param<TimeValue> PACE =
             Param.of("pace", TimeType.TIME, TimeValue.ofNote("1/16"), "The length of a step.");
-    public static final Param<List<Integer>> OCTAVE =
-            cycle("octave", IntType.of(-4, 4, ""), 0, "Octaves above the root, step by step.");
-    public static final Param<List<Integer>> DEGREE = cycle(
-            "degree", IntType.of(-28, 28, ""), 0, "Degrees of the scale above the root; 0 is the root, 2 the third.");
-    public static final Param<List<Integer>> LENGTH =
-            cycle("length", IntType.percent(0, 400), 50, "How much of its step each note lasts; 0 is a rest.");
-    public static final Param<List<Integer>> VELOCITY =
-            cycle("velocity", IntType.of(1, 127, ""), 100, "Velocities, step by step.");
-    public static final Param<List<Integer>> CHANCE =
-            cycle("chance", IntType.percent(0, 100), 100, "How often each step sounds.");
-    /** The five cycles, in the order in which they are drawn. */
-    public static final List<Param<List<Integer>>> CYCLES = List.of(DEGREE, OCTAVE, VELOCITY, LENGTH, CHANCE);
-
-    public static final Param<Speed> OCTAVE_SPEED = speed(OCTAVE);
-    public static final Param<Speed> DEGREE_SPEED = speed(DEGREE);
-    public static final Param<Speed> LENGTH_SPEED = speed(LENGTH);
-    public static final Param<Speed> VELOCITY_SPEED = speed(VELOCITY);
-    public static final Param<Speed> CHANCE_SPEED = speed(CHANCE);
+    public static final Param<List<ParamSet>> ROWS = Param.of(
+            "rows",
+            new ListType<>(ROW_TYPE, MOST_ROWS),
+            List.of(row(Of.DEGREE, 0, 2, 4), row(Of.VELOCITY, 100, 70)),
+            "Rows of steps, each of a length of its own.");
+    public static final Param<Integer> VELOCITY =
+            Param.of("velocity", IntType.of(1, 127, ""), 100, "That of a step without a velocity row, or at 100 %.");
+    public static final Param<Integer> ROOT = Root.param(LOWEST_ROOT);
     public static final Param<Double> SWING = Param.of(
             "swing",
             new NumberType(50, 75, 1, "%"),
@@ -107,56 +142,55 @@ public final class Polymeter extends EffectKind {
             "start",
             ChoiceType.of(Start.class),
             Start.TRANSPORT,
-            "transport: it plays whenever the transport runs; key: while a key is held, from step 1 at the first key.");
+            "transport: it plays whenever the transport runs; key: while a key is held, counted from the first.");
     public static final Param<FollowKeys> FOLLOW_KEYS = Param.of(
             "follow-keys",
             ChoiceType.of(FollowKeys.class),
             FollowKeys.WHEN_KEYS_START,
             "A played key becomes the root: when keys make it play (start key, or the transport stands), always, or never; else it passes on.");
-    public static final Param<Integer> REALIGN_EVERY = Param.of(
-            "re-align-every",
-            IntType.of(1, 64, "bars").orWord("never"),
-            0,
-            "All cycles go back to step 1 at every so many bars.");
+    public static final Param<StartOver> START_OVER = Param.of(
+            "start-over",
+            ChoiceType.of(StartOver.class),
+            StartOver.NEVER,
+            "All rows go back to their first step: never, at the next step after each key, or every so many bars.");
+    public static final Param<Integer> START_OVER_EVERY =
+            Param.of("start-over-every", IntType.of(1, 64, "bars"), 1, "With start over every bars: after how many.");
 
     public Polymeter() {
         super(
                 "polymeter",
                 "Polymeter",
                 Family.HELD,
-                "runs cycles of unlike lengths against each other",
-                ROOT,
-                SCALE,
+                "runs rows of unlike lengths against each other",
+                ROWS,
                 PACE,
-                DEGREE,
-                DEGREE_SPEED,
-                OCTAVE,
-                OCTAVE_SPEED,
+                ROOT,
+                Root.SCALE,
                 VELOCITY,
-                VELOCITY_SPEED,
-                LENGTH,
-                LENGTH_SPEED,
-                CHANCE,
-                CHANCE_SPEED,
                 SWING,
                 START,
                 FOLLOW_KEYS,
-                REALIGN_EVERY,
+                START_OVER,
+                START_OVER_EVERY,
                 Beyond.PARAM,
                 SEED);
     }
 
-    private static Param<List<Integer>> cycle(String id, IntType type, int first, String help) {
-        return Param.of(id, new ListType<>(type, MOST_STEPS), List.of(first), help);
+    private static void check(ParamSet row) {
+        if (row.get(VALUES).isEmpty()) {
+            throw new ParamException(VALUES.id(), "a row has at least one value");
+        }
+        for (int value : row.get(VALUES)) {
+            try {
+                row.get(OF).type().read(value);
+            } catch (ParamException e) {
+                throw e.under(OF.show(row)).under(VALUES.id());
+            }
+        }
     }
 
-    private static Param<Speed> speed(Param<?> cycle) {
-        return Param.of(
-                cycle.id() + "-speed",
-                ChoiceType.of(Speed.class),
-                Speed.SAME,
-                "How fast the " + cycle.id()
-                        + " cycle goes against the pace; triplet is three steps in the time of two.");
+    public static ParamSet row(Of of, Integer... values) {
+        return ROW.defaults().with(OF, of).with(VALUES, List.of(values));
     }
 
     @Override
@@ -174,51 +208,53 @@ public final class Polymeter extends EffectKind {
         return "Re-align";
     }
 
-    /** After how many steps the whole repeats, chance aside. */
-    public static long commonPeriod(ParamSet values) {
+    private static List<PolymeterRow> rows(ParamSet values, TimeMap time) {
+        List<PolymeterRow> rows = new ArrayList<>();
+        for (ParamSet row : values.get(ROWS)) {
+            rows.add(new PolymeterRow(rows.size(), row, values.get(PACE), time));
+        }
+        return rows;
+    }
+
+    /** After how many steps the whole repeats, chance and shuffles aside; at least 1. */
+    public static long commonPeriod(ParamSet values, TimeMap time) {
         long common = 1;
-        common = lcm(common, period(values, OCTAVE, OCTAVE_SPEED));
-        common = lcm(common, period(values, DEGREE, DEGREE_SPEED));
-        common = lcm(common, period(values, LENGTH, LENGTH_SPEED));
-        common = lcm(common, period(values, VELOCITY, VELOCITY_SPEED));
-        return lcm(common, period(values, CHANCE, CHANCE_SPEED));
-    }
-
-    private static long period(ParamSet values, Param<List<Integer>> cycle, Param<Speed> speed) {
-        return values.get(speed).period(Math.max(1, values.get(cycle).size()));
-    }
-
-    private static long lcm(long a, long b) {
-        return a / gcd(a, b) * b;
-    }
-
-    private static long gcd(long a, long b) {
-        return b == 0 ? a : gcd(b, a % b);
+        for (PolymeterRow row : rows(values, time)) {
+            common = PolymeterRow.lcm(common, row.period());
+        }
+        return common;
     }
 
     @Override
     public String alsoFoundBy() {
-        return "cycles sequence steps";
+        return "cycles sequence steps rows";
     }
 
     @Override
     public String describe(ParamSet values) {
-        return "octave " + values.get(OCTAVE).size() + " against degree "
-                + values.get(DEGREE).size() + " · " + PACE.show(values) + " · repeats after " + commonPeriod(values)
-                + " steps";
+        StringBuilder lengths = new StringBuilder();
+        for (ParamSet row : values.get(ROWS)) {
+            lengths.append(lengths.isEmpty() ? "" : " against ")
+                    .append(OF.show(row))
+                    .append(' ')
+                    .append(row.get(VALUES).size());
+        }
+        return (lengths.isEmpty() ? "the root" : lengths) + " · " + PACE.show(values);
     }
 
     @Override
     public String notes() {
-        return "At step n each cycle gives its value n mod its own length: an octave cycle of 4 against a degree cycle of 3 repeats"
-                + " after 12 steps. A cycle at another speed has come to its own step ⌊n × speed⌋. An empty cycle counts as its"
-                + " default. With start `transport` steps are counted from the start of the piece, on the root that is set."
-                + " Re-align (a button on the stage) makes the next step step 1 of all cycles.";
+        return "At step n a row gives entry (n + `turned`) mod its length in the order it runs; a row of another pace has come to its own"
+                + " step ⌊n × pace⌋. Degree, octave, semitone and late rows add up (late to at most 90 %); velocity, length and chance"
+                + " rows multiply; the largest of several repeats counts. A length or chance of 0 is a rest; without a length row a note"
+                + " lasts half its step. Repeats share what a step has left after `late`, evenly. A degree row of 3 and an octave row of 4"
+                + " come together after 12 steps. With start `transport` steps are counted from the start of the piece. Re-align (a button"
+                + " on the stage) makes the next step step 1 of all rows.";
     }
 
     private static final class Running extends Generator {
         private final StepClock clock = new StepClock();
-        private Key key;
+        private List<PolymeterRow> rows = List.of();
         private long keyTick;
         private long firstStep;
         private boolean realign;
@@ -247,9 +283,16 @@ public final class Polymeter extends EffectKind {
         }
 
         @Override
+        public void start(NoteStart note, Emitter out) {
+            super.start(note, out);
+            realign |= values().get(START_OVER) == StartOver.EACH_KEY;
+        }
+
+        @Override
         protected void layClocks(long tick) {
             TimeValue pace = values().get(PACE);
             double swing = values().get(SWING);
+            rows = rows(values(), context().time());
             clock.lay(
                     waitsForKey()
                             ? StepGrid.from(keyTick, context().time(), pace, swing)
@@ -269,46 +312,75 @@ public final class Polymeter extends EffectKind {
                 realign = false;
             }
             long n = stepNumber(out.tick());
-            boolean sounds = out.chance().percent(value(CHANCE, CHANCE_SPEED, n));
-            int root = lastKey() == null || !takesKeys()
-                    ? values().get(ROOT)
-                    : lastKey().pitch();
-            key = values().get(SCALE)
-                    .map(scale -> new Key(Math.floorMod(root, 12), scale))
-                    .orElse(context().key());
-            int pitch = key.shift(root, value(DEGREE, DEGREE_SPEED, n)) + 12 * value(OCTAVE, OCTAVE_SPEED, n);
+            long ticks = out.tick() - clock.grid().tickOf(firstStep);
+            int degree = 0;
+            int semitones = 0;
+            double velocity = values().get(VELOCITY);
+            double length = 1;
+            boolean ownLength = false;
+            double chance = 1;
+            int repeats = 1;
+            int late = 0;
+            for (int i = 0; i < rows.size(); i++) {
+                PolymeterRow row = rows.get(i);
+                int entry = row.entryAt(n, ticks, out.chance());
+                int value = row.valueOf(entry);
+                context().step(i, entry);
+                switch (row.of()) {
+                    case DEGREE -> degree += value;
+                    case OCTAVE -> semitones += 12 * value;
+                    case SEMITONE -> semitones += value;
+                    case VELOCITY -> velocity = velocity * value / 100;
+                    case LENGTH -> {
+                        length = length * value / 100;
+                        ownLength = true;
+                    }
+                    case CHANCE -> chance = chance * value / 100;
+                    case REPEATS -> repeats = Math.max(repeats, value);
+                    case LATE -> late = Math.min(90, late + value);
+                }
+            }
+            boolean sounds = out.chance().percent(chance * 100);
+            int root = root();
+            int pitch = Root.key(values(), root, context().key()).shift(root, degree) + semitones;
             int fitted = values().get(Beyond.PARAM) == Beyond.FOLD ? Pitch.fold(pitch) : pitch;
-            int length = value(LENGTH, LENGTH_SPEED, n);
-            if (sounds && length > 0 && Pitch.inRange(fitted)) {
-                NoteStart note = make(out.tick(), fitted, value(VELOCITY, VELOCITY_SPEED, n));
-                out.start(note);
-                out.end(note, out.tick() + clock.gateTicks(length), NoteEnd.PLAIN_RELEASE);
+            double percent = ownLength ? length * 100 : PLAIN_LENGTH;
+            if (sounds && percent > 0 && Pitch.inRange(fitted)) {
+                strike(fitted, velocity, percent, repeats, late, out);
             }
             clock.advance();
         }
 
+        private int root() {
+            int set = Root.of(values(), ROOT, LOWEST_ROOT, context().key());
+            int root = lastKey() == null || !takesKeys() ? set : lastKey().pitch();
+            context().inForce(ROOT, root);
+            return root;
+        }
+
+        private void strike(int pitch, double velocity, double percent, int repeats, int late, Emitter out) {
+            double step = clock.stepTicks();
+            double first = step * late / 100;
+            long lasts = Math.max(1, Ticks.round(step * percent / 100 / repeats));
+            for (int k = 0; k < repeats; k++) {
+                long tick = out.tick() + Ticks.round(first + k * (step - first) / repeats);
+                NoteStart note = make(tick, pitch, velocity);
+                out.start(note);
+                out.end(note, tick + lasts, NoteEnd.PLAIN_RELEASE);
+            }
+        }
+
         /** How many steps lie between the last common step 1 and this one. */
         private long stepNumber(long tick) {
-            int bars = values().get(REALIGN_EVERY);
-            if (bars > 0) {
+            if (values().get(START_OVER) == StartOver.EVERY_BARS) {
+                int bars = values().get(START_OVER_EVERY);
                 long bar = context().time().meter().barAt(tick) / bars * bars;
                 long barTick = context().time().meter().tickOfBar(bar);
-                firstStep = Math.max(
-                        firstStep, barTick <= keyTickOrZero() ? 0 : clock.grid().indexAtOrAfter(barTick));
+                long from = waitsForKey() ? keyTick : 0;
+                firstStep =
+                        Math.max(firstStep, barTick <= from ? 0 : clock.grid().indexAtOrAfter(barTick));
             }
             return Math.max(0, clock.index() - firstStep);
-        }
-
-        private long keyTickOrZero() {
-            return waitsForKey() ? keyTick : 0;
-        }
-
-        private int value(Param<List<Integer>> cycle, Param<Speed> speed, long n) {
-            List<Integer> values = values().get(cycle);
-            List<Integer> used = values.isEmpty() ? cycle.defaultValue() : values;
-            int step = (int) Math.floorMod(values().get(speed).at(n), (long) used.size());
-            context().step(CYCLES.indexOf(cycle), step);
-            return used.get(step);
         }
 
         @Override

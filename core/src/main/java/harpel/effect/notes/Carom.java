@@ -4,26 +4,27 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.Root;
 import harpel.effect.Trait;
 import harpel.param.ChoiceType;
 import harpel.param.FlagType;
 import harpel.param.IntType;
-import harpel.param.IntervalType;
 import harpel.param.ListType;
 import harpel.param.Param;
+import harpel.param.ParamException;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import harpel.param.TimeType;
-import harpel.theory.Interval;
 import harpel.time.TimeValue;
 import java.util.List;
 import java.util.Set;
 
-/** Marbles that run over a board and sound where they meet. */
+/** A marble run: marbles roll over a board whose bells sound and whose mirrors, gates and springs turn them. */
 @AutoService(EffectKind.class)
 public final class Carom extends EffectKind {
     private static final int LARGEST = 16;
+    static final int LOWEST_ROOT = 48;
 
     /** Which way a marble goes; rows are counted upwards. */
     public enum Direction {
@@ -55,17 +56,23 @@ public final class Carom extends EffectKind {
         }
     }
 
-    /** How a marble goes on. */
-    public enum Path {
-        STRAIGHT_BOUNCE,
-        WRAP,
-        RANDOM_TURNS,
-        INWARD_SPIRAL,
-        RETRACE
+    /** What becomes of a marble at the edge of the board. */
+    public enum Edges {
+        BOUNCE,
+        WRAP
     }
 
-    /** All marbles turn this way while it is set. */
-    public enum Nudge {
+    /** What stands on a cell. A rising mirror is /, a falling one \\. */
+    public enum Thing {
+        BELL,
+        MIRROR_RISING,
+        MIRROR_FALLING,
+        GATE,
+        SPRING
+    }
+
+    /** All marbles roll this way while it is set. */
+    public enum Tilt {
         OFF,
         UP,
         RIGHT,
@@ -96,38 +103,61 @@ public final class Carom extends EffectKind {
             Param.of("direction", ChoiceType.of(Direction.class), Direction.RIGHT, "Which way the marble is launched.");
     public static final Param<TimeValue> PACE =
             Param.of("pace", TimeType.TIME, TimeValue.ofNote("1/8"), "From one cell to the next.");
-    public static final Param<Path> PATH = Param.of(
-            "path",
-            ChoiceType.of(Path.class),
-            Path.STRAIGHT_BOUNCE,
-            "straight-bounce: thrown back by the walls; wrap: comes in again at the other side; random-turns: one step in two turns"
-                    + " left or right; inward-spiral: clockwise, then anew; retrace: back the way it came.");
     public static final Param<Boolean> MUTE = Param.of("mute", FlagType.FLAG, false, "It runs without a sound.");
     public static final Param<Integer> NOTE = Param.of(
             "note",
-            IntType.of(0, 127, "").orWord("by-place"),
+            IntType.ofPitch().orWord("by-place"),
             -1,
             "The note it sounds: its place on the board, or one of its own, as for drums.");
     public static final Param<Integer> VELOCITY =
             Param.of("velocity", IntType.of(1, 127, ""), 90, "How loud it sounds.");
 
-    public static final ParamSpec MARBLE = ParamSpec.of(COLUMN, ROW, DIRECTION, PACE, PATH, MUTE, NOTE, VELOCITY);
-    public static final ParamSpec PEG = ParamSpec.of(COLUMN, ROW);
+    public static final Param<Thing> IS = Param.of(
+            "is",
+            ChoiceType.of(Thing.class),
+            Thing.BELL,
+            "bell: sounds, lets through; mirror-rising / and mirror-falling \\: turn a marble as light is turned; gate: lets through"
+                    + " with a chance, else throws back; spring: throws back.");
+    public static final Param<Integer> CHANCE =
+            Param.of("chance", IntType.percent(0, 100), 50, "Of a gate: how often it lets a marble through.");
+
+    public static final ParamSpec MARBLE = ParamSpec.of(COLUMN, ROW, DIRECTION, PACE, MUTE, NOTE, VELOCITY);
+    public static final ParamSpec CELL = ParamSpec.of(COLUMN, ROW, IS, CHANCE);
+    /** So many marbles at most. */
+    public static final int MOST_MARBLES = 16;
 
     public static final Param<Integer> SIZE =
             Param.of("size", IntType.of(4, LARGEST, "cells"), 8, "Columns and rows of the board.");
+    public static final Param<Edges> EDGES = Param.of(
+            "edges",
+            ChoiceType.of(Edges.class),
+            Edges.BOUNCE,
+            "bounce: the edges throw marbles back; wrap: they come in at the other side.");
     public static final Param<List<ParamSet>> MARBLES = Param.of(
             "marbles",
-            new ListType<>(new RowType(MARBLE), 16),
+            new ListType<>(new RowType(MARBLE), MOST_MARBLES),
             List.of(
-                    MARBLE.defaults().with(ROW, 2),
-                    MARBLE.defaults().with(COLUMN, 4).with(DIRECTION, Direction.UP)),
+                    MARBLE.defaults().with(COLUMN, 2).with(ROW, 2),
+                    MARBLE.defaults()
+                            .with(COLUMN, 8)
+                            .with(ROW, 4)
+                            .with(DIRECTION, Direction.LEFT)
+                            .with(PACE, TimeValue.ofNote("1/4"))
+                            .with(VELOCITY, 70)),
             "Each is launched from its cell.");
-    public static final Param<List<ParamSet>> PEGS = Param.of(
-            "pegs",
-            new ListType<>(new RowType(PEG), 64),
-            List.of(),
-            "Cells where a peg stands: a marble that enters sounds.");
+    public static final Param<List<ParamSet>> CELLS = Param.of(
+            "cells",
+            new ListType<>(new RowType(CELL, Carom::check), LARGEST * LARGEST),
+            List.of(
+                    cell(5, 2, Thing.BELL),
+                    cell(6, 2, Thing.MIRROR_RISING),
+                    cell(6, 4, Thing.BELL),
+                    cell(6, 6, Thing.MIRROR_FALLING),
+                    cell(3, 6, Thing.BELL),
+                    cell(2, 6, Thing.MIRROR_RISING),
+                    cell(2, 4, Thing.BELL),
+                    cell(2, 2, Thing.MIRROR_FALLING)),
+            "What stands on the board: bells, mirrors, gates and springs, one in a cell.");
     public static final Param<Start> START = Param.of(
             "start",
             ChoiceType.of(Start.class),
@@ -143,20 +173,15 @@ public final class Carom extends EffectKind {
     public static final Param<Integer> ROWS_PER_OCTAVE = Param.of(
             "rows-per-octave",
             IntType.of(1, LARGEST, "rows"),
-            2,
+            4,
             "So many rows up the same column is an octave higher.");
     public static final Param<TimeValue> LENGTH =
             Param.of("length", TimeType.TIME, TimeValue.ofNote("1/16"), "How long a hit lasts.");
-    public static final Param<List<Interval>> COMPANIONS = Param.of(
-            "companions",
-            new ListType<>(new IntervalType(-24, 24), 4),
-            List.of(),
-            "Notes added to each hit, so far from it.");
-    public static final Param<Nudge> NUDGE = Param.of(
-            "nudge",
-            ChoiceType.of(Nudge.class),
-            Nudge.OFF,
-            "All marbles turn this way while it is set, and resume their own when it is off.");
+    public static final Param<Tilt> TILT = Param.of(
+            "tilt",
+            ChoiceType.of(Tilt.class),
+            Tilt.OFF,
+            "All marbles roll this way while it is set, and resume their own when it is off.");
     public static final Param<Integer> PAD_LOWEST =
             Param.of("pad-lowest", IntType.ofPitch(), 36, "With keys pads: the note of the pad in column 1 and row 1.");
     public static final Param<Integer> PAD_ROW = Param.of(
@@ -171,23 +196,34 @@ public final class Carom extends EffectKind {
                 "carom",
                 "Carom",
                 Family.NOTES,
-                "runs marbles over a board that sound where they meet",
-                SIZE,
+                "rolls marbles over a board of bells and mirrors",
                 MARBLES,
-                PEGS,
+                CELLS,
+                SIZE,
+                EDGES,
+                TILT,
                 START,
                 KEYS,
                 ROOT,
+                Root.SCALE,
                 ROWS_PER_OCTAVE,
                 LENGTH,
-                COMPANIONS,
-                NUDGE,
                 PAD_LOWEST,
                 PAD_ROW,
                 PAD_DIRECTION,
                 PAD_PACE,
                 Beyond.PARAM,
                 SEED);
+    }
+
+    private static void check(ParamSet cell) {
+        if (cell.get(IS) != Thing.GATE && !cell.isDefault(CHANCE)) {
+            throw new ParamException(CHANCE.id(), "belongs to a gate, not to a " + IS.show(cell));
+        }
+    }
+
+    public static ParamSet cell(int column, int row, Thing thing) {
+        return CELL.defaults().with(COLUMN, column).with(ROW, row).with(IS, thing);
     }
 
     @Override
@@ -207,22 +243,29 @@ public final class Carom extends EffectKind {
 
     @Override
     public String alsoFoundBy() {
-        return "board marbles pads";
+        return "board marbles pads bells mirrors";
     }
 
     @Override
     public String describe(ParamSet values) {
-        int marbles = values.get(MARBLES).size();
-        int pegs = values.get(PEGS).size();
-        return values.get(SIZE) + " × " + values.get(SIZE) + " · " + marbles + (marbles == 1 ? " marble" : " marbles")
-                + (pegs == 0 ? "" : " · " + pegs + (pegs == 1 ? " peg" : " pegs"));
+        int bells = (int) values.get(CELLS).stream()
+                .filter(cell -> cell.get(IS) == Thing.BELL)
+                .count();
+        return values.get(SIZE) + " × " + values.get(SIZE) + " · "
+                + counted(values.get(MARBLES).size(), "marble") + " · " + counted(bells, "bell");
+    }
+
+    private static String counted(int count, String what) {
+        return count + " " + what + (count == 1 ? "" : "s");
     }
 
     @Override
     public String notes() {
-        return "A marble that enters a cell where a peg or another marble is sounds; of two marbles that meet both sound, also when"
-                + " they would change places. All marbles that are due move at once. By place a column is a degree of the key above the"
-                + " root and every `rows-per-octave` rows an octave. A marble or peg outside the board is left out. The same marbles"
-                + " launched at the same place of the piece make the same music.";
+        return "A marble that enters a cell where a bell or another marble is sounds; of two marbles that meet both sound, also when"
+                + " they would change places. All marbles that are due move at once. Mirrors, gates and springs turn a marble when it"
+                + " enters their cell; a mirror sends a slanting way back. While the board is tilted nothing turns them and they come in"
+                + " at the other side. By place a column is a degree of the scale above the root and every `rows-per-octave` rows an"
+                + " octave. Of several things in one cell the last counts; what lies outside the board is left out. The same board makes"
+                + " the same music.";
     }
 }

@@ -3,15 +3,15 @@ package harpel.effect.notes;
 import harpel.effect.Beyond;
 import harpel.effect.Emitter;
 import harpel.effect.Generator;
+import harpel.effect.Root;
 import harpel.effect.StepClock;
-import harpel.effect.notes.Carom.Direction;
 import harpel.effect.notes.Carom.Keys;
-import harpel.effect.notes.Carom.Nudge;
-import harpel.effect.notes.Carom.Path;
+import harpel.effect.notes.Carom.Thing;
+import harpel.effect.notes.Carom.Tilt;
+import harpel.effect.notes.CaromBoard.Rolling;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ParamSet;
-import harpel.theory.Interval;
 import harpel.theory.Pitch;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
@@ -27,46 +27,25 @@ final class CaromRun extends Generator {
         final NoteStart pad;
 
         final StepClock clock = new StepClock();
-        int column;
-        int row;
-        int beforeColumn;
-        int beforeRow;
-        int right;
-        int up;
-        /** What is left of the board for a spiral. */
-        int left;
-
-        int bottom;
-        int rightmost;
-        int top;
+        Rolling at;
+        Rolling before;
         boolean moved;
         boolean hit;
 
-        Marble(ParamSet launch, NoteStart pad, int size) {
+        Marble(ParamSet launch, NoteStart pad) {
             this.launch = launch;
             this.pad = pad;
-            start(size);
+            at = CaromBoard.launched(launch);
         }
 
-        void start(int size) {
-            column = launch.get(Carom.COLUMN) - 1;
-            row = launch.get(Carom.ROW) - 1;
-            right = launch.get(Carom.DIRECTION).columns;
-            up = launch.get(Carom.DIRECTION).rows;
-            left = 0;
-            bottom = 0;
-            rightmost = size - 1;
-            top = size - 1;
-        }
-
-        boolean isAt(int otherColumn, int otherRow) {
-            return column == otherColumn && row == otherRow;
+        boolean isWhere(Rolling other) {
+            return at.column() == other.column() && at.row() == other.row();
         }
     }
 
     private final List<Marble> marbles = new ArrayList<>();
     private List<ParamSet> launched = List.of();
-    private int size;
+    private CaromBoard board;
 
     @Override
     protected boolean waitsForKey() {
@@ -95,25 +74,21 @@ final class CaromRun extends Generator {
             Marble before = i < staying.size() ? staying.get(i) : null;
             if (before != null && before.launch.equals(launch)) {
                 marbles.add(place++, before);
-            } else if (fits(launch)) {
-                Marble marble = new Marble(launch, null, size);
+            } else if (board.has(launch)) {
+                Marble marble = new Marble(launch, null);
                 lay(marble, tick + 1);
                 marbles.add(place++, marble);
             }
         }
     }
 
-    private boolean fits(ParamSet cell) {
-        return cell.get(Carom.COLUMN) <= size && cell.get(Carom.ROW) <= size;
-    }
-
     @Override
     protected void layClocks(long tick) {
-        if (size != values().get(Carom.SIZE) || !launched.equals(values().get(Carom.MARBLES))) {
-            boolean sameSize = size == values().get(Carom.SIZE);
-            size = values().get(Carom.SIZE);
-            marbles.removeIf(marble -> !fits(marble.launch));
-            launch(tick, sameSize ? List.copyOf(marbles) : List.of());
+        int before = board == null ? 0 : board.size();
+        board = new CaromBoard(values());
+        if (before != board.size() || !launched.equals(values().get(Carom.MARBLES))) {
+            marbles.removeIf(marble -> !board.has(marble.launch));
+            launch(tick, before == board.size() ? List.copyOf(marbles) : List.of());
         } else {
             marbles.forEach(marble -> lay(marble, tick));
         }
@@ -131,7 +106,7 @@ final class CaromRun extends Generator {
             int padRow = values().get(Carom.PAD_ROW);
             int column = Math.floorMod(pad, padRow);
             int row = Math.floorDiv(pad, padRow);
-            if (row >= 0 && row < size && column < size) {
+            if (row >= 0 && row < board.size() && column < board.size()) {
                 Marble marble = new Marble(
                         Carom.MARBLE
                                 .defaults()
@@ -140,8 +115,7 @@ final class CaromRun extends Generator {
                                 .with(Carom.DIRECTION, values().get(Carom.PAD_DIRECTION))
                                 .with(Carom.PACE, values().get(Carom.PAD_PACE))
                                 .with(Carom.VELOCITY, note.velocity()),
-                        note,
-                        size);
+                        note);
                 lay(marble, out.tick() + 1);
                 marbles.add(marble);
             }
@@ -175,8 +149,7 @@ final class CaromRun extends Generator {
             marble.hit = false;
             marble.moved = marble.clock.tick() == out.tick();
             if (marble.moved) {
-                marble.beforeColumn = marble.column;
-                marble.beforeRow = marble.row;
+                marble.before = marble.at;
                 move(marble, out);
                 marble.clock.advance();
             }
@@ -185,7 +158,7 @@ final class CaromRun extends Generator {
             Marble marble = marbles.get(i);
             if (marble.moved) {
                 meet(marble);
-                context().step(i, marble.row * size + marble.column);
+                context().step(i, marble.at.row() * board.size() + marble.at.column());
             }
         }
         for (Marble marble : marbles) {
@@ -195,126 +168,34 @@ final class CaromRun extends Generator {
         }
     }
 
-    private void meet(Marble marble) {
-        for (ParamSet peg : values().get(Carom.PEGS)) {
-            marble.hit |= marble.isAt(peg.get(Carom.COLUMN) - 1, peg.get(Carom.ROW) - 1);
+    private void move(Marble marble, Emitter out) {
+        Tilt tilt = values().get(Carom.TILT);
+        if (tilt != Tilt.OFF) {
+            marble.at = board.tilted(marble.at, tilt.direction());
+            return;
         }
+        Rolling rolled = board.rolled(marble.at);
+        boolean gate = board.thing(rolled.column(), rolled.row()) == Thing.GATE;
+        marble.at = board.turned(rolled, gate && out.chance().percent(board.chance(rolled.column(), rolled.row())));
+    }
+
+    private void meet(Marble marble) {
+        marble.hit |= board.thing(marble.at.column(), marble.at.row()) == Thing.BELL;
         for (Marble other : marbles) {
-            boolean swapped = other.moved
-                    && marble.isAt(other.beforeColumn, other.beforeRow)
-                    && other.isAt(marble.beforeColumn, marble.beforeRow);
-            if (other != marble && (marble.isAt(other.column, other.row) || swapped)) {
+            boolean swapped = other.moved && marble.isWhere(other.before) && other.isWhere(marble.before);
+            if (other != marble && (marble.isWhere(other.at) || swapped)) {
                 marble.hit = true;
                 other.hit = true;
             }
         }
     }
 
-    private void move(Marble marble, Emitter out) {
-        Nudge nudge = values().get(Carom.NUDGE);
-        if (nudge != Nudge.OFF) {
-            Direction direction = nudge.direction();
-            wrap(marble, direction.columns, direction.rows);
-            return;
-        }
-        Path path = marble.launch.get(Carom.PATH);
-        switch (path) {
-            case STRAIGHT_BOUNCE -> bounce(marble);
-            case WRAP -> wrap(marble, marble.right, marble.up);
-            case RETRACE -> {
-                if (outside(marble.column + marble.right) || outside(marble.row + marble.up)) {
-                    marble.right = -marble.right;
-                    marble.up = -marble.up;
-                }
-                bounce(marble);
-            }
-            case RANDOM_TURNS -> {
-                int turn = out.chance().below(4);
-                if (turn < 2) {
-                    turn(marble, turn == 0);
-                }
-                bounce(marble);
-            }
-            case INWARD_SPIRAL -> spiral(marble);
-        }
-    }
-
-    private boolean outside(int place) {
-        return place < 0 || place >= size;
-    }
-
-    private void wrap(Marble marble, int right, int up) {
-        marble.column = Math.floorMod(marble.column + right, size);
-        marble.row = Math.floorMod(marble.row + up, size);
-    }
-
-    private void bounce(Marble marble) {
-        marble.right = outside(marble.column + marble.right) ? -marble.right : marble.right;
-        marble.up = outside(marble.row + marble.up) ? -marble.up : marble.up;
-        marble.column += marble.right;
-        marble.row += marble.up;
-    }
-
-    private static void turn(Marble marble, boolean clockwise) {
-        int right = marble.right;
-        marble.right = clockwise ? marble.up : -marble.up;
-        marble.up = clockwise ? -right : right;
-    }
-
-    /** Goes on within what is left of the board; at its edge the side just walked is spent and it turns clockwise. */
-    private void spiral(Marble marble) {
-        if (marble.right != 0 && marble.up != 0) {
-            marble.right = 0;
-        }
-        if (!fitsSpiral(marble)) {
-            spend(marble);
-            turn(marble, true);
-            if (!fitsSpiral(marble)) {
-                marble.start(size);
-                return;
-            }
-        }
-        marble.column += marble.right;
-        marble.row += marble.up;
-    }
-
-    private static boolean fitsSpiral(Marble marble) {
-        int column = marble.column + marble.right;
-        int row = marble.row + marble.up;
-        return column >= marble.left && column <= marble.rightmost && row >= marble.bottom && row <= marble.top;
-    }
-
-    private static void spend(Marble marble) {
-        if (marble.up > 0) {
-            marble.left = marble.column + 1;
-        } else if (marble.up < 0) {
-            marble.rightmost = marble.column - 1;
-        } else if (marble.right > 0) {
-            marble.top = marble.row - 1;
-        } else {
-            marble.bottom = marble.row + 1;
-        }
-    }
-
     private void sound(Marble marble, Emitter out) {
         int own = marble.launch.get(Carom.NOTE);
         int pitch = own >= 0 ? own : byPlace(marble);
-        double velocity = marble.launch.get(Carom.VELOCITY);
-        soundOne(marble, pitch, velocity, out);
-        for (Interval companion : values().get(Carom.COMPANIONS)) {
-            soundOne(marble, companion.from(pitch, 1, context().key()), velocity, out);
-        }
-    }
-
-    private int byPlace(Marble marble) {
-        NoteStart key = values().get(Carom.KEYS) == Keys.ROOT ? lastKey() : null;
-        int root = key == null ? values().get(Carom.ROOT) : key.pitch();
-        return context().key().shift(root, marble.column) + 12 * (marble.row / values().get(Carom.ROWS_PER_OCTAVE));
-    }
-
-    private void soundOne(Marble marble, int pitch, double velocity, Emitter out) {
         int fitted = values().get(Beyond.PARAM) == Beyond.FOLD ? Pitch.fold(pitch) : pitch;
         if (Pitch.inRange(fitted)) {
+            double velocity = marble.launch.get(Carom.VELOCITY);
             NoteStart note = marble.pad == null
                     ? make(out.tick(), fitted, velocity)
                     : marble.pad.derive(out.tick(), fitted, velocity);
@@ -322,6 +203,15 @@ final class CaromRun extends Generator {
             long end = context().time().after(out.tick(), values().get(Carom.LENGTH), 1);
             out.end(note, end, NoteEnd.PLAIN_RELEASE);
         }
+    }
+
+    private int byPlace(Marble marble) {
+        NoteStart played = values().get(Carom.KEYS) == Keys.ROOT ? lastKey() : null;
+        int set = Root.of(values(), Carom.ROOT, Carom.LOWEST_ROOT, context().key());
+        int root = played == null ? set : played.pitch();
+        context().inForce(Carom.ROOT, root);
+        return Root.key(values(), root, context().key()).shift(root, marble.at.column())
+                + 12 * (marble.at.row() / values().get(Carom.ROWS_PER_OCTAVE));
     }
 
     /** Puts all marbles back where they are launched. */

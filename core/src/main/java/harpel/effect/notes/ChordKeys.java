@@ -6,6 +6,7 @@ import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
+import harpel.effect.Root;
 import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -15,18 +16,15 @@ import harpel.param.ChordTableType.KeyChord;
 import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
-import harpel.param.ScaleType;
 import harpel.param.WordsType;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
-import harpel.theory.Scale;
 import harpel.theory.Voicing;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 
 /** Plays a chord for each key. */
@@ -60,9 +58,7 @@ public final class ChordKeys extends EffectKind {
             "root",
             new WordsType(List.of(FROM_KEY)),
             FROM_KEY,
-            "The scale's first note: that of the piece's key, or its own.");
-    public static final Param<Optional<Scale>> SCALE =
-            Param.of("scale", ScaleType.SCALE, Optional.empty(), "The scale that chords are stacked from.");
+            "The first note of a scale of its own: that of the piece's key, or another.");
     public static final Param<Integer> NOTES = Param.of(
             "notes", IntType.of(3, 7, "notes"), 3, "How many notes are stacked: 3 triads, 4 sevenths, 5 ninths.");
     public static final Param<Voicing> VOICING = Param.of(
@@ -84,7 +80,7 @@ public final class ChordKeys extends EffectKind {
                 KEYS,
                 FILL,
                 ROOT,
-                SCALE,
+                Root.SCALE,
                 NOTES,
                 VOICING,
                 INVERSION,
@@ -122,7 +118,7 @@ public final class ChordKeys extends EffectKind {
     /** The key that chords are stacked in, within a piece of that key. */
     public static Key key(ParamSet values, Key pieceKey) {
         int root = values.get(ROOT).equals(FROM_KEY) ? pieceKey.root() : Pitch.parseClass(values.get(ROOT));
-        return new Key(root, values.get(SCALE).orElse(pieceKey.scale()));
+        return pieceKey.or(values.get(Root.SCALE), root);
     }
 
     private static List<Integer> filled(ParamSet values, Key key, int pitch) {
@@ -149,10 +145,16 @@ public final class ChordKeys extends EffectKind {
     public String describe(ParamSet values) {
         int own = values.get(KEYS).size();
         String table = own == 0 ? "" : own == 1 ? "1 key of its own · " : own + " keys of their own · ";
-        String root = values.get(ROOT).equals(FROM_KEY) ? "the key" : ROOT.show(values);
-        String scale = values.get(SCALE).map(one -> " " + one.shown()).orElse("");
-        String fill = values.get(FILL) == Fill.NONE ? "no others" : root + scale + " · " + NOTES.show(values);
+        String root = values.get(ROOT).equals(FROM_KEY) ? "the key's root" : ROOT.show(values);
+        String key =
+                values.get(Root.SCALE).map(scale -> root + " " + scale.shown()).orElse("the key");
+        String fill = values.get(FILL) == Fill.NONE ? "no others" : key + " · " + NOTES.show(values);
         return table + fill + " · " + VOICING.show(values);
+    }
+
+    @Override
+    public ParamSet completed(ParamSet values, Param<?> set, Key pieceKey) {
+        return Root.withScale(values, set == ROOT && !values.isDefault(ROOT), pieceKey);
     }
 
     @Override

@@ -6,74 +6,93 @@ import harpel.effect.Effect;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.Generator;
+import harpel.effect.Root;
 import harpel.effect.StepClock;
 import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.FlagType;
 import harpel.param.IntType;
+import harpel.param.ListType;
 import harpel.param.NumberType;
 import harpel.param.Param;
+import harpel.param.ParamException;
 import harpel.param.ParamSet;
-import harpel.param.ScaleType;
+import harpel.param.ParamSpec;
+import harpel.param.RowType;
+import harpel.param.SharedOrOwnType;
 import harpel.param.TimeType;
+import harpel.param.WaysType;
 import harpel.theory.EvenSpread;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
-import harpel.theory.Scale;
+import harpel.theory.Ways;
 import harpel.time.StepGrid;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 
 /** Makes rhythm by itself, or around a played root. */
 @AutoService(EffectKind.class)
 public final class Pulse extends EffectKind {
+    private static final int LOWEST_ROOT = 60;
+
     public static final Param<Integer> STEPS =
             Param.of("steps", IntType.of(1, 64, "steps"), 16, "The length of the cycle.");
     public static final Param<TimeValue> PACE =
             Param.of("pace", TimeType.TIME, TimeValue.ofNote("1/16"), "The length of a step.");
-    public static final Param<Integer> MUST_EVERY = Param.of(
-            "must-every",
-            IntType.of(1, 64, "").orWord("off"),
-            4,
-            "Every so many steps one always sounds: every 4 of 16 is four on the floor.");
-    public static final Param<Integer> OFFSET = Param.of(
-            "offset",
-            IntType.of(0, 63, "steps"),
+    public static final Param<Integer> EVERY = Param.of(
+            "every",
+            IntType.of(1, 64, "steps").orWord("off"),
             0,
-            "Where in the cycle the first of them lies: every 8 with offset 4 is the backbeat.");
-    public static final Param<Integer> EVEN_SPREAD = Param.of(
-            "even-spread",
+            "Sounds every so many steps: every 4 of 16 sixteenths is four on the floor.");
+    public static final Param<Integer> FROM = Param.of(
+            "from", IntType.of(0, 63, "steps"), 0, "With every: its first step; every 8 from 4 is the backbeat.");
+    public static final Param<Integer> SPREAD = Param.of(
+            "spread",
             IntType.of(1, 64, "").orWord("off"),
             0,
-            "So many steps always sound, spread over the cycle as evenly as possible, in place of must-every.");
-    public static final Param<Integer> FILL =
-            Param.of("fill", IntType.percent(0, 100), 0, "The chance of every other step.");
-    public static final Param<Integer> ROOT =
-            Param.of("root", IntType.ofPitch(), 60, "The note it plays until a key is played.");
+            "Or so many steps sound, spread over the cycle as evenly as possible.");
+    public static final Param<Integer> TURNED =
+            Param.of("turned", IntType.of(0, 63, "steps"), 0, "With spread: so many steps later.");
+    public static final Param<Integer> ACCENT = Param.of(
+            "accent", IntType.of(-126, 126, ""), 0, "Added to the velocity; where layers meet their accents add up.");
+    public static final Param<Integer> NOTE = Param.of(
+            "note",
+            IntType.ofPitch().orWord("drawn"),
+            -1,
+            "The note it plays: drawn around the root, or one of its own, as for drums.");
+    public static final ParamSpec LAYER = ParamSpec.of(EVERY, FROM, SPREAD, TURNED, ACCENT, NOTE);
+    /** So many layers at most. */
+    public static final int MOST_LAYERS = 8;
+
+    public static final Param<List<ParamSet>> LAYERS = Param.of(
+            "layers",
+            new ListType<>(new RowType(LAYER, Pulse::check), MOST_LAYERS),
+            List.of(LAYER.defaults().with(EVERY, 4)),
+            "Rhythms over each other: a step of any of them always sounds.");
+    public static final Param<List<Integer>> FILL = Param.of(
+            "fill",
+            new SharedOrOwnType<>(IntType.percent(0, 100), 64),
+            List.of(0),
+            "The chance of every other step: one for all, or a row of them.");
+    public static final Param<Integer> ROOT = Root.param(LOWEST_ROOT);
     public static final Param<Boolean> FOLLOW_KEYS = Param.of(
             "follow-keys",
             FlagType.FLAG,
-            true,
-            "A played key becomes the root and does not sound itself; off for drums: keys pass by.");
-    public static final Param<Integer> NOTES = Param.of(
-            "notes", IntType.of(0, 16, ""), 0, "How many notes of the scale above the root may sound besides it.");
-    public static final Param<Optional<Scale>> SCALE =
-            Param.of("scale", ScaleType.SCALE, Optional.empty(), "The scale of the notes above the root.");
-    public static final Param<Integer> ROOT_WEIGHT = Param.of(
-            "root-weight",
-            IntType.percent(0, 100),
-            50,
-            "How many of the sounding steps play the root; the rest draw evenly among the other notes.");
+            false,
+            "A played key becomes the root and does not sound itself; off, keys pass by.");
+    public static final Param<Ways> AMONG = Param.of(
+            "among",
+            WaysType.WAYS,
+            Ways.evenly(0),
+            "Which degrees of the scale from the root it plays, and how often; 0 is the root itself.");
     public static final Param<Integer> VOICES =
             Param.of("voices", IntType.of(1, 8, ""), 1, "How many different notes sound at once.");
     public static final Param<Integer> VELOCITY =
             Param.of("velocity", IntType.of(1, 127, ""), 90, "The velocity of a step.");
-    public static final Param<Integer> ACCENT =
-            Param.of("accent", IntType.of(-126, 126, ""), 0, "Added to the velocity of steps that always sound.");
     public static final Param<Integer> LENGTH =
             Param.of("length", IntType.percent(0, 200), 50, "How much of its step a note lasts; 0 is a rest.");
     public static final Param<Double> SWING = Param.of(
@@ -88,24 +107,28 @@ public final class Pulse extends EffectKind {
                 "Pulse",
                 Family.NOTES,
                 "makes rhythm by itself, or around a played root",
+                LAYERS,
                 STEPS,
                 PACE,
-                MUST_EVERY,
-                OFFSET,
-                EVEN_SPREAD,
                 FILL,
                 ROOT,
-                FOLLOW_KEYS,
-                NOTES,
-                SCALE,
-                ROOT_WEIGHT,
+                Root.SCALE,
+                AMONG,
                 VOICES,
                 VELOCITY,
-                ACCENT,
                 LENGTH,
                 SWING,
+                FOLLOW_KEYS,
                 Beyond.PARAM,
                 SEED);
+    }
+
+    private static void check(ParamSet layer) {
+        if (layer.get(EVERY) > 0 == layer.get(SPREAD) > 0) {
+            throw new ParamException(
+                    "a layer has either every or spread, such as {\"every\": 4} or {\"spread\": 5}, but was "
+                            + layer.write());
+        }
     }
 
     @Override
@@ -118,22 +141,42 @@ public final class Pulse extends EffectKind {
         return new Running();
     }
 
-    /** Which steps of the cycle always sound. */
-    public static boolean[] mustSteps(ParamSet values) {
-        int steps = values.get(STEPS);
-        boolean[] must = new boolean[steps];
-        int offset = values.get(OFFSET);
-        if (values.get(EVEN_SPREAD) > 0) {
-            boolean[] spread = EvenSpread.of(Math.min(steps, values.get(EVEN_SPREAD)), steps);
+    /** Which steps of the cycle a layer sounds. */
+    public static boolean[] steps(ParamSet layer, int steps) {
+        boolean[] sounds = new boolean[steps];
+        if (layer.get(SPREAD) > 0) {
+            boolean[] spread = EvenSpread.of(Math.min(steps, layer.get(SPREAD)), steps);
             for (int i = 0; i < steps; i++) {
-                must[(i + offset) % steps] = spread[i];
+                sounds[(i + layer.get(TURNED)) % steps] = spread[i];
             }
-        } else if (values.get(MUST_EVERY) > 0) {
-            for (int i = offset; i < steps; i += values.get(MUST_EVERY)) {
-                must[i] = true;
+        } else {
+            for (int i = layer.get(FROM); i < steps; i += layer.get(EVERY)) {
+                sounds[i] = true;
             }
         }
-        return must;
+        return sounds;
+    }
+
+    private static List<boolean[]> layers(ParamSet values) {
+        return values.get(LAYERS).stream()
+                .map(layer -> steps(layer, values.get(STEPS)))
+                .toList();
+    }
+
+    /** The root that is set, until a key is followed. */
+    public static int root(ParamSet values, Key pieceKey) {
+        return Root.of(values, ROOT, LOWEST_ROOT, pieceKey);
+    }
+
+    /** Which steps of the cycle always sound. */
+    public static boolean[] always(ParamSet values) {
+        boolean[] any = new boolean[values.get(STEPS)];
+        for (boolean[] layer : layers(values)) {
+            for (int i = 0; i < any.length; i++) {
+                any[i] |= layer[i];
+            }
+        }
+        return any;
     }
 
     @Override
@@ -143,24 +186,30 @@ public final class Pulse extends EffectKind {
 
     @Override
     public String describe(ParamSet values) {
+        boolean fills = values.get(FILL).stream().anyMatch(chance -> chance > 0);
         StringBuilder steps = new StringBuilder();
-        for (boolean must : mustSteps(values)) {
-            steps.append(must ? 'x' : values.get(FILL) > 0 ? '?' : '.');
+        for (boolean always : always(values)) {
+            steps.append(always ? 'x' : fills ? '?' : '.');
         }
-        String fill = values.get(FILL) > 0 ? " · fill " + FILL.show(values) : "";
-        return (steps.length() > 24 ? values.get(STEPS) + " steps" : steps) + " · " + PACE.show(values) + fill;
+        int layers = values.get(LAYERS).size();
+        return (steps.length() > 24 ? values.get(STEPS) + " steps" : steps) + " · " + PACE.show(values)
+                + (layers == 1 ? "" : " · " + layers + " layers")
+                + (fills && values.get(FILL).size() == 1 ? " · fill " + FILL.show(values) : "");
     }
 
     @Override
     public String notes() {
-        return "Steps `offset`, `offset` + `must-every`, … below `steps` always sound, counted anew each cycle. `even-spread` is"
-                + " E(n, steps) (Bjorklund; Toussaint 2005), turned to the right by `offset`. Steps are counted from the start of the"
-                + " piece. It plays while the transport runs; while that stands, as long as a key is held.";
+        return "A layer of every k from o sounds steps o, o + k, … below `steps`, counted anew each cycle; a spread is E(n, steps)"
+                + " (Bjorklund; Toussaint 2005), `turned` to the right. Layers without a note of their own share the notes drawn around"
+                + " the root; their accents add up where they meet, as do those of layers with the same note. `voices` draws so many"
+                + " different ways. Steps are counted from the start of the piece. It plays while the transport runs; while that stands,"
+                + " as long as a key is held.";
     }
 
     private static final class Running extends Generator {
         private final StepClock clock = new StepClock();
-        private boolean[] must;
+        private List<boolean[]> layers = List.of();
+        private boolean[] always = {};
 
         @Override
         protected boolean waitsForKey() {
@@ -174,7 +223,8 @@ public final class Pulse extends EffectKind {
 
         @Override
         protected void layClocks(long tick) {
-            must = mustSteps(values());
+            layers = layers(values());
+            always = always(values());
             clock.lay(StepGrid.ofPiece(context().time(), values().get(PACE), values().get(SWING)), tick);
         }
 
@@ -185,16 +235,31 @@ public final class Pulse extends EffectKind {
 
         @Override
         public void step(Emitter out) {
-            int step = (int) (clock.index() % must.length);
+            int step = (int) (clock.index() % always.length);
             context().step(0, step);
-            boolean always = must[step];
-            boolean fills = out.chance().percent(values().get(FILL));
-            if (always || fills) {
-                double velocity = values().get(VELOCITY) + (always ? values().get(ACCENT) : 0);
-                for (int pitch : draw(out)) {
-                    sound(pitch, velocity, out);
+            boolean fills = out.chance().percent(SharedOrOwnType.at(values().get(FILL), step));
+            // Note by note what the layers that meet here add; -1 for what is drawn around the root.
+            TreeMap<Integer, Integer> accents = new TreeMap<>();
+            for (int i = 0; i < layers.size(); i++) {
+                if (layers.get(i)[step]) {
+                    ParamSet layer = values().get(LAYERS).get(i);
+                    accents.merge(layer.get(NOTE), layer.get(ACCENT), Integer::sum);
                 }
             }
+            if (fills && !always[step]) {
+                accents.put(-1, 0);
+            }
+            List<Integer> drawn = draw(out);
+            accents.forEach((note, accent) -> {
+                double velocity = values().get(VELOCITY) + accent;
+                if (note >= 0) {
+                    sound(note, velocity, out);
+                } else {
+                    drawn.stream()
+                            .filter(pitch -> !accents.containsKey(pitch))
+                            .forEach(pitch -> sound(pitch, velocity, out));
+                }
+            });
             clock.advance();
         }
 
@@ -207,27 +272,22 @@ public final class Pulse extends EffectKind {
             }
         }
 
-        /** The root or, by its weight, others; no note twice. */
+        /** So many different ways as there are voices, by their weights. */
         private List<Integer> draw(Emitter out) {
-            int root = lastKey() != null && takesKeys() ? lastKey().pitch() : values().get(ROOT);
-            Key key = values().get(SCALE)
-                    .map(scale -> new Key(Math.floorMod(root, 12), scale))
-                    .orElse(context().key());
-            List<Integer> others = new ArrayList<>();
-            for (int i = 1; i <= values().get(NOTES); i++) {
-                others.add(key.shift(root, i));
+            int set = root(values(), context().key());
+            int root = lastKey() != null && takesKeys() ? lastKey().pitch() : set;
+            context().inForce(ROOT, root);
+            Key key = Root.key(values(), root, context().key());
+            Ways among = values().get(AMONG);
+            if (among.isEmpty()) {
+                return List.of(root);
             }
+            boolean[] taken = new boolean[among.size()];
             List<Integer> drawn = new ArrayList<>();
-            boolean rootLeft = true;
-            for (int i = 0; i < values().get(VOICES) && (rootLeft || !others.isEmpty()); i++) {
-                boolean takeRoot = out.chance().percent(values().get(ROOT_WEIGHT));
-                int place = out.chance().below(Math.max(1, others.size()));
-                if (rootLeft && (takeRoot || others.isEmpty())) {
-                    drawn.add(root);
-                    rootLeft = false;
-                } else {
-                    drawn.add(others.remove(place));
-                }
+            for (int i = 0; i < Math.min(values().get(VOICES), among.size()); i++) {
+                int place = among.draw(out.chance().unit(), taken);
+                taken[place] = true;
+                drawn.add(key.shift(root, among.steps().get(place)));
             }
             return drawn;
         }

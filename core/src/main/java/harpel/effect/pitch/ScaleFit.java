@@ -6,6 +6,7 @@ import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
 import harpel.effect.Emitter;
 import harpel.effect.NoteByNote;
+import harpel.effect.Root;
 import harpel.effect.Trait;
 import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
@@ -13,16 +14,13 @@ import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.PartType;
 import harpel.param.PitchTableType;
-import harpel.param.ScaleType;
 import harpel.param.WordsType;
 import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
-import harpel.theory.Scale;
 import harpel.time.TimeMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 
 /** Brings notes into a scale. */
@@ -49,9 +47,7 @@ public final class ScaleFit extends EffectKind {
             "root",
             new WordsType(List.of(FROM_KEY, PLAYED)),
             FROM_KEY,
-            "The scale's first note: that of the piece's key, a note of its own, or the lowest note held on another part.");
-    public static final Param<Optional<Scale>> SCALE = Param.of(
-            "scale", ScaleType.SCALE, Optional.empty(), "The piece's scale, a named one, or a set of your own.");
+            "The first note of a scale of its own: that of the piece's key, another, or the lowest note held on another part.");
     public static final Param<Rule> RULE = Param.of(
             "rule",
             ChoiceType.of(Rule.class),
@@ -74,7 +70,7 @@ public final class ScaleFit extends EffectKind {
                 Family.PITCH,
                 "brings notes into a scale",
                 ROOT,
-                SCALE,
+                Root.SCALE,
                 RULE,
                 TIES,
                 TABLE,
@@ -106,13 +102,18 @@ public final class ScaleFit extends EffectKind {
         String table =
                 values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";
         String root = switch (values.get(ROOT)) {
-            case FROM_KEY -> values.get(SCALE).isEmpty() ? "the key" : "the key's root";
+            case FROM_KEY -> "the key's root";
             case PLAYED -> "played root";
             default -> ROOT.show(values);
         };
-        String scale =
-                values.get(SCALE).map(Scale::shown).orElse(values.get(ROOT).equals(FROM_KEY) ? "" : "scale of the key");
-        return (root + " " + scale).strip() + " · " + RULE.show(values) + table;
+        String key =
+                values.get(Root.SCALE).map(scale -> root + " " + scale.shown()).orElse("the key");
+        return key + " · " + RULE.show(values) + table;
+    }
+
+    @Override
+    public ParamSet completed(ParamSet values, Param<?> set, Key pieceKey) {
+        return Root.withScale(values, set == ROOT && !values.isDefault(ROOT), pieceKey);
     }
 
     @Override
@@ -133,13 +134,14 @@ public final class ScaleFit extends EffectKind {
         public void configure(ParamSet newValues, EffectContext newContext, long tick) {
             values = newValues;
             context = newContext;
-            followsPlaying = values.get(ROOT).equals(PLAYED);
+            followsPlaying =
+                    values.get(ROOT).equals(PLAYED) && values.get(Root.SCALE).isPresent();
             if (followsPlaying) {
                 context.listen(values.get(LISTEN_TO));
             }
             root = switch (values.get(ROOT)) {
                 case FROM_KEY -> context.key().root();
-                case PLAYED -> -1;
+                case PLAYED -> followsPlaying ? -1 : context.key().root();
                 default -> Pitch.parseClass(values.get(ROOT));
             };
             fill();
@@ -149,7 +151,7 @@ public final class ScaleFit extends EffectKind {
             if (root < 0) {
                 return;
             }
-            Key key = new Key(root, values.get(SCALE).orElse(context.key().scale()));
+            Key key = context.key().or(values.get(Root.SCALE), root);
             for (int pitch = 0; pitch < target.length; pitch++) {
                 target[pitch] = fit(pitch, key);
             }

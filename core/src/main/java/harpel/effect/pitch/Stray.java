@@ -11,80 +11,88 @@ import harpel.effect.Trait;
 import harpel.event.NoteStart;
 import harpel.param.ChoiceType;
 import harpel.param.IntType;
-import harpel.param.IntervalType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.param.WaysType;
 import harpel.theory.Interval;
+import harpel.theory.Interval.Unit;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
+import harpel.theory.Ways;
 import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 
-/** Changes some notes to others nearby. */
+/** Sends some notes astray. */
 @AutoService(EffectKind.class)
 public final class Stray extends EffectKind {
-    /** Where the candidates lie. */
-    public enum Side {
-        ABOVE,
-        BELOW,
-        BOTH
+    /** How the way of a taken note is found. */
+    public enum Draw {
+        BY_WEIGHT,
+        IN_TURN,
+        WALK,
+        NO_REPEAT
     }
 
-    /** How one is chosen. */
-    public enum Draw {
-        RANDOM,
-        IN_TURN
+    /** Whether notes that start together go the same way. */
+    public enum Together {
+        EACH_BY_ITSELF,
+        ALIKE
     }
 
     public static final Param<Integer> AMOUNT =
-            Param.of("amount", IntType.percent(0, 100), 50, "How many notes are taken to be changed.");
-    public static final Param<Integer> CANDIDATES = Param.of(
-            "candidates",
-            IntType.of(2, 16, ""),
-            3,
-            "How many pitches a taken note is drawn among, itself being the first.");
-    public static final Param<Interval> SPACING =
-            Param.of("spacing", new IntervalType(1, 24), Interval.ofDegrees(1), "From one candidate to the next.");
-    public static final Param<Side> SIDE =
-            Param.of("side", ChoiceType.of(Side.class), Side.ABOVE, "Where the candidates lie.");
+            Param.of("amount", IntType.percent(0, 100), 30, "How many notes are taken: none at 0, all at 100.");
+    public static final Param<Ways> WAYS = Param.of(
+            "ways",
+            WaysType.WAYS,
+            Ways.evenly(-1, 1),
+            "Where a taken note may go, and how often it goes there; 0 is the note itself.");
+    public static final Param<Unit> STEPS_IN = Param.of(
+            "steps-in",
+            ChoiceType.of(Unit.class),
+            Unit.DEGREES,
+            "What the ways count: semitones or degrees of the key.");
     public static final Param<Draw> DRAW = Param.of(
-            "draw", ChoiceType.of(Draw.class), Draw.RANDOM, "Each candidate equally likely, or one after another.");
+            "draw",
+            ChoiceType.of(Draw.class),
+            Draw.BY_WEIGHT,
+            "by-weight; in-turn: the ways from the lowest to the highest; walk: each way goes on from where the last taken note"
+                    + " had strayed; no-repeat: by weight, never the same way twice running.");
+    public static final Param<Integer> REACH = Param.of(
+            "reach",
+            IntType.of(1, WaysType.FURTHEST, "steps"),
+            7,
+            "With walk: so far from the played note it turns back.");
+    public static final Param<Together> TOGETHER = Param.of(
+            "together",
+            ChoiceType.of(Together.class),
+            Together.EACH_BY_ITSELF,
+            "Each note by itself, or notes that start together are taken together and go the same way.");
 
     public Stray() {
         super(
                 "stray",
                 "Stray",
                 Family.PITCH,
-                "changes some notes to others nearby",
+                "sends some notes astray",
                 AMOUNT,
-                CANDIDATES,
-                SPACING,
-                SIDE,
+                WAYS,
+                STEPS_IN,
                 DRAW,
+                REACH,
+                TOGETHER,
                 Beyond.PARAM,
                 SEED);
     }
 
-    /** How many pitches a taken note is drawn among. */
-    public static int choices(ParamSet values) {
-        int n = values.get(CANDIDATES);
-        return values.get(SIDE) == Side.BOTH ? 2 * n - 1 : n;
-    }
-
-    /** The share of all notes that really change, in percent: the note itself is among the candidates. */
+    /** The share of all notes that really change, in percent: a way may be the note itself. */
     public static double trueShare(ParamSet values) {
-        int choices = choices(values);
-        return values.get(AMOUNT) * (choices - 1) / (double) choices;
+        Ways ways = values.get(WAYS);
+        return ways.isEmpty() ? 0 : values.get(AMOUNT) * (1 - ways.share(0));
     }
 
-    /** How many spacings candidate {@code number} lies away; on both sides the near ones come first, above before below. */
-    public static int spacings(Side side, int number) {
-        return switch (side) {
-            case ABOVE -> number;
-            case BELOW -> -number;
-            case BOTH -> (number + 1) / 2 * (number % 2 == 1 ? 1 : -1);
-        };
+    /** Where a way leads from a note. */
+    public static int led(ParamSet values, int pitch, int step, Key key) {
+        return new Interval(step, values.get(STEPS_IN)).from(pitch, 1, key);
     }
 
     @Override
@@ -99,64 +107,107 @@ public final class Stray extends EffectKind {
 
     @Override
     public String alsoFoundBy() {
-        return "random pitch chance";
+        return "random pitch chance vary";
     }
 
     @Override
     public String describe(ParamSet values) {
-        return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · " + choices(values)
-                + " candidates " + SPACING.show(values) + " " + SIDE.show(values);
+        return taken(values) + " · " + WAYS.show(values) + " " + (values.get(STEPS_IN) == Unit.DEGREES ? "deg" : "st")
+                + (values.get(DRAW) == Draw.BY_WEIGHT ? "" : " · " + DRAW.show(values));
     }
 
-    /** With the candidates by name, for the note at the root of the key. */
+    /** With the names of what may come for the note that came last. */
     @Override
-    public String describe(ParamSet values, Key key) {
-        int note = 60 + key.root();
-        String names = IntStream.range(0, choices(values))
-                .map(number -> values.get(SPACING).from(note, spacings(values.get(SIDE), number), key))
+    public String describe(ParamSet values, Key key, int lastPitch) {
+        // A walk may come to any step within its reach; its ways are steps, no places.
+        if (lastPitch < 0 || values.get(DRAW) == Draw.WALK) {
+            return describe(values);
+        }
+        String names = values.get(WAYS).steps().stream()
+                .map(step -> led(values, lastPitch, step, key))
                 .filter(Pitch::inRange)
-                .mapToObj(Pitch::shown)
+                .map(Pitch::shown)
                 .collect(Collectors.joining(" "));
-        return AMOUNT.show(values) + " taken, " + Math.round(trueShare(values)) + " % changed · " + names;
+        return taken(values) + " · " + Pitch.shown(lastPitch) + " to " + names
+                + (values.get(DRAW) == Draw.BY_WEIGHT ? "" : " · " + DRAW.show(values));
+    }
+
+    private static String taken(ParamSet values) {
+        long changed = Math.round(trueShare(values));
+        return changed == values.get(AMOUNT)
+                ? AMOUNT.show(values) + " changed"
+                : AMOUNT.show(values) + " taken, " + changed + " % changed";
     }
 
     @Override
     public String notes() {
-        return "Since the note itself is among the candidates, the share that really changes is amount × (n − 1)/n with n candidates,"
-                + " 2n − 1 of them on both sides. In turn on both sides goes: itself, one above, one below, two above, …";
+        return "The share that really changes is amount × (1 − weight of 0 ÷ all weights). In turn, the turn moves on only when a note"
+                + " is taken: C4 with ways 0, 2 and 4 is C4 D4 E4 C4 … A walk that would leave its reach goes the other way instead."
+                + " Without ways every note stays as it is.";
     }
 
     private static final class Running extends NoteByNote {
-        private int amount;
-        private int choices;
-        private boolean random;
-        private Interval spacing;
-        private Side side;
-        private Beyond beyond;
+        private ParamSet values;
         private Key key;
         private int turn;
+        private int strayed;
+        private int lastWay = -1;
+        private long lastTick = -1;
+        private boolean lastTaken;
+        private int lastStep;
 
         @Override
-        public void configure(ParamSet values, EffectContext context, long tick) {
-            amount = values.get(AMOUNT);
-            choices = choices(values);
-            random = values.get(DRAW) == Draw.RANDOM;
-            spacing = values.get(SPACING);
-            side = values.get(SIDE);
-            beyond = values.get(Beyond.PARAM);
+        public void configure(ParamSet newValues, EffectContext context, long tick) {
+            if (values == null || !values.get(WAYS).equals(newValues.get(WAYS))) {
+                lastWay = -1;
+            }
+            values = newValues;
             key = context.key();
         }
 
         @Override
         public NoteStart change(NoteStart note, Emitter out) {
-            boolean taken = out.chance().percent(amount);
-            int drawn = out.chance().below(choices);
-            if (!taken) {
-                return note;
+            boolean alike = values.get(TOGETHER) == Together.ALIKE;
+            if (!alike || out.tick() != lastTick) {
+                // Both are drawn for each note, so that another amount leaves the ways of the others alone.
+                lastTaken = out.chance().percent(values.get(AMOUNT));
+                double drawn = out.chance().unit();
+                if (lastTaken) {
+                    lastStep = next(values.get(WAYS), drawn);
+                }
+                lastTick = out.tick();
             }
-            int number = random ? drawn : turn++ % choices;
-            int pitch = spacing.from(note.pitch(), spacings(side, number), key);
-            return beyond.derive(note, note.tick(), pitch, note.velocity());
+            return lastTaken
+                    ? values.get(Beyond.PARAM)
+                            .derive(note, note.tick(), led(values, note.pitch(), lastStep, key), note.velocity())
+                    : note;
+        }
+
+        private int next(Ways ways, double drawn) {
+            if (ways.isEmpty()) {
+                return 0;
+            }
+            return switch (values.get(DRAW)) {
+                case BY_WEIGHT -> ways.steps().get(ways.draw(drawn, null));
+                case IN_TURN -> ways.steps().get(turn++ % ways.size());
+                case NO_REPEAT -> {
+                    boolean[] out = new boolean[ways.size()];
+                    if (lastWay >= 0 && ways.size() > 1) {
+                        out[lastWay] = true;
+                    }
+                    lastWay = ways.draw(drawn, out);
+                    yield ways.steps().get(lastWay);
+                }
+                case WALK -> {
+                    int reach = values.get(REACH);
+                    int step = ways.steps().get(ways.draw(drawn, null));
+                    int to = strayed + step;
+                    strayed = Math.abs(to) <= reach ? to : strayed - step;
+                    // Where the other way leaves it too, or the reach has become smaller.
+                    strayed = Math.max(-reach, Math.min(reach, strayed));
+                    yield strayed;
+                }
+            };
         }
     }
 }

@@ -1,0 +1,190 @@
+package harpel.app.draw;
+
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Tips;
+import harpel.param.IntType;
+import harpel.param.WaysType;
+import harpel.theory.Key;
+import harpel.theory.Pitch;
+import harpel.theory.Ways;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.BiConsumer;
+import java.util.function.IntUnaryOperator;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.VBox;
+
+/** Ways drawn as bars over their steps, each named by where it leads. */
+public final class WaysRow extends VBox {
+    private static final List<Integer> REACHES = List.of(7, 12, WaysType.FURTHEST);
+    /** Lighter ways than this are drawn as if the heaviest weighed a hundred: only how they compare counts. */
+    private static final int LIGHT = 50;
+
+    private final BiConsumer<Ways, Boolean> change;
+    private final StepRow<Integer> row;
+    private final TextField every = new TextField("2");
+    private Ways ways = Ways.evenly(0);
+    private int reach = REACHES.get(0);
+    private IntUnaryOperator leads = step -> -1;
+    private String unit = "";
+    private Key key = Key.C_MAJOR;
+
+    /** @param change takes the ways, and whether the hand has left the row */
+    public WaysRow(Session session, String id, String name, BiConsumer<Ways, Boolean> change) {
+        this.change = change;
+        row = new StepRow<>(
+                session, id, name, IntType.of(0, Ways.HEAVIEST, ""), 0, 2 * WaysType.FURTHEST + 1, 86, this::take);
+        row.named(this::name, this::say);
+        Tips.set(every, "Every so many steps from the chosen one, up and down");
+        every.setId("every-" + id);
+        every.setPrefColumnCount(2);
+        FlowPane tools = new FlowPane(3, 3);
+        tools.getChildren()
+                .addAll(
+                        tool("All alike", "alike-" + id, "Every way there is is equally likely", this::alike),
+                        tool(
+                                "Mirror",
+                                "mirror-" + id,
+                                "Down as up: the other side like the chosen step's",
+                                this::mirror),
+                        tool("Less afar", "less-" + id, "The further away, the less often", this::lessAfar),
+                        tool("Key only", "key-" + id, "Leaves out what leads out of the key", this::keyOnly),
+                        tool(
+                                "Every",
+                                "every-k-" + id,
+                                "A way at every so many steps from the chosen one",
+                                this::everyK),
+                        every);
+        row.addToTool(tools);
+        row.addToHead(
+                tool("‹›", "narrow-" + id, "Show fewer steps", () -> reach(-1)),
+                tool("‹ ›", "wide-" + id, "Show more steps, to 24 up and down", () -> reach(1)));
+        getChildren().add(row);
+    }
+
+    private static javafx.scene.control.Button tool(String words, String id, String tip, Runnable action) {
+        javafx.scene.control.Button button = Buttons.button(words, id, tip, action);
+        button.getStyleClass().add("tiny");
+        return button;
+    }
+
+    /**
+     * @param newLeads the pitch that a step leads to from the note that is looked at; -1 for none
+     * @param newUnit what is stepped in: "degrees"
+     */
+    public void show(Ways newWays, String newUnit, Key newKey, IntUnaryOperator newLeads) {
+        ways = newWays;
+        unit = newUnit;
+        key = newKey;
+        leads = newLeads;
+        int furthest = ways.steps().stream().mapToInt(Math::abs).max().orElse(0);
+        while (reach < furthest) {
+            reach = REACHES.get(REACHES.indexOf(reach) + 1);
+        }
+        lay();
+    }
+
+    /** The note that is looked at has changed. */
+    public void leads(IntUnaryOperator newLeads) {
+        leads = newLeads;
+        row.rename();
+    }
+
+    private void lay() {
+        int scale = scale();
+        List<Integer> bars = new ArrayList<>();
+        for (int step = -reach; step <= reach; step++) {
+            bars.add(Math.min(Ways.HEAVIEST, ways.weightOf(step) * scale));
+        }
+        row.show(bars);
+    }
+
+    private int scale() {
+        int heaviest = ways.weights().stream().max(Integer::compare).orElse(0);
+        return heaviest == 0 || heaviest > LIGHT ? 1 : Ways.HEAVIEST / heaviest;
+    }
+
+    private void reach(int by) {
+        int furthest = ways.steps().stream().mapToInt(Math::abs).max().orElse(0);
+        int place = Math.max(0, Math.min(REACHES.size() - 1, REACHES.indexOf(reach) + by));
+        int step = row.chosen() - reach;
+        reach = REACHES.stream()
+                .filter(one -> one >= Math.max(REACHES.get(place), furthest))
+                .findFirst()
+                .orElse(reach);
+        lay();
+        row.choose(step + reach);
+    }
+
+    private String name(int place) {
+        int step = place - reach;
+        int pitch = leads.applyAsInt(step);
+        return Pitch.inRange(pitch) ? Pitch.shown(pitch) : WaysType.shown(step);
+    }
+
+    private String say(int place) {
+        int step = place - reach;
+        int pitch = leads.applyAsInt(step);
+        String to = Pitch.inRange(pitch) ? " to " + Pitch.shown(pitch) : "";
+        return String.format(Locale.ROOT, "%s %s%s: %.0f %%", WaysType.shown(step), unit, to, 100 * ways.share(step));
+    }
+
+    private void take(List<Integer> bars, boolean done) {
+        Map<Integer, Integer> weights = new TreeMap<>();
+        for (int i = 0; i < bars.size(); i++) {
+            weights.put(i - reach, bars.get(i));
+        }
+        tell(Ways.of(weights), done);
+    }
+
+    private void tell(Ways changed, boolean done) {
+        ways = changed;
+        change.accept(changed, done);
+    }
+
+    private void each(IntUnaryOperator weightOfStep) {
+        Map<Integer, Integer> weights = new TreeMap<>();
+        for (int step = -reach; step <= reach; step++) {
+            weights.put(step, Math.max(0, Math.min(Ways.HEAVIEST, weightOfStep.applyAsInt(step))));
+        }
+        tell(Ways.of(weights), true);
+    }
+
+    private void alike() {
+        each(step -> ways.weightOf(step) > 0 ? Ways.HEAVIEST : 0);
+    }
+
+    private void mirror() {
+        int side = row.chosen() >= reach ? 1 : -1;
+        each(step -> ways.weightOf(side * Math.abs(step)));
+    }
+
+    private void lessAfar() {
+        each(step -> ways.weightOf(step) > 0 ? Math.max(1, Ways.HEAVIEST / (1 + Math.abs(step))) : 0);
+    }
+
+    private void keyOnly() {
+        each(step -> {
+            int pitch = leads.applyAsInt(step);
+            return pitch < 0 || key.contains(pitch) ? ways.weightOf(step) : 0;
+        });
+    }
+
+    private void everyK() {
+        String typed = every.getText().strip();
+        if (typed.matches("[1-9]\\d?")) {
+            int from = row.chosen() - reach;
+            each(step -> Math.floorMod(step - from, Integer.parseInt(typed)) == 0 ? Ways.HEAVIEST : 0);
+        }
+    }
+
+    /** Paints if anything has changed; once a frame. */
+    public void draw() {
+        row.draw();
+    }
+}
