@@ -305,7 +305,7 @@ class WindowEditorsTest extends WindowCase {
         typeInto("#every-stray-ways", "3");
         clickOn("#every-k-stray-ways");
         assertThat(ways().steps()).containsExactly(-7, -4, -1, 2, 5);
-        clickOn("#wide-stray-ways");
+        clickOn("#reach-stray-ways");
         clickOn("#every-k-stray-ways");
         assertThat(ways().size()).as("over what is shown, −12 to 12").isEqualTo(8);
         focus("#param-steps-in");

@@ -351,6 +351,11 @@ final class Outgoing implements Emitter {
         }
         long due = Math.max(Math.max(tick, now), note.tick() + 1);
         NoteEnd end = new NoteEnd(due, note, releaseVelocity);
+        if (note.tick() >= now && !came.containsKey(note)) {
+            // It is ended as it starts: those after this stage may know how long it will last. What came in is not the
+            // stage's own.
+            note.lasting(due - note.tick());
+        }
         if (due == now) {
             send(end);
         } else {

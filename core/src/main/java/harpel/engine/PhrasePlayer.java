@@ -160,6 +160,6 @@ final class PhrasePlayer {
         NoteStart start = NoteStart.played(tick, arrival, score.channel(), note.pitch(), note.velocity());
         long end = round * score.length() + Math.min(score.length(), note.endTick());
         sounding.add(new Sounding(note.id(), round, start, end, note.release()));
-        return start;
+        return start.lasting(end - tick);
     }
 }

@@ -14,6 +14,7 @@ public final class NoteStart extends Event {
     private final byte channel;
     private final byte pitch;
     private final byte velocity;
+    private long lasts;
 
     private NoteStart(
             long tick, long arrival, int channel, int pitch, int velocity, NoteStart cause, NoteStart otherCause) {
@@ -53,14 +54,28 @@ public final class NoteStart extends Event {
         return cause == null && arrival() == GENERATED;
     }
 
+    /**
+     * Says how long it will last, as far as that is known when it starts; 0 where it is not, as for a key that is still down. What is
+     * made from it is expected to last as long unless it says otherwise. To be said by whoever starts it, before others are given it.
+     */
+    public NoteStart lasting(long ticks) {
+        lasts = Math.max(0, ticks);
+        return this;
+    }
+
+    /** How many ticks it will last as far as is known; 0 where that is not known before it ends. */
+    public long lasts() {
+        return lasts;
+    }
+
     /** The same note as a note of its own on another channel, 0–15. */
     public NoteStart onChannel(int newChannel) {
-        return new NoteStart(tick(), arrival(), newChannel, pitch, velocity, this, null);
+        return new NoteStart(tick(), arrival(), newChannel, pitch, velocity, this, null).lasting(lasts);
     }
 
     /** A note made from this one, on its channel. The velocity is brought into 1–127. */
     public NoteStart derive(long tick, int pitch, double velocity) {
-        return new NoteStart(tick, arrival(), channel, pitch, clampVelocity(velocity), this, null);
+        return new NoteStart(tick, arrival(), channel, pitch, clampVelocity(velocity), this, null).lasting(lasts);
     }
 
     /** The same note as a note of its own, as for a second branch. */
@@ -70,7 +85,9 @@ public final class NoteStart extends Event {
 
     /** Two notes of one pitch that start together become one: the louder velocity, caused by both. */
     public NoteStart mergedWith(NoteStart other) {
-        return new NoteStart(tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other);
+        long both = lasts == 0 || other.lasts == 0 ? 0 : Math.max(lasts, other.lasts);
+        return new NoteStart(tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other)
+                .lasting(both);
     }
 
     /** The nearest velocity a note can have, rounded half up; what is a half but for the computer's fractions is one: 45 × 0.7 is 31.5. */

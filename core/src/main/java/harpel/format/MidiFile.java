@@ -69,7 +69,8 @@ public record MidiFile(
             Note note = notes.get(i);
             NoteStart start = NoteStart.played(note.tick, arrival, note.channel, note.pitch, note.velocity);
             others[(int) arrival++] = start;
-            ends[i] = new NoteEnd(Math.min(end, note.tick + note.lengthTicks), start, note.releaseVelocity);
+            long endTick = Math.min(end, note.tick + note.lengthTicks);
+            ends[i] = new NoteEnd(endTick, start.lasting(endTick - note.tick), note.releaseVelocity);
         }
         // Each is nearly in order already, all of them together are not.
         Arrays.sort(others, EventOrder.INSTANCE);

@@ -178,7 +178,75 @@ class ShapeEffectsTest {
                 .containsExactly(new Heard(1, 0.5, 60, 100, 1));
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{'effect':'transpose','semitones':0},",
+                "{'effect':'harmony'},",
+                "{'effect':'echo','repeats':0},",
+                "{'effect':'strum','gather':0,'spread':'1 ms','ends':'own-length'},",
+                "{'effect':'split','on':true},",
+                "{'effect':'voices'},",
+                "{'effect':'time-grid','grid':'1/4'},"
+            })
+    void aNoteOfAPhraseKnowsItsLengthAndIsShortened(String before) {
+        String chain = (before == null ? "" : before.contains("split") ? "{'split':[{'chain':[]}]}," : before)
+                + "{'effect':'duration','length':'share','share':25}";
+        assertThat(Played.through(chain).note("C4", 0, 2).asPhrase().bars(1))
+                .extracting(Heard::length)
+                .containsOnly(0.5);
+        assertThat(Played.through(chain).note("C4", 0, 2).bars(1))
+                .as("a key that is still down cannot be shortened")
+                .extracting(Heard::length)
+                .allMatch(length -> length >= 1.99);
+    }
+
+    @Test
+    void aStepKnowsItsLengthAndALatchedNoteDoesNot() {
+        String half = ",{'effect':'duration','length':'share','share':50}";
+        assertThat(Played.through("{'effect':'arpeggio','pace':'1/4','gate':80}" + half)
+                        .note("C4", 0, 4)
+                        .bars(1))
+                .hasSize(4)
+                .extracting(Heard::length)
+                .containsOnly(0.4);
+        assertThat(Played.through("{'effect':'duration','length':'fixed','fixed':'1/4'}" + half)
+                        .note("C4", 0, 4)
+                        .bars(1))
+                .extracting(Heard::length)
+                .containsExactly(0.5);
+        assertThat(Played.through("{'effect':'latch'}" + half)
+                        .note("C4", 0, 1)
+                        .note("E4", 2, 1)
+                        .asPhrase()
+                        .bars(1))
+                .as("held until the next chord or the end, and then no more to be shortened")
+                .extracting(Heard::length)
+                .containsExactly(2.0, 2.0);
+        assertThat(Played.through("{'effect':'duration','length':'as-played','at-most':'1/2'}" + half)
+                        .note("C4", 0, 4)
+                        .bars(1))
+                .as("at most two beats, but nobody knows how long")
+                .extracting(Heard::length)
+                .containsExactly(2.0);
+    }
+
     // Humanize
+
+    @Test
+    void aKnownLengthCanBeDrawnShorter() {
+        Played known = Played.through("{'effect':'humanize','late':0,'velocity':0,'length':50}");
+        Played keys = Played.through("{'effect':'humanize','late':0,'velocity':0,'length':50}");
+        for (int i = 0; i < 40; i++) {
+            known.note("C4", i, 0.5);
+            keys.note("C4", i, 0.5);
+        }
+        assertThat(known.asPhrase().bars(10))
+                .anyMatch(note -> note.length() < 0.4)
+                .anyMatch(note -> note.length() > 0.6);
+        assertThat(keys.bars(10)).allMatch(note -> note.length() >= 0.5);
+    }
 
     @Test
     void loosenessStaysWithinItsBounds() {

@@ -71,6 +71,16 @@ public final class Played {
         return this;
     }
 
+    /** All notes know how long they will last, as those of a phrase do; keys do not. */
+    public Played asPhrase() {
+        for (Event event : input) {
+            if (event instanceof NoteEnd end) {
+                end.start().lasting(end.tick() - end.start().tick());
+            }
+        }
+        return this;
+    }
+
     public Played ringOut() {
         ringOut = true;
         return this;

@@ -292,8 +292,10 @@ public final class Randoms {
                 events.add(Message.control(ticks[i], i, channel, controller, between(0, 127)));
             } else {
                 NoteStart start = NoteStart.played(ticks[i], i, channel, pitch(), between(1, 127));
-                events.add(start);
-                events.add(new NoteEnd(Math.min(length, ticks[i] + 1 + tick(length / 3)), start, between(0, 127)));
+                long end = Math.min(length, ticks[i] + 1 + tick(length / 3));
+                // Some as of a phrase, some as of keys.
+                events.add(oneIn(2) ? start.lasting(end - ticks[i]) : start);
+                events.add(new NoteEnd(end, start, between(0, 127)));
             }
         }
         events.sort(EventOrder.INSTANCE);

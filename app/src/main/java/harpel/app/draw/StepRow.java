@@ -481,7 +481,8 @@ public final class StepRow<T> extends VBox {
             double step = width / Math.max(1, values.size());
             for (int i = 0; i < values.size(); i++) {
                 double left = i * step;
-                boolean beat = i % 4 == 0;
+                // Steps are told in fours; a row with names has a middle.
+                boolean beat = names == null ? i % 4 == 0 : i == values.size() / 2;
                 g.setFill(faint(theme.rule, i == lit ? 1 : beat ? 0.6 : 0.35));
                 g.fillRect(left + 0.5, 0, step - 1, height);
                 paintBar(g, theme, i, left, step, height);
@@ -523,7 +524,7 @@ public final class StepRow<T> extends VBox {
 
         private void paintBar(GraphicsContext g, Theme theme, int i, double left, double step, double height) {
             int pieces = look.pieces(i);
-            if (pieces == 0) {
+            if (pieces == 0 || names != null && type.fraction(values.get(i)) <= zero) {
                 return;
             }
             // A tie goes on at the height of the step it ties to, an open value stands at a height of its own.

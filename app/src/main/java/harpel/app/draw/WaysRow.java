@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import java.util.function.IntUnaryOperator;
+import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
@@ -27,6 +28,7 @@ public final class WaysRow extends VBox {
 
     private final BiConsumer<Ways, Boolean> change;
     private final StepRow<Integer> row;
+    private final Button wide;
     private final TextField every = new TextField("2");
     private Ways ways = Ways.evenly(0);
     private int reach = REACHES.get(0);
@@ -61,14 +63,13 @@ public final class WaysRow extends VBox {
                                 this::everyK),
                         every);
         row.addToTool(tools);
-        row.addToHead(
-                tool("‹›", "narrow-" + id, "Show fewer steps", () -> reach(-1)),
-                tool("‹ ›", "wide-" + id, "Show more steps, to 24 up and down", () -> reach(1)));
+        wide = tool("", "reach-" + id, "How many steps up and down are shown: 7, 12 or 24", this::reach);
+        row.addToHead(wide);
         getChildren().add(row);
     }
 
-    private static javafx.scene.control.Button tool(String words, String id, String tip, Runnable action) {
-        javafx.scene.control.Button button = Buttons.button(words, id, tip, action);
+    private static Button tool(String words, String id, String tip, Runnable action) {
+        Button button = Buttons.button(words, id, tip, action);
         button.getStyleClass().add("tiny");
         return button;
     }
@@ -102,6 +103,7 @@ public final class WaysRow extends VBox {
             bars.add(Math.min(Ways.HEAVIEST, ways.weightOf(step) * scale));
         }
         row.show(bars);
+        wide.setText("±" + reach);
     }
 
     private int scale() {
@@ -109,14 +111,13 @@ public final class WaysRow extends VBox {
         return heaviest == 0 || heaviest > LIGHT ? 1 : Ways.HEAVIEST / heaviest;
     }
 
-    private void reach(int by) {
-        int furthest = ways.steps().stream().mapToInt(Math::abs).max().orElse(0);
-        int place = Math.max(0, Math.min(REACHES.size() - 1, REACHES.indexOf(reach) + by));
+    /** The next reach that shows all ways there are; after the furthest the nearest again. */
+    private void reach() {
         int step = row.chosen() - reach;
-        reach = REACHES.stream()
-                .filter(one -> one >= Math.max(REACHES.get(place), furthest))
-                .findFirst()
-                .orElse(reach);
+        int furthest = ways.steps().stream().mapToInt(Math::abs).max().orElse(0);
+        do {
+            reach = REACHES.get((REACHES.indexOf(reach) + 1) % REACHES.size());
+        } while (reach < furthest);
         lay();
         row.choose(step + reach);
     }

@@ -31,7 +31,7 @@ import javafx.scene.layout.GridPane;
  * marble's way is drawn faintly before it rolls.
  */
 final class BoardEditor extends StageEditor {
-    private static final double TALL = 300;
+    private static final double TALL = 268;
     /** So many cells of a marble's way are drawn. */
     private static final int WAY = 64;
 

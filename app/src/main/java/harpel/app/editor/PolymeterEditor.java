@@ -89,7 +89,7 @@ final class PolymeterEditor extends StageEditor {
         StepRow<Integer> steps = new StepRow<>(
                 session(),
                 "row-" + (number + 1),
-                Polymeter.OF.type().show(of),
+                WHAT.get(of).split("[:, ]")[0],
                 of.type(),
                 of.fresh(),
                 MOST_VALUES,

@@ -32,7 +32,7 @@ import javafx.scene.layout.GridPane;
 /** The layers of a pulse over each other, what the chosen one is set to, the chance of all other steps, and the notes drawn from. */
 final class PulseEditor extends StageEditor {
     private static final double LAYER = 24;
-    private static final double WORDS = 74;
+    private static final double WORDS = 92;
 
     private final Layers layers;
     private final Label words = words("pulse-words");
@@ -201,9 +201,10 @@ final class PulseEditor extends StageEditor {
     private String name(ParamSet layer) {
         boolean spread = layer.get(Pulse.SPREAD) > 0;
         int by = layer.get(spread ? Pulse.TURNED : Pulse.FROM);
-        return spread
-                ? layer.get(Pulse.SPREAD) + " of " + get(Pulse.STEPS) + (by == 0 ? "" : " +" + by)
-                : "every " + layer.get(Pulse.EVERY) + (by == 0 ? "" : " +" + by);
+        String rhythm =
+                spread ? layer.get(Pulse.SPREAD) + " of " + get(Pulse.STEPS) : "every " + layer.get(Pulse.EVERY);
+        String own = layer.isDefault(Pulse.NOTE) ? "" : "  " + Pulse.NOTE.show(layer);
+        return rhythm + (by == 0 ? "" : " +" + by) + own;
     }
 
     private final class Layers extends Drawing {

@@ -18,7 +18,9 @@ import harpel.param.ParamSet;
 import harpel.time.MeterMap;
 import harpel.time.Ticks;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /** Keeps notes sounding after their keys are let go. */
 @AutoService(EffectKind.class)
@@ -95,6 +97,9 @@ public final class Latch extends EffectKind {
 
     private static final class Running implements Effect {
         private final HeldNotes held = new HeldNotes();
+        /** What went out for each note that is held. */
+        private final Map<NoteStart, NoteStart> sounding = new HashMap<>();
+
         private final List<NoteStart> released = new ArrayList<>();
         private List<NoteStart> releasedByChange = List.of();
         private ParamSet values;
@@ -126,7 +131,10 @@ public final class Latch extends EffectKind {
             boolean counts = held.press(note, released);
             endAll(released, out);
             if (counts) {
-                out.start(note);
+                // How long it will last is not known any more.
+                NoteStart made = note.lasts() == 0 ? note : note.copy().lasting(0);
+                sounding.put(note, made);
+                out.start(made);
             }
             schedule(out.tick());
         }
@@ -134,7 +142,7 @@ public final class Latch extends EffectKind {
         @Override
         public void end(NoteEnd end, Emitter out) {
             if (held.letKeyGo(end.start())) {
-                out.end(end.start(), end.tick(), end.releaseVelocity());
+                end(end.start(), end.releaseVelocity(), out);
             }
             schedule(out.tick());
         }
@@ -192,9 +200,14 @@ public final class Latch extends EffectKind {
             endAll(held.stopHolding(), out);
         }
 
-        private static void endAll(List<NoteStart> notes, Emitter out) {
-            for (NoteStart note : notes) {
-                out.end(note, out.tick(), NoteEnd.PLAIN_RELEASE);
+        private void endAll(List<NoteStart> notes, Emitter out) {
+            notes.forEach(note -> end(note, NoteEnd.PLAIN_RELEASE, out));
+        }
+
+        private void end(NoteStart note, int releaseVelocity, Emitter out) {
+            NoteStart made = sounding.remove(note);
+            if (made != null) {
+                out.end(made, out.tick(), releaseVelocity);
             }
         }
     }

@@ -168,12 +168,22 @@ public final class Strum extends EffectKind {
                 Collections.reverse(strings);
             }
             chord.made = new HashMap<>();
+            boolean known = strings.stream().allMatch(note -> note.lasts() > 0);
+            long lastKnown = known
+                    ? strings.stream()
+                            .mapToLong(note -> note.tick() + note.lasts())
+                            .max()
+                            .orElse(0)
+                    : 0;
             int n = strings.size();
             for (int k = 0; k < n; k++) {
                 long tick = time.after(out.tick(), values.get(SPREAD), place(values, k, n));
                 NoteStart played = strings.get(k);
                 NoteStart made = played.derive(tick, played.pitch(), velocity(values, played.velocity(), k, n));
                 chord.made.put(played, made);
+                if (values.get(ENDS) == Ends.TOGETHER) {
+                    made.lasting(lastKnown == 0 ? 0 : lastKnown - tick);
+                }
                 out.start(made);
             }
         }

@@ -88,6 +88,10 @@ final class CaromRun extends Generator {
         board = new CaromBoard(values());
         if (before != board.size() || !launched.equals(values().get(Carom.MARBLES))) {
             marbles.removeIf(marble -> !board.has(marble.launch));
+            if (before != board.size()) {
+                // Where a marble has come to may lie outside now.
+                marbles.forEach(marble -> marble.at = CaromBoard.launched(marble.launch));
+            }
             launch(tick, before == board.size() ? List.copyOf(marbles) : List.of());
         } else {
             marbles.forEach(marble -> lay(marble, tick));

@@ -116,11 +116,15 @@ public final class Echo extends EffectKind {
     @Override
     public String notes() {
         return "Repeat k starts k times later and has velocity × (1 − fade)^k, rounded once, never below 1: fading by 40 % from 100"
-                + " gives 60, 36, 22, 13. A `length` in % needs the end of the played note, so a repeat that should have ended before"
-                + " that ends with it, live and printed alike.";
+                + " gives 60, 36, 22, 13. A `length` in % of a key that is still down needs its end: a repeat that should have ended"
+                + " before ends with it. Where the length is known, as from a phrase, a repeat is as short as it shall be.";
     }
 
     private static final class Running implements Effect {
+        private long scaled(long length) {
+            return Math.max(1, Ticks.round(length * values.get(LENGTH) / 100.0));
+        }
+
         private final Map<NoteStart, List<NoteStart>> sent = new HashMap<>();
         private ParamSet values;
         private EffectContext context;
@@ -144,10 +148,16 @@ public final class Echo extends EffectKind {
                 NoteStart repeat =
                         values.get(Beyond.PARAM).derive(note, tick, pitch, velocity(values, note.velocity(), k));
                 if (sounds && repeat != null) {
-                    made.add(repeat);
+                    made.add(values.get(LENGTH) > 0 ? repeat.lasting(0) : repeat);
                 }
             }
+            long known = note.lasts();
             made.forEach(out::start);
+            if (known > 0 && values.get(LENGTH) > 0) {
+                made.stream()
+                        .filter(one -> one != note)
+                        .forEach(one -> out.end(one, one.tick() + scaled(known), NoteEnd.PLAIN_RELEASE));
+            }
             sent.put(note, made);
         }
 
@@ -156,8 +166,7 @@ public final class Echo extends EffectKind {
             NoteStart played = end.start();
             long length = end.tick() - played.tick();
             for (NoteStart note : sent.remove(played)) {
-                boolean scaled = note != played && values.get(LENGTH) > 0;
-                long lasts = scaled ? Ticks.round(length * values.get(LENGTH) / 100.0) : length;
+                long lasts = note != played && values.get(LENGTH) > 0 ? scaled(length) : length;
                 out.end(note, note.tick() + Math.max(1, lasts), end.releaseVelocity());
             }
         }

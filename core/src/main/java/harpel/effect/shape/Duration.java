@@ -49,8 +49,12 @@ public final class Duration extends EffectKind {
             TimeType.TIME,
             TimeValue.ofNote("1/8"),
             "The length when it is fixed, or when notes sound on release.");
-    public static final Param<Integer> SHARE =
-            Param.of("share", IntType.percent(1, 400), 150, "With length share: so much of the played length.");
+    public static final Param<Integer> SHARE = Param.of(
+            "share",
+            IntType.percent(1, 400),
+            150,
+            "With length share: so much of the played length; below 100 % only notes whose length is known are shortened, not keys that"
+                    + " are still down.");
     public static final Param<Optional<TimeValue>> AT_LEAST =
             Param.of("at-least", new OffType<>(TimeType.TIME), Optional.empty(), "No note is shorter than this.");
     public static final Param<Optional<TimeValue>> AT_MOST =
@@ -93,7 +97,8 @@ public final class Duration extends EffectKind {
         String length = switch (values.get(LENGTH)) {
             case AS_PLAYED -> "as played";
             case FIXED -> "always " + FIXED.show(values);
-            case SHARE -> SHARE.show(values) + " of the played length";
+            case SHARE ->
+                SHARE.show(values) + " of the played length" + (values.get(SHARE) < 100 ? ", keys as played" : "");
             case UNTIL_NEXT -> "until the next note";
         };
         String least = values.get(AT_LEAST).isPresent() ? " · at least " + AT_LEAST.show(values) : "";
@@ -103,8 +108,9 @@ public final class Duration extends EffectKind {
 
     @Override
     public String notes() {
-        return "A share needs the end of the played note, so a note that should have ended before that ends with it, live and printed"
-                + " alike; a share above 100 % ends later. Until the next note of the same channel: notes that start together last together; the last one"
+        return "A note from a phrase, a step or another duration knows how long it will last, so a share below 100 % shortens it, live"
+                + " and printed alike. A key that is still down cannot be shortened before its end is known: it ends when it is let go."
+                + " Until the next note of the same channel: notes that start together last together; the last one"
                 + " lasts until the stop unless `at-most` ends it. `at-most` is kept while the key is still down.";
     }
 
@@ -135,15 +141,27 @@ public final class Duration extends EffectKind {
                 }
                 return earlier;
             });
-            sounding.put(note, note);
-            out.start(note);
+            // A note of its own, since it may last longer or shorter than those before this stage know.
+            NoteStart made = note.copy().lasting(0);
+            sounding.put(note, made);
+            out.start(made);
             values.get(AT_MOST)
-                    .ifPresent(most -> out.end(note, time.after(note.tick(), most, 1), NoteEnd.PLAIN_RELEASE));
+                    .ifPresent(most -> out.end(made, time.after(note.tick(), most, 1), NoteEnd.PLAIN_RELEASE));
             if (values.get(LENGTH) == Length.FIXED) {
-                out.end(note, bounded(note, time.after(note.tick(), values.get(FIXED), 1)), NoteEnd.PLAIN_RELEASE);
-            } else if (values.get(LENGTH) == Length.UNTIL_NEXT && !stopped) {
-                untilNext.add(note);
+                out.end(made, bounded(note, time.after(note.tick(), values.get(FIXED), 1)), NoteEnd.PLAIN_RELEASE);
+            } else if (note.lasts() > 0 && values.get(LENGTH) != Length.UNTIL_NEXT) {
+                out.end(made, bounded(note, note.tick() + share(note.lasts())), NoteEnd.PLAIN_RELEASE);
+            } else {
+                // At most so long, but nobody knows how long.
+                made.lasting(0);
+                if (values.get(LENGTH) == Length.UNTIL_NEXT && !stopped) {
+                    untilNext.add(made);
+                }
             }
+        }
+
+        private long share(long length) {
+            return values.get(LENGTH) == Length.SHARE ? Ticks.round(length * values.get(SHARE) / 100.0) : length;
         }
 
         @Override
@@ -159,12 +177,8 @@ public final class Duration extends EffectKind {
             }
             long played = end.tick() - note.tick();
             switch (values.get(LENGTH)) {
-                case AS_PLAYED -> out.end(note, bounded(note, end.tick()), end.releaseVelocity());
-                case SHARE ->
-                    out.end(
-                            note,
-                            bounded(note, note.tick() + Ticks.round(played * values.get(SHARE) / 100.0)),
-                            end.releaseVelocity());
+                case AS_PLAYED, SHARE ->
+                    out.end(note, bounded(note, note.tick() + share(played)), end.releaseVelocity());
                 case FIXED -> {
                     // Its end was set when it started.
                 }

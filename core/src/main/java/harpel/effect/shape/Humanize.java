@@ -28,7 +28,10 @@ public final class Humanize extends EffectKind {
     public static final Param<Integer> VELOCITY =
             Param.of("velocity", IntType.of(0, 64, ""), 8, "Each note is louder or softer by at most this, drawn.");
     public static final Param<Integer> LENGTH = Param.of(
-            "length", IntType.percent(0, 100), 10, "Each note is longer or shorter by at most this share, drawn.");
+            "length",
+            IntType.percent(0, 100),
+            10,
+            "Each note is longer or shorter by at most this share, drawn; keys that are still down are not shortened.");
 
     public Humanize() {
         super("humanize", "Humanize", Family.SHAPE, "loosens time, velocity and length", LATE, VELOCITY, LENGTH, SEED);
@@ -52,8 +55,8 @@ public final class Humanize extends EffectKind {
 
     @Override
     public String notes() {
-        return "Live, a note cannot end before its key is let go was known: a drawn shorter length counts as far as the late start"
-                + " leaves room for it, live and printed alike.";
+        return "A note from a phrase, a step or a duration knows how long it will last and can be drawn shorter. A key that is still down"
+                + " cannot end before it is let go: a drawn shorter length counts as far as the late start leaves room for it.";
     }
 
     private static final class Running implements Effect {
@@ -77,7 +80,11 @@ public final class Humanize extends EffectKind {
             long tick = time.after(note.tick(), new TimeValue.Millis(values.get(LATE)), late);
             NoteStart made = note.derive(tick, note.pitch(), note.velocity() + louder);
             sent.put(note, new Made(made, 1 + longer));
-            out.start(made);
+            long known = note.lasts();
+            out.start(made.lasting(0));
+            if (known > 0) {
+                out.end(made, tick + Ticks.round(known * (1 + longer)), NoteEnd.PLAIN_RELEASE);
+            }
         }
 
         @Override

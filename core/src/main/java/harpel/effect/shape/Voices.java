@@ -167,7 +167,8 @@ public final class Voices extends EffectKind {
                 NoteStart note =
                         first.tick() == out.tick() ? first : first.derive(out.tick(), first.pitch(), first.velocity());
                 sounding.put(first, note);
-                out.start(note);
+                long left = first.lasts() - (out.tick() - first.tick());
+                out.start(note.lasting(first.lasts() == 0 ? 0 : Math.max(1, left)));
             }
         }
 
