@@ -25,7 +25,6 @@ import java.io.File;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.function.BooleanSupplier;
-import java.util.stream.IntStream;
 import javafx.css.PseudoClass;
 import javafx.event.EventHandler;
 import javafx.geometry.Insets;
@@ -71,8 +70,8 @@ final class HarpelPane extends BorderPane {
     private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
 
     private final Label lettersInfo = new Label();
+    private final Label heldInfo = new Label();
     private String toldLetters;
-    private Key toldKey;
     private int toldOctave;
     private int frame;
     private int toldTouch;
@@ -94,6 +93,7 @@ final class HarpelPane extends BorderPane {
         setCenter(chain);
         setRight(inspector);
         setBottom(foot());
+        session.look().large().addListener((property, before, now) -> chain.cover(now ? inspector.large() : null));
         // While the keyboard is in no other control it belongs to the piano keys.
         setFocusTraversable(true);
         setOnMousePressed(event -> requestFocus());
@@ -159,7 +159,12 @@ final class HarpelPane extends BorderPane {
         HBox.setHgrow(keys, Priority.ALWAYS);
         lettersInfo.setId("letters");
         lettersInfo.getStyleClass().addAll("soft", "letters");
-        HBox row = new HBox(16, keys, new VBox(keysInfo, lettersInfo));
+        heldInfo.setId("held");
+        heldInfo.getStyleClass().add("soft");
+        VBox beside = new VBox(4, new KeyPicker(session), new VariationField(session), heldInfo, keysInfo, lettersInfo);
+        beside.setMinWidth(196);
+        beside.setMaxWidth(196);
+        HBox row = new HBox(14, keys, beside);
         row.setAlignment(Pos.CENTER_LEFT);
         row.setPadding(new Insets(2, 14, 6, 14));
         Label message = new Label();
@@ -249,6 +254,12 @@ final class HarpelPane extends BorderPane {
                 stage,
                 () -> StageActions.replace(session, chain));
         actions.add("fold", "Fold or unfold the selected stage", "Shortcut+F", stage, () -> StageActions.fold(session));
+        actions.add(
+                "large",
+                "Open the stage’s editor large, or bring it back",
+                "F7",
+                inspector::hasEditor,
+                () -> session.look().large().set(!session.look().large().get()));
         action("between", "From a stage to its controls, and back", "F6", this::between);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
         action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
@@ -470,19 +481,20 @@ final class HarpelPane extends BorderPane {
         parts.draw();
         session.levers().takeLearnt();
         keys.draw();
-        Key key = session.document().piece().get().key();
+        String held = keys.held(session.selection().part().channel());
+        if (!held.equals(heldInfo.getText())) {
+            heldInfo.setText(held);
+        }
         String letters = lettersGoTo();
         if (!letters.equals(toldLetters)) {
             toldLetters = letters;
             lettersInfo.setText(letters.isEmpty() ? "letters play" : "letters: " + letters);
             lettersInfo.pseudoClassStateChanged(AWAY, !letters.isEmpty());
         }
-        if (key != toldKey || keys.octave() != toldOctave || keys.touch() != toldTouch) {
-            toldKey = key;
+        if (keys.octave() != toldOctave || keys.touch() != toldTouch) {
             toldOctave = keys.octave();
             toldTouch = keys.touch();
-            long inKey = IntStream.range(0, 12).filter(key::contains).count();
-            keysInfo.setText("in key: " + inKey + " of 12\noctave  [  " + toldOctave + "  ]\ntouch " + toldTouch);
+            keysInfo.setText("octave  [  " + toldOctave + "  ]   touch " + toldTouch);
         }
     }
 }

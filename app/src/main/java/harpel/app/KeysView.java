@@ -7,14 +7,20 @@ import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
+import harpel.theory.Chord;
+import harpel.theory.GeneralMidi;
+import harpel.theory.Key;
 import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
 import java.util.BitSet;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.text.Font;
@@ -74,6 +80,7 @@ final class KeysView extends Region {
     private double drawnHeight;
     private double drawnSize;
     private OctaveNaming drawnNaming;
+    private Key drawnKey;
 
     KeysView(Session session) {
         this.session = session;
@@ -83,9 +90,20 @@ final class KeysView extends Region {
         setPrefHeight(100);
         Tips.set(
                 this,
-                "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave.");
-        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> mouse(event.getX(), event.getY()));
-        addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> mouse(event.getX(), event.getY()));
+                "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave.\nTinted are the notes of the key; a right-click makes a key its root.");
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            int pitch = pitchAt(event.getX(), event.getY());
+            if (event.getButton() == MouseButton.PRIMARY) {
+                mouse(event.getX(), event.getY());
+            } else if (event.getButton() == MouseButton.SECONDARY && pitch >= 0) {
+                KeyPicker.root(session, Pitch.pitchClass(pitch));
+            }
+        });
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
+            if (event.isPrimaryButtonDown()) {
+                mouse(event.getX(), event.getY());
+            }
+        });
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> mouseUp());
     }
 
@@ -187,12 +205,14 @@ final class KeysView extends Region {
         session.transport().traces().sounding(input, in);
         session.transport().traces().sounding(sound, out);
         Theme theme = session.look().theme().get();
+        Key key = session.document().piece().get().key();
         boolean same = in.equals(drawnIn)
                 && out.equals(drawnOut)
                 && theme == drawnTheme
                 && getWidth() == drawnWidth
                 && getHeight() == drawnHeight
                 && OctaveNaming.shown() == drawnNaming
+                && key.equals(drawnKey)
                 && session.look().size().get() == drawnSize;
         if (same) {
             return;
@@ -205,39 +225,64 @@ final class KeysView extends Region {
         drawnWidth = getWidth();
         drawnHeight = getHeight();
         drawnNaming = OctaveNaming.shown();
+        drawnKey = key;
         drawnSize = session.look().size().get();
         canvas.fit(getWidth(), getHeight(), session.look().size().get());
         GraphicsContext g = canvas.begin();
         double height = canvas.shownHeight();
         double width = canvas.shownWidth() / WHITE_KEYS;
         g.setFont(Font.font("Lato", 11));
-        for (int key = 0; key < WHITE_KEYS; key++) {
-            int pitch = LOWEST + key / 7 * 12 + WHITE[key % 7];
-            double x = key * width;
+        for (int place = 0; place < WHITE_KEYS; place++) {
+            int pitch = LOWEST + place / 7 * 12 + WHITE[place % 7];
+            double x = place * width;
             g.setFill(theme.rule);
             g.fillRect(x, HEAD, width, height - HEAD);
             g.setFill(theme.ivory);
             g.fillRect(x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+            tint(g, theme, key, pitch, x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
             light(g, theme, in.get(pitch), out.get(pitch), x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
-            if (key % 7 == 0 || key % 7 == 3) {
-                g.setFill(key % 7 == 0 ? Theme.DAY.red : Theme.DAY.blue);
+            if (place % 7 == 0 || place % 7 == 3) {
+                g.setFill(place % 7 == 0 ? Theme.DAY.red : Theme.DAY.blue);
                 g.fillRect(x + width / 2 - 1, height - 22, 2.5, 16);
             }
-            if (key % 7 == 0) {
+            if (place % 7 == 0) {
                 g.setFill(theme.soft);
                 g.fillText(Pitch.shown(pitch), x + 1, HEAD - 3);
             }
         }
-        for (int key = 0; key < WHITE_KEYS; key++) {
-            if (BLACK[key % 7] >= 0) {
-                int pitch = LOWEST + key / 7 * 12 + BLACK[key % 7];
-                double x = (key + 1) * width - width * 0.3;
+        for (int place = 0; place < WHITE_KEYS; place++) {
+            if (BLACK[place % 7] >= 0) {
+                int pitch = LOWEST + place / 7 * 12 + BLACK[place % 7];
+                double x = (place + 1) * width - width * 0.3;
                 double h = (height - HEAD) * 0.58;
                 g.setFill(Theme.DAY.ink);
                 g.fillRect(x, HEAD, width * 0.6, h);
+                tint(g, theme, key, pitch, x + 1, HEAD, width * 0.6 - 2, h - 1);
                 light(g, theme, in.get(pitch), out.get(pitch), x + 1, HEAD, width * 0.6 - 2, h - 1);
             }
         }
+    }
+
+    /** The notes of the key are tinted, its root more. */
+    private static void tint(
+            GraphicsContext g, Theme theme, Key key, int pitch, double x, double y, double w, double h) {
+        if (key.contains(pitch)) {
+            boolean root = Pitch.pitchClass(pitch) == key.root();
+            g.setFill(Drawing.faint(theme.brass, root ? 0.3 : 0.12));
+            g.fillRect(x, y + h * 0.55, w, h * 0.45);
+        }
+    }
+
+    /** What is held, by name, with the chord it makes; empty for nothing. */
+    String held(int channel) {
+        List<Integer> pitches = in.stream().boxed().toList();
+        return pitches.isEmpty()
+                ? ""
+                : channel == GeneralMidi.PERCUSSION_CHANNEL
+                        ? pitches.stream()
+                                .map(pitch -> GeneralMidi.note(pitch, channel))
+                                .collect(Collectors.joining(", "))
+                        : Chord.told(pitches);
     }
 
     private static void light(

@@ -16,6 +16,7 @@ import harpel.time.TimeMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BiFunction;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -33,12 +34,17 @@ import org.kordamp.ikonli.javafx.FontIcon;
 final class TopBar extends HBox {
     private static final double SLOWEST = 20;
     private static final double FASTEST = 400;
+    /** What is later than this is told. */
+    private static final int LATE_MS = 10;
+
+    private static final PseudoClass LATE = PseudoClass.getPseudoClass("late");
 
     private final Session session;
     private final Label piece = new Label();
     private final Label position = new Label("1 . 1");
     private final Label clock = new Label("stands");
-    private final Label late = new Label("0.0 ms");
+    private final Region inTime = new Region();
+    private final Label late = new Label("in time", inTime);
     private final FontIcon playIcon = new FontIcon(Feather.PLAY);
     private final Button play = new Button("", playIcon);
     private final Button undo = new Button("", new FontIcon(Feather.CORNER_UP_LEFT));
@@ -97,12 +103,18 @@ final class TopBar extends HBox {
                         reading("tempo", tempo, 52),
                         reading("meter", meter, 40),
                         reading("clock", clock, 52),
-                        reading("late, worst", late, 62),
+                        late,
                         silence,
                         theme);
         position.setId("position");
         late.setId("late");
-        Tips.set(late, "How late the latest note of the last minute was sent");
+        late.setMinWidth(62);
+        late.getStyleClass().add("in-time-words");
+        inTime.getStyleClass().add("in-time");
+        Tips.set(
+                late,
+                () -> "The latest note of the last minute was sent " + Words.milliseconds(Math.max(0, shownLate))
+                        + " late. Up to " + LATE_MS + " ms is in time.");
         Tips.set(clock, "What makes time go: the transport, the keys, or nothing");
         session.document().piece().addListener((property, before, now) -> showPiece());
         session.document().unsaved().addListener((property, before, now) -> showPiece());
@@ -206,7 +218,9 @@ final class TopBar extends HBox {
                 });
         if (status.worstLateNanos() != shownLate) {
             shownLate = status.worstLateNanos();
-            set(late, Words.milliseconds(shownLate));
+            boolean isLate = shownLate > LATE_MS * 1_000_000L;
+            set(late, isLate ? "late " + Words.milliseconds(shownLate) : "in time");
+            inTime.pseudoClassStateChanged(LATE, isLate);
         }
         Feather icon = status.mode() == Mode.PLAYING ? Feather.SQUARE : Feather.PLAY;
         if (playIcon.getIconCode() != icon) {

@@ -219,7 +219,7 @@ class WindowCompareTest extends WindowCase {
         double tall = onFx(() -> row.getBoundsInParent().getHeight());
         select("echo");
         shortcut(KeyCode.F);
-        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) < tall - 20);
+        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) < tall - 12);
         clickOn("#fold-echo");
         await(() -> onFx(() -> row.getBoundsInParent().getHeight()) > tall - 4);
         shortcut(KeyCode.R);

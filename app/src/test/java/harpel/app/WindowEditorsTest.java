@@ -81,7 +81,18 @@ class WindowEditorsTest extends WindowCase {
         push(KeyCode.DOWN);
         assertThat(pattern().get(1).get(Arpeggio.PLAY)).isEqualTo(Arpeggio.Play.TIE);
         clickOn(on("#steps-play", 0.9, 0.5));
-        assertThat(pattern().get(7).get(Arpeggio.PLAY)).isEqualTo(Arpeggio.Play.LOWEST);
+        assertThat(pattern().get(7).get(Arpeggio.PLAY)).as("off").isEqualTo(Arpeggio.Play.REST);
+        settle();
+        clickOn(on("#steps-play", 0.9, 0.5));
+        assertThat(pattern().get(7).get(Arpeggio.PLAY)).as("and on").isEqualTo(Arpeggio.Play.NEXT);
+        press(KeyCode.SHIFT);
+        clickOn(on("#steps-play", 0.44, 0.5));
+        release(KeyCode.SHIFT);
+        assertThat(pattern().get(3).get(Arpeggio.PLAY)).isEqualTo(Arpeggio.Play.CHORD);
+        drag(on("#steps-play", 0.56, 0.5), on("#steps-play", 0.81, 0.5));
+        assertThat(pattern().subList(4, 7))
+                .extracting(step -> step.get(Arpeggio.PLAY))
+                .containsExactly(Arpeggio.Play.NEXT, Arpeggio.Play.TIE, Arpeggio.Play.TIE);
         clickOn("#more-steps-gate");
         assertThat(pattern()).hasSize(9);
         assertThat(pattern().get(1).get(Arpeggio.PLAY))
@@ -97,7 +108,7 @@ class WindowEditorsTest extends WindowCase {
     @Test
     void lanesAreDrawnAndSayWhenTheyComeTogether() {
         select("lanes");
-        assertThat(text("#common-period")).isEqualTo("They come together every 0.25 bars.");
+        assertThat(text("#common-period")).startsWith("They come together every 0.25 bars.");
         drag(on("#lane-1", 0.4, 0.97), on("#lane-1", 0.41, 0.97));
         assertThat(value("lanes", Lanes.LANES).get(0).get(Lanes.STEPS)).isEqualTo("xx..");
         focus("#lane-2");
@@ -106,7 +117,22 @@ class WindowEditorsTest extends WindowCase {
         assertThat(value("lanes", Lanes.LANES).get(1).get(Lanes.STEPS)).isEqualTo(".7.x.");
         assertThat(text("#common-period"))
                 .as("4 against 5 sixteenths")
-                .isEqualTo("They come together every 1.25 bars.");
+                .startsWith("They come together every 1.25 bars.");
+    }
+
+    @Test
+    void withShiftAllLanesAreDrawnAtOnce() {
+        select("lanes");
+        press(KeyCode.SHIFT);
+        drag(on("#lane-1", 0.4, 0.97), on("#lane-1", 0.41, 0.97));
+        release(KeyCode.SHIFT);
+        assertThat(value("lanes", Lanes.LANES))
+                .extracting(lane -> lane.get(Lanes.STEPS).charAt(1))
+                .containsOnly('x');
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(value("lanes", Lanes.LANES).get(1).get(Lanes.STEPS).charAt(1))
+                .as("one undo")
+                .isEqualTo('.');
     }
 
     private List<Integer> row(int number) {
@@ -205,7 +231,7 @@ class WindowEditorsTest extends WindowCase {
     void layersAreTurnedCountedAddedAndTakenAway() {
         select("pulse");
         assertThat(text("#pulse-words")).isEqualTo("4 of 16 steps always sound; about 4.0 a bar in all.");
-        drag(on("#pulse-layers", 0.5, 0.5), on("#pulse-layers", 0.5 + 2.1 / 21, 0.5));
+        drag(on("#pulse-layers", 0.5, 0.5), on("#pulse-layers", 0.57, 0.5));
         assertThat(layer(1).get(Pulse.FROM)).isEqualTo(2);
         clickOn("#add-spread");
         assertThat(layer(2).get(Pulse.SPREAD)).isEqualTo(5);
@@ -357,11 +383,11 @@ class WindowEditorsTest extends WindowCase {
     @Test
     void chordsOfKeysAreTypedAndTakenFromTheDrawnKeyboard() {
         select("chord-keys");
-        assertThat(text("#chord-words")).isEqualTo("C4 plays C4 E4 G4.");
+        assertThat(text("#chord-words")).isEqualTo("C4 plays C4 E4 G4, C.");
         focus("#chord-keyboard");
         push(KeyCode.RIGHT);
         push(KeyCode.RIGHT);
-        assertThat(text("#chord-words")).isEqualTo("D4 plays D4 F4 A4.");
+        assertThat(text("#chord-words")).isEqualTo("D4 plays D4 F4 A4, Dm.");
         push(KeyCode.ENTER);
         write("Dm7");
         push(KeyCode.ENTER);

@@ -381,9 +381,9 @@ class WindowPartsTest extends WindowCase {
     @Test
     void aDrumIsCalledByItsName() {
         var drum = harpel.event.NoteStart.played(0, 0, 9, 42, 80);
-        assertThat(Words.ancestry(drum, (from, to) -> "")).isEqualTo("Closed Hi-Hat: velocity 80");
+        assertThat(Words.ancestry(drum, (from, to) -> "")).isEqualTo("F♯2 Closed Hi-Hat: velocity 80");
         assertThat(Words.ancestry(harpel.event.NoteStart.played(0, 0, 0, 42, 80), (from, to) -> ""))
-                .startsWith("F♯2");
+                .isEqualTo("F♯2: velocity 80");
     }
 
     @Test

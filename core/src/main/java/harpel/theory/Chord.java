@@ -1,12 +1,16 @@
 package harpel.theory;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * A chord by its symbol: a root and a quality, such as Cm7 or F♯maj9.
@@ -93,6 +97,38 @@ public record Chord(int root, String quality, List<Integer> intervals) {
                     + String.join(", ", QUALITIES.keySet().stream().skip(1).toList()));
         }
         return new Chord(Pitch.parseClass(matcher.group(1)), quality, intervals);
+    }
+
+    /**
+     * The symbol of the chord that pitches make, over its bass where that is not the root: "Cmaj7", "C/E"; empty where none of the known
+     * ones has just these notes. The lowest note is tried as the root first, then the others upwards.
+     */
+    public static Optional<String> named(Collection<Integer> pitches) {
+        List<Integer> rising = pitches.stream().sorted().toList();
+        TreeSet<Integer> classes = new TreeSet<>();
+        rising.forEach(pitch -> classes.add(Pitch.pitchClass(pitch)));
+        if (classes.size() < 2) {
+            return Optional.empty();
+        }
+        int bass = Pitch.pitchClass(rising.get(0));
+        return rising.stream()
+                .map(Pitch::pitchClass)
+                .distinct()
+                .flatMap(root -> QUALITIES.entrySet().stream()
+                        .filter(one -> one.getValue().stream()
+                                .map(interval -> (root + interval) % 12)
+                                .collect(Collectors.toCollection(TreeSet::new))
+                                .equals(classes))
+                        .map(one -> Pitch.className(root)
+                                + one.getKey()
+                                + (root == bass ? "" : "/" + Pitch.className(bass))))
+                .findFirst();
+    }
+
+    /** "C4 E4 G4 B4, Cmaj7": notes by name, and the chord they make if that has one. */
+    public static String told(Collection<Integer> pitches) {
+        String notes = pitches.stream().sorted().map(Pitch::shown).collect(Collectors.joining(" "));
+        return notes + named(pitches).map(name -> ", " + name).orElse("");
     }
 
     /** The symbol, with ♯ for a black root. */

@@ -104,6 +104,14 @@ public final class GeneralMidi {
         return place >= 0 && place < PERCUSSION.size() ? Optional.of(PERCUSSION.get(place)) : Optional.empty();
     }
 
+    /** "F♯2 Closed Hi-Hat" on the percussion channel, elsewhere "F♯2". */
+    public static String note(int pitch, int channel) {
+        String drum = channel == PERCUSSION_CHANNEL
+                ? percussion(pitch).map(name -> " " + name).orElse("")
+                : "";
+        return Pitch.shown(pitch) + drum;
+    }
+
     /** "controller 1 (modulation wheel)". */
     public static String controller(int number) {
         String name = CONTROLLERS.get(number);

@@ -150,4 +150,35 @@ class TheoryTest {
                 .hasMessageContaining("\"sideways\"")
                 .hasMessageContaining("dorian");
     }
+
+    /** Handbook spellings, common practice; every known symbol names itself. */
+    @ParameterizedTest
+    @CsvSource({
+        "60 64 67 71, Cmaj7",
+        "60 64 67, C",
+        "64 67 72, C/E",
+        "57 60 64 67, Am7",
+        "50 53 57 60 64, Dm9",
+        "55 59 62 65, G7",
+        "60 67, C5",
+        "48 60, ",
+        "60 61 62, "
+    })
+    void chordsAreNamedByTheirNotes(String pitches, String name) {
+        List<Integer> notes = java.util.Arrays.stream(pitches.split(" "))
+                .map(Integer::valueOf)
+                .toList();
+        assertThat(Chord.named(notes).orElse(null)).isEqualTo(name);
+    }
+
+    @Test
+    void everyKnownChordIsNamedAsItself() {
+        for (String quality : Chord.qualities()) {
+            List<Integer> pitches = Chord.parse("D" + quality).pitchesNear(50);
+            assertThat(Chord.named(pitches)).as(quality).contains("D" + quality);
+        }
+        assertThat(Chord.told(List.of(67, 60, 64))).isEqualTo("C4 E4 G4, C");
+        assertThat(GeneralMidi.note(42, GeneralMidi.PERCUSSION_CHANNEL)).isEqualTo("F♯2 Closed Hi-Hat");
+        assertThat(GeneralMidi.note(42, 0)).isEqualTo("F♯2");
+    }
 }

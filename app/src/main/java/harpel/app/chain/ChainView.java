@@ -28,6 +28,7 @@ import java.util.TreeSet;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.SetChangeListener;
+import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -48,6 +49,14 @@ public final class ChainView extends BorderPane {
     /** Six rows and the lines between them. */
     private static final int TOGETHER = 12;
 
+    private static final double INSERT_WIDE = 230;
+    private static final double SHORTEST = 46;
+    private static final double TALLEST = 150;
+    /** Kept for a line or two that rows will say later. */
+    private static final double SPARE = 44;
+    /** So often height is shared out anew until all of it is. */
+    private static final int SHARINGS = 12;
+
     private static final int COUNT_EVERY = 15;
     private static final int ADVISE_EVERY = 60;
 
@@ -55,6 +64,10 @@ public final class ChainView extends BorderPane {
     private final TimeWindow window = new TimeWindow();
     private final ObjectProperty<NoteStart> pointed = new SimpleObjectProperty<>();
     private final ChainHead head;
+    private final Ruler ruler;
+    private double tall = SHORTEST;
+    private double sharedRoom;
+    private int sharing;
     private final VBox rows = new VBox();
     private final Scrolling scroll = new Scrolling(rows);
     /** Since when the chain stands as it stands: what came before it did says nothing of it. */
@@ -74,7 +87,8 @@ public final class ChainView extends BorderPane {
         rows.setPadding(new Insets(0, 10, 1, 12));
         rows.setId("rows");
         rows.getStyleClass().add("rows");
-        setTop(head);
+        ruler = new Ruler(session, window);
+        setTop(new VBox(head, ruler));
         setCenter(scroll);
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
@@ -88,6 +102,13 @@ public final class ChainView extends BorderPane {
         head.difference().addListener((property, before, now) -> select());
         pointed.addListener((property, before, now) -> head.point(now));
         build();
+    }
+
+    /** Shows something over the rows, or with null the rows. */
+    public void cover(Node over) {
+        setCenter(over == null ? scroll : over);
+        ruler.setVisible(over == null);
+        ruler.setManaged(over == null);
     }
 
     public TimeWindow window() {
@@ -137,6 +158,7 @@ public final class ChainView extends BorderPane {
     }
 
     private void build() {
+        sharing = SHARINGS;
         Part part = session.selection().part();
         head.show();
         rows.getChildren().clear();
@@ -183,6 +205,7 @@ public final class ChainView extends BorderPane {
         StageRow row = kept.computeIfAbsent(
                 place.part() + "|" + place.name() + "|" + narrow, key -> makeRow(address, place, narrow));
         shown.add(row);
+        row.tall(tall);
         return row;
     }
 
@@ -192,6 +215,11 @@ public final class ChainView extends BorderPane {
             row.setOnMousePressed(event -> {
                 row.requestFocus();
                 session.selection().selected().set(address);
+            });
+            row.setOnMouseClicked(event -> {
+                if (event.getClickCount() == 2 && event.isStillSincePress()) {
+                    session.look().large().set(true);
+                }
             });
             row.setOnMouseDragged(event -> {
                 if (event.getButton() == MouseButton.PRIMARY) {
@@ -327,6 +355,13 @@ public final class ChainView extends BorderPane {
                 () -> {});
         line.getStyleClass().add("insert-line");
         line.setMaxWidth(Double.MAX_VALUE);
+        if (place < session.selection().chainAt(way).stages().size()) {
+            // As tall as a target has to be, over the edges of the rows beside it, and only where no trace is taken
+            // from the hand.
+            line.setMaxWidth(INSERT_WIDE);
+            VBox.setMargin(line, new Insets(-7, 0, -7, 0));
+            line.setViewOrder(-1);
+        }
         line.setOnAction(event -> EffectMenu.show(line, session, way, place));
         return line;
     }
@@ -355,6 +390,33 @@ public final class ChainView extends BorderPane {
             advise();
         }
         shown.forEach(StageRow::draw);
+        shareHeight();
+        Bounds trace = shown.get(0).traceIn(ruler);
+        if (trace != null) {
+            ruler.draw(trace.getMinX() + TraceCanvas.EDGE, trace.getWidth() - 2 * TraceCanvas.EDGE);
+        }
+    }
+
+    /** Rows are as tall as there is height for all of them. */
+    private void shareHeight() {
+        double room = scroll.getViewportBounds().getHeight();
+        if (room != sharedRoom) {
+            sharedRoom = room;
+            sharing = SHARINGS;
+        }
+        // Only after rows have come or gone or the window has another size: what is said under a row moves no other
+        // row.
+        if (sharing == 0 || room <= 0 || rows.isNeedsLayout()) {
+            return;
+        }
+        sharing--;
+        double left = Math.floor((room - SPARE - rows.getHeight()) / shown.size());
+        double wanted = Math.max(SHORTEST, Math.min(TALLEST, tall + left));
+        // A row of branches side by side takes less than its share; what is left then goes round again.
+        if (wanted != tall) {
+            tall = wanted;
+            shown.forEach(row -> row.tall(tall));
+        }
     }
 
     private int count(Place place, double to) {

@@ -16,9 +16,11 @@ import harpel.theory.Key;
 import java.util.Objects;
 import javafx.beans.property.ObjectProperty;
 import javafx.css.PseudoClass;
+import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
@@ -35,9 +37,9 @@ import org.kordamp.ikonli.javafx.FontIcon;
 public final class StageRow extends StackPane {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass OFF = PseudoClass.getPseudoClass("off");
-    private static final double NAME_WIDTH = 276;
-    private static final double TALL = 58;
-    private static final double END_TALL = 50;
+    private static final double NAME_WIDTH = 238;
+    private static final double TALL = 46;
+    private static final double END_TALL = 46;
     private static final double COLLAPSED = 16;
 
     final StageAddress address;
@@ -53,7 +55,9 @@ public final class StageRow extends StackPane {
     private final Button fold = new Button("", foldIcon);
     private final Label adviceText = new Label();
     private final Hyperlink adviceLink = new Hyperlink();
-    private final VBox adviceBox = new VBox(0, adviceText, adviceLink);
+    private final HBox adviceBox = new HBox(8, adviceText, adviceLink);
+    private final Button act = new Button();
+    private double tall = TALL;
     private Advice advice;
     private Advice liveAdvice;
     private boolean off;
@@ -82,8 +86,8 @@ public final class StageRow extends StackPane {
         name.setMinWidth(40);
         kind.getStyleClass().add("soft");
         setting.getStyleClass().add("soft");
-        setting.setWrapText(true);
-        setting.setMaxHeight(34);
+        setting.setMinWidth(0);
+        Tips.set(setting, setting::getText);
         count.getStyleClass().add("soft");
         count.setMinWidth(Region.USE_PREF_SIZE);
         Tips.set(count, "How many of the notes shown came in and went out, and the step that is played");
@@ -106,14 +110,27 @@ public final class StageRow extends StackPane {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox title = new HBox(6, name, kind, space, count);
         title.setAlignment(Pos.BASELINE_LEFT);
-        VBox words = new VBox(0, title, setting, adviceBox);
+        act.getStyleClass().addAll("small-toggle", "act");
+        act.setMinWidth(Region.USE_PREF_SIZE);
+        show(act, false);
+        Region between = new Region();
+        HBox.setHgrow(between, Priority.ALWAYS);
+        HBox second = new HBox(4, setting, between, act);
+        second.setAlignment(Pos.CENTER_LEFT);
+        VBox words = new VBox(0, title, second);
         words.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(words, Priority.ALWAYS);
         HBox left = new HBox(narrow ? 3 : 6, words);
         left.setAlignment(Pos.CENTER_LEFT);
-        getChildren().add(narrow ? new VBox(2, left, trace) : beside(left));
+        adviceBox.setAlignment(Pos.CENTER_LEFT);
+        adviceBox.setPadding(new Insets(0, 0, 0, 54));
+        adviceLink.setMinWidth(USE_PREF_SIZE);
+        HBox.setHgrow(trace, Priority.ALWAYS);
+        // What will surprise stands under the row, as long as it needs to be, so that the words beside the trace stay
+        // two lines.
+        getChildren().add(narrow ? new VBox(2, left, trace, adviceBox) : new VBox(1, beside(left), adviceBox));
         if (address == null) {
-            left.setPadding(new Insets(0, 0, 0, 34));
+            left.setPadding(new Insets(0, 0, 0, 54));
         } else {
             setUpStage(left);
         }
@@ -131,7 +148,7 @@ public final class StageRow extends StackPane {
     }
 
     private void setUpStage(HBox left) {
-        HBox marks = new HBox(1, fold, onOff);
+        HBox marks = new HBox(0, fold, onOff);
         marks.setAlignment(Pos.CENTER);
         marks.setMinWidth(USE_PREF_SIZE);
         left.getChildren().add(0, marks);
@@ -170,13 +187,41 @@ public final class StageRow extends StackPane {
         String folding = (folded ? "Unfold " : "Fold ") + stage.name();
         fold.setAccessibleText(folding);
         Tips.set(fold, folding + "  (Ctrl+F)");
-        setting.setManaged(!folded);
-        setting.setVisible(!folded);
-        double tall = folded ? COLLAPSED : TALL;
-        trace.setMinHeight(tall);
-        trace.setPrefHeight(tall);
-        trace.setMaxHeight(tall);
+        show(setting, !folded);
+        String action = stage.isKnown() ? stage.kind().action() : "";
+        act.setText(action);
+        act.setId("act-" + address.stageId());
+        act.setAccessibleText(action + ", " + stage.name());
+        Tips.set(act, action + ": the effect’s own action, at once");
+        act.setOnAction(event -> session.transport().act(address));
+        show(act, !action.isEmpty() && !folded);
+        fit();
         showAdvice();
+    }
+
+    private static void show(Region node, boolean shown) {
+        node.setManaged(shown);
+        node.setVisible(shown);
+    }
+
+    /** How tall the trace is, unless the row is folded. */
+    void tall(double newTall) {
+        if (newTall != tall) {
+            tall = newTall;
+            fit();
+        }
+    }
+
+    private void fit() {
+        double now = address != null && session.look().isFolded(address) ? COLLAPSED : tall;
+        trace.setMinHeight(now);
+        trace.setPrefHeight(now);
+        trace.setMaxHeight(now);
+    }
+
+    /** Where the trace lies, for the ruler over it; nothing while it has no place yet. */
+    Bounds traceIn(Node other) {
+        return other.sceneToLocal(trace.localToScene(trace.getLayoutBounds()));
     }
 
     /** What the stage is set to, with what moves it and what came last. */
@@ -222,8 +267,7 @@ public final class StageRow extends StackPane {
     private void showAdvice() {
         Advice shown = advice != null ? advice : liveAdvice;
         boolean any = shown != null && (address == null || !session.look().isFolded(address));
-        adviceBox.setManaged(any);
-        adviceBox.setVisible(any);
+        show(adviceBox, any);
         if (any) {
             adviceText.setText(shown.text());
             adviceLink.setText(shown.action());
@@ -255,7 +299,7 @@ public final class StageRow extends StackPane {
         String now = (step < 0 ? "" : "step " + (step + 1) + "   ")
                 + (came < 0 ? "" : came + " → ")
                 + went
-                + (went == 1 ? " note" : " notes");
+                + (came >= 0 ? "" : went == 1 ? " note" : " notes");
         if (!now.equals(shownCount)) {
             shownCount = now;
             count.setText(now);

@@ -28,7 +28,7 @@ import javafx.scene.paint.Color;
 public final class TraceCanvas extends Region {
     private static final double HIT = 4;
     /** Ground of one colour around what is drawn anew, so that nothing behind it has to be. */
-    private static final double EDGE = 2;
+    static final double EDGE = 2;
 
     private static final double WHEEL = 1.15;
     private final Raster canvas = new Raster();

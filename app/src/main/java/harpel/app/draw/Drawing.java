@@ -26,6 +26,8 @@ public abstract class Drawing extends Region {
 
     private final Session session;
     private final SharpCanvas canvas = new SharpCanvas();
+    private double tall;
+    private double enlarged = 1;
     private boolean stale = true;
     private Theme paintedIn;
     /** The size for which the canvas was laid out; 0 when it has to be anew. */
@@ -36,9 +38,7 @@ public abstract class Drawing extends Region {
         setId(id);
         getStyleClass().add("drawing");
         getChildren().add(canvas);
-        setMinHeight(height);
-        setPrefHeight(height);
-        setMaxHeight(height);
+        tall(height);
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.SLIDER);
         addEventFilter(MouseEvent.MOUSE_PRESSED, event -> requestFocus());
@@ -64,6 +64,23 @@ public abstract class Drawing extends Region {
             }
         });
         focusedProperty().addListener((property, before, now) -> repaint());
+    }
+
+    /** How tall it is where it is not enlarged. */
+    public final void tall(double height) {
+        tall = height;
+        double now = tall * enlarged;
+        if (getPrefHeight() != now) {
+            setMinHeight(now);
+            setPrefHeight(now);
+            setMaxHeight(now);
+        }
+    }
+
+    /** Shows it so many times as tall. */
+    public final void enlarge(double times) {
+        enlarged = times;
+        tall(tall);
     }
 
     public final Session session() {

@@ -103,6 +103,7 @@ public final class StepRow<T> extends VBox {
     private double spanLow;
     private double spanHigh = 1;
     private boolean drawing;
+    private boolean shift;
     private final Button fewer;
     private final Button more;
     private final HBox head;
@@ -267,6 +268,11 @@ public final class StepRow<T> extends VBox {
         tool.fixed();
     }
 
+    /** Whether the hand that draws holds Shift. */
+    public boolean isShiftDrawn() {
+        return drawing && shift;
+    }
+
     /** The step that is chosen, counted from 0. */
     public int chosen() {
         return chosen;
@@ -404,6 +410,7 @@ public final class StepRow<T> extends VBox {
                 return;
             }
             drawing = true;
+            shift = event.isShiftDown();
             choose(stepAt(event));
             if (event.isAltDown()) {
                 set(chosen, fresh, false);

@@ -9,6 +9,7 @@ import harpel.param.ChordTableType;
 import harpel.param.ChordTableType.KeyChord;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
+import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import java.util.ArrayList;
@@ -16,7 +17,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -92,10 +92,10 @@ final class ChordKeysEditor extends StageEditor {
     private void showKey() {
         int key = keys.chosen();
         KeyChord own = get(ChordKeys.KEYS).get(key);
-        String notes = chord(key).stream().map(Pitch::shown).collect(Collectors.joining(" "));
+        String notes = Chord.told(chord(key));
         words.setText(Pitch.shown(key)
                 + (notes.isEmpty() ? " is silent" : " plays " + notes)
-                + (own != null ? ", a chord of its own." : "."));
+                + (own != null ? " – a chord of its own." : "."));
         field.setText(
                 own == null ? "" : ChordTableType.CHORDS.show(Map.of(key, own)).replaceFirst("^[^=]*=", ""));
         keys.setAccessibleText(words.getText());

@@ -78,17 +78,36 @@ final class LanesEditor extends StageEditor {
             getChildren().setAll(wanted);
         }
         words.setText(Words.period(
-                Lanes.commonTicks(
-                        stage().params(), session().document().piece().get().time()),
-                session()));
+                        Lanes.commonTicks(
+                                stage().params(),
+                                session().document().piece().get().time()),
+                        session())
+                + " With Shift, steps are drawn for all lanes at once.");
     }
 
     private void take(int lane, List<Integer> values, boolean done) {
         // A lane has at least one step.
         String steps = values.isEmpty() ? "." : text(values);
         List<ParamSet> lanes = new ArrayList<>(get(Lanes.LANES));
+        if (rows.get(lane).isShiftDrawn()) {
+            drawAll(lanes, lane, values);
+        }
         lanes.set(lane, lanes.get(lane).with(Lanes.STEPS, steps));
         set(Lanes.LANES, List.copyOf(lanes), done);
+    }
+
+    /** What the hand has changed in one lane is changed in all others that have the step. */
+    private static void drawAll(List<ParamSet> lanes, int drawn, List<Integer> values) {
+        List<Integer> before = numbers(lanes.get(drawn).get(Lanes.STEPS));
+        for (int other = 0; other < lanes.size(); other++) {
+            List<Integer> steps = new ArrayList<>(numbers(lanes.get(other).get(Lanes.STEPS)));
+            for (int i = 0; i < Math.min(steps.size(), values.size()); i++) {
+                if (!values.get(i).equals(before.get(i))) {
+                    steps.set(i, values.get(i));
+                }
+            }
+            lanes.set(other, lanes.get(other).with(Lanes.STEPS, text(steps)));
+        }
     }
 
     @Override

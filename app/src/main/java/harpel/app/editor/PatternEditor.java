@@ -25,6 +25,7 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -214,16 +215,33 @@ final class PatternEditor extends StageEditor {
     /** What each step plays; a click or Up and Down take the next of the words. */
     private final class Plays extends Drawing {
         private int chosen;
+        private int pressed;
+        private boolean tying;
 
         Plays(Session session) {
             super(session, "steps-play", 26);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 if (!steps().isEmpty()) {
-                    chosen = (int) clamp(Math.floor(across(event) * steps().size()), 0, steps().size() - 1.0);
-                    if (!event.isSecondaryButtonDown()) {
-                        change(event.isShiftDown() ? -1 : 1);
-                    }
+                    chosen = stepAt(event);
+                    pressed = chosen;
+                    tying = false;
+                    say();
+                    repaint();
                 }
+            });
+            addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
+                if (!steps().isEmpty() && event.isPrimaryButtonDown()) {
+                    tie(stepAt(event));
+                }
+                event.consume();
+            });
+            addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+                if (!steps().isEmpty() && event.getButton() == MouseButton.PRIMARY && !tying) {
+                    Play now = steps().get(chosen).get(Arpeggio.PLAY);
+                    Play other = event.isShiftDown() ? Play.CHORD : Play.REST;
+                    put(now == other || !event.isShiftDown() && now == Play.TIE ? Play.NEXT : other);
+                }
+                session.document().endGesture();
             });
             setOnContextMenuRequested(event -> {
                 offer();
@@ -231,8 +249,26 @@ final class PatternEditor extends StageEditor {
             });
             tip(
                     this,
-                    "What each step plays: click for the next, right-click to choose. Left and Right, Up and Down on the keyboard.\n"
+                    "What each step plays: click for a rest and back, Shift-click for the whole chord, drag over steps to tie them,"
+                            + " right-click to choose. Left and Right, Up and Down on the keyboard.\n"
                             + Arpeggio.PLAY.help());
+        }
+
+        private int stepAt(MouseEvent event) {
+            return (int) clamp(Math.floor(across(event) * steps().size()), 0, steps().size() - 1.0);
+        }
+
+        /** All steps between the pressed one and this go on from the first of them. */
+        private void tie(int to) {
+            if (to == pressed && !tying) {
+                return;
+            }
+            tying = true;
+            List<ParamSet> after = new ArrayList<>(steps());
+            for (int i = Math.min(pressed, to) + 1; i <= Math.max(pressed, to); i++) {
+                after.set(i, after.get(i).with(Arpeggio.PLAY, Play.TIE));
+            }
+            set(Arpeggio.PATTERN, List.copyOf(after), false);
         }
 
         private void offer() {

@@ -5,6 +5,7 @@ import harpel.app.draw.StepRow;
 import harpel.app.draw.WaysRow;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
@@ -32,7 +33,7 @@ import javafx.scene.layout.GridPane;
 /** The layers of a pulse over each other, what the chosen one is set to, the chance of all other steps, and the notes drawn from. */
 final class PulseEditor extends StageEditor {
     private static final double LAYER = 24;
-    private static final double WORDS = 92;
+    private static final double WORDS = 110;
 
     private final Layers layers;
     private final Label words = words("pulse-words");
@@ -69,6 +70,9 @@ final class PulseEditor extends StageEditor {
                     param,
                     (changed, done) -> change(layer(chosen).withPlain(param, changed.plain()), done),
                     session::say);
+            if (param == Pulse.NOTE) {
+                tile.name(shown -> Words.withDrum(session, shown));
+            }
             tile.setId("layer-" + param.id());
             tiles.put(param, tile);
         }
@@ -166,7 +170,7 @@ final class PulseEditor extends StageEditor {
         if (any) {
             tiles.values().forEach(tile -> tile.show(layer(chosen)));
         }
-        layers.tall(Math.max(1, all.size()) * LAYER);
+        layers.tall(Math.max(1, all.size()) * LAYER + 2 * Drawing.EDGE);
         boolean[] always = Pulse.always(stage().params());
         double sounding = 0;
         int sure = 0;
@@ -203,7 +207,9 @@ final class PulseEditor extends StageEditor {
         int by = layer.get(spread ? Pulse.TURNED : Pulse.FROM);
         String rhythm =
                 spread ? layer.get(Pulse.SPREAD) + " of " + get(Pulse.STEPS) : "every " + layer.get(Pulse.EVERY);
-        String own = layer.isDefault(Pulse.NOTE) ? "" : "  " + Pulse.NOTE.show(layer);
+        String own = layer.isDefault(Pulse.NOTE)
+                ? ""
+                : "  " + Words.withDrum(session(), Pulse.NOTE.show(layer)).replaceFirst("^[A-G]♯?-?\\d ", "");
         return rhythm + (by == 0 ? "" : " +" + by) + own;
     }
 
@@ -224,13 +230,9 @@ final class PulseEditor extends StageEditor {
                             + " and Page Down change its number, Insert adds one, Delete takes it away.");
         }
 
-        void tall(double height) {
-            double whole = height + 2 * EDGE;
-            if (getPrefHeight() != whole) {
-                setMinHeight(whole);
-                setPrefHeight(whole);
-                setMaxHeight(whole);
-            }
+        /** How tall a layer is drawn. */
+        private double layerTall() {
+            return (getHeight() - 2 * EDGE) / Math.max(1, get(Pulse.LAYERS).size());
         }
 
         void light(int step) {
@@ -258,7 +260,7 @@ final class PulseEditor extends StageEditor {
         }
 
         private void pressed(MouseEvent event) {
-            int layer = (int) Math.floor((event.getY() - EDGE) / LAYER);
+            int layer = (int) Math.floor((event.getY() - EDGE) / layerTall());
             if (layer >= 0 && layer < get(Pulse.LAYERS).size()) {
                 choose(layer);
                 pressedStep = stepAt(event);
@@ -316,30 +318,31 @@ final class PulseEditor extends StageEditor {
             List<ParamSet> all = get(Pulse.LAYERS);
             int steps = get(Pulse.STEPS);
             double step = (width - WORDS) / steps;
+            double tall = layerTall();
             for (int layer = 0; layer < all.size(); layer++) {
-                double top = layer * LAYER;
+                double top = layer * tall;
                 boolean here = layer == chosen;
                 boolean[] sounds = Pulse.steps(all.get(layer), steps);
                 if (here) {
                     g.setFill(faint(theme.brass, isFocused() ? 0.3 : 0.15));
-                    g.fillRect(0, top, width, LAYER);
+                    g.fillRect(0, top, width, tall);
                 }
                 g.setFill(here ? theme.ink : theme.soft);
-                g.fillText(name(all.get(layer)), 4, top + LAYER / 2 + 4, WORDS - 8);
+                g.fillText(name(all.get(layer)), 4, top + tall / 2 + 4, WORDS - 8);
                 for (int i = 0; i < steps; i++) {
                     double left = WORDS + i * step;
                     g.setFill(faint(theme.rule, i == lit ? 1 : i % 4 == 0 ? 0.7 : 0.4));
-                    g.fillRect(left + 0.5, top + 2, step - 1, LAYER - 4);
+                    g.fillRect(left + 0.5, top + 2, step - 1, tall - 4);
                     if (sounds[i]) {
                         g.setFill(i == lit ? theme.brass : theme.ink);
-                        double r = Math.min(step - 3, LAYER - 9) / 2;
-                        g.fillOval(left + step / 2 - r, top + LAYER / 2 - r, 2 * r, 2 * r);
+                        double r = Math.min(step - 3, Math.min(tall, 2 * LAYER) - 9) / 2;
+                        g.fillOval(left + step / 2 - r, top + tall / 2 - r, 2 * r, 2 * r);
                     }
                 }
             }
             if (all.isEmpty()) {
                 g.setFill(theme.soft);
-                g.fillText("No layer: only what fills.", 4, LAYER / 2 + 4);
+                g.fillText("No layer: only what fills.", 4, tall / 2 + 4);
             }
         }
     }

@@ -3,10 +3,12 @@ package harpel.app.inspector;
 import harpel.app.chain.EffectMenu;
 import harpel.app.chain.PresetMenu;
 import harpel.app.chain.StageActions;
+import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
 import harpel.app.editor.ScriptEditor;
 import harpel.app.editor.StageEditor;
 import harpel.app.session.Session;
+import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
@@ -14,9 +16,11 @@ import harpel.app.ui.Scrolling;
 import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
+import harpel.effect.Beyond;
 import harpel.effect.EffectKind;
 import harpel.effect.route.Split;
 import harpel.move.Moves;
+import harpel.param.IntType;
 import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamException;
@@ -27,20 +31,32 @@ import harpel.param.RowType;
 import harpel.script.Script;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The controls of the selected stage or branch, one for every parameter, made from the descriptors. */
 public final class Inspector extends BorderPane {
+    /** So many times as tall is what is drawn when it is opened large. */
+    private static final double LARGER = 2;
+
+    private static final Set<Param<?>> COMMON =
+            Set.of(EffectKind.SEED, EffectKind.LABEL, EffectKind.CHANNEL, Beyond.PARAM);
+
     private final Session session;
     private final VBox content = new VBox(8);
     private final Scrolling scroll = new Scrolling(content);
@@ -51,12 +67,37 @@ public final class Inspector extends BorderPane {
     private MovesEditor moves;
     private ScriptEditor script;
     private StageEditor editor;
+    private final VBox largeBody = new VBox();
+    private final Label largeTitle = new Label();
+    private Button openLarge;
+    private final VBox largePane = new VBox(4);
+    /** Stands where the editor would stand. */
+    private final Label elsewhere = new Label("The editor lies large over the rows.");
+
     private final List<StepRow<?>> stepRows = new ArrayList<>();
     private final List<Consumer<ParamSet>> stepRowShows = new ArrayList<>();
 
     public Inspector(Session session) {
         this.session = session;
         getStyleClass().add("inspector");
+        largeTitle.getStyleClass().add("part-title");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Button back = Buttons.button(
+                "Back to the rows",
+                "close-large",
+                "Brings the editor back among the controls  (F7)",
+                () -> session.look().large().set(false));
+        HBox largeHead = new HBox(8, largeTitle, space, back);
+        largeHead.setAlignment(Pos.CENTER_LEFT);
+        Scrolling largeScroll = new Scrolling(largeBody);
+        largeScroll.setFitToHeight(true);
+        VBox.setVgrow(largeScroll, Priority.ALWAYS);
+        largePane.getChildren().addAll(largeHead, largeScroll);
+        largePane.setPadding(new Insets(6, 14, 10, 14));
+        largePane.getStyleClass().addAll("inspector", "large-editor");
+        elsewhere.getStyleClass().add("soft");
+        session.look().large().addListener((property, before, now) -> layLarge());
         content.setPadding(new Insets(10, 12, 12, 14));
         setCenter(scroll);
         session.selection().selected().addListener((property, before, now) -> show());
@@ -103,6 +144,48 @@ public final class Inspector extends BorderPane {
         }
         stepRowShows.forEach(one -> one.accept(values));
         showPickable();
+        layLarge();
+    }
+
+    /** Whether the selected stage has an editor that can be opened large. */
+    public boolean hasEditor() {
+        return editor != null || script != null;
+    }
+
+    /** Has the editor lie large over the rows, or among the controls. */
+    private void layLarge() {
+        Region drawn = editor != null ? editor : script;
+        boolean large = session.look().large().get() && drawn != null;
+        if (!large) {
+            session.look().large().set(false);
+        }
+        largeTitle.setText(
+                large ? session.selection().stage(shown).map(Stage::name).orElse("") : "");
+        if (drawn != null && large != largeBody.getChildren().contains(drawn)) {
+            int place = large
+                    ? content.getChildren().indexOf(drawn)
+                    : content.getChildren().indexOf(elsewhere);
+            if (large) {
+                content.getChildren().set(place, elsewhere);
+                largeBody.getChildren().setAll(drawn);
+            } else {
+                largeBody.getChildren().clear();
+                content.getChildren().set(place, drawn);
+            }
+        }
+        if (openLarge != null) {
+            openLarge.setVisible(!large);
+            openLarge.setManaged(!large);
+        }
+        if (drawn != null) {
+            drawn.lookupAll(".drawing").forEach(node -> ((Drawing) node).enlarge(large ? LARGER : 1));
+            VBox.setVgrow(drawn, large ? Priority.ALWAYS : Priority.NEVER);
+        }
+    }
+
+    /** The editor as it lies over the rows. */
+    public Region large() {
+        return largePane;
     }
 
     private void showNothing() {
@@ -132,6 +215,8 @@ public final class Inspector extends BorderPane {
         tiles.clear();
         moves = null;
         editor = null;
+        openLarge = null;
+        largeBody.getChildren().clear();
         stepRows.clear();
         stepRowShows.clear();
         // The text being written is not taken from under the hand when it declares another control.
@@ -157,11 +242,18 @@ public final class Inspector extends BorderPane {
         }
         ParamSpec spec = branch ? Split.TAKES : stage.params().spec();
         GridPane grid = Columns.two();
+        GridPane common = Columns.two();
         if (!branch) {
             editor = StageEditor.of(session, stage, this::set).orElse(null);
         }
         if (editor != null) {
-            content.getChildren().add(editor);
+            openLarge = Buttons.button(
+                    "Open large",
+                    "open-large",
+                    "The editor over the rows, as large as there is room  (F7, or double-click the" + " stage)",
+                    () -> session.look().large().set(true));
+            openLarge.getStyleClass().add("tiny");
+            content.getChildren().addAll(editor, openLarge);
         }
         Set<Param<?>> drawn = editor == null ? Set.of() : editor.instead(spec);
         for (Param<?> param : spec.params()) {
@@ -180,13 +272,16 @@ public final class Inspector extends BorderPane {
                 }
             } else if (param != EffectKind.ON) {
                 ParamTile<?> tile = tile(param);
-                grid.add(tile, tiles.size() % 2, tiles.size() / 2);
+                GridPane where = COMMON.contains(param) ? common : grid;
+                int place = where.getChildren().size();
+                where.add(tile, place % 2, place / 2);
                 tiles.add(tile);
             }
         }
         content.getChildren().add(grid);
         content.getChildren().addAll(stepRows);
         content.getChildren().addAll(rowEditors);
+        addCommon(common);
         if (!branch && stage.isKnown() && !stage.kind().branches()) {
             moves = new MovesEditor(session, (changed, done) -> {
                 session.selection()
@@ -198,6 +293,31 @@ public final class Inspector extends BorderPane {
             content.getChildren().add(moves);
         }
         content.getChildren().add(actions(address, stage, branch));
+    }
+
+    /** What every effect has lies folded under what is its own. */
+    private void addCommon(GridPane common) {
+        if (common.getChildren().isEmpty()) {
+            return;
+        }
+        String names = common.getChildren().stream()
+                .map(node -> ((ParamTile<?>) node).param().label())
+                .collect(Collectors.joining(", "))
+                .toLowerCase(Locale.ROOT);
+        Button fold = Buttons.button("", "common", "Settings that every effect has: " + names, () -> {});
+        fold.getStyleClass().add("tiny");
+        Runnable show = () -> {
+            boolean open = session.look().commonOpen().get();
+            fold.setText((open ? "▾ " : "▸ ") + names);
+            common.setManaged(open);
+            common.setVisible(open);
+        };
+        fold.setOnAction(event -> {
+            session.look().commonOpen().set(!session.look().commonOpen().get());
+            show.run();
+        });
+        show.run();
+        content.getChildren().addAll(fold, common);
     }
 
     private FlowPane actions(StageAddress address, Stage stage, boolean branch) {
@@ -319,6 +439,9 @@ public final class Inspector extends BorderPane {
         ParamTile<T> tile =
                 new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done), session::say);
         Routing.offer(tile, session);
+        if (param.type() instanceof IntType type && type.pitch()) {
+            tile.name(shown -> Words.withDrum(session, shown));
+        }
         tile.onPick(() -> session.levers().picked(shown, param));
         return tile;
     }

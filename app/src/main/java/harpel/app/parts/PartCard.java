@@ -185,6 +185,16 @@ final class PartCard extends VBox {
         };
     }
 
+    /** Shows the part's own settings in its card, or with null nothing more. */
+    void unfold(Region settings) {
+        boolean there = getChildren().size() > 2;
+        if (settings == null && there) {
+            getChildren().remove(2);
+        } else if (settings != null && !getChildren().contains(settings)) {
+            getChildren().add(settings);
+        }
+    }
+
     /** Lights up what sounds. */
     void draw() {
         in.pseudoClassStateChanged(ACTIVE, session.transport().traces().sounds(input));

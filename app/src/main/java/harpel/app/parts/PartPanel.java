@@ -5,7 +5,6 @@ import harpel.advice.Advisor;
 import harpel.app.session.Change;
 import harpel.app.session.Session;
 import harpel.app.session.Words;
-import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
 import harpel.app.ui.Scrolling;
@@ -17,7 +16,6 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Routes;
-import harpel.theory.Key;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -25,12 +23,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.BiFunction;
 import java.util.stream.IntStream;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -57,8 +53,7 @@ public final class PartPanel extends VBox {
     private final Choice<String> phrase;
     private final Choice<String> sound;
     private final Choice<String> output;
-    private final Field key;
-    private final Field variation;
+    private final VBox chosen;
     private Change lastChange;
 
     public PartPanel(Session session) {
@@ -98,25 +93,11 @@ public final class PartPanel extends VBox {
                 "Where the part’s notes go",
                 port -> port.isEmpty() ? BUILT_IN : port,
                 chosen -> editPart("Choose output", part -> part.withPort(chosen)));
-        key = field("key", "The key of the piece, such as D dorian", (piece, text) -> piece.withKey(Key.parse(text)));
-        variation = field(
-                "variation",
-                "The number that all chance depends on: another number, other notes",
-                PartPanel::withVariation);
-        Button next = Buttons.button(
-                "next",
-                "next-variation",
-                "The next variation",
-                () -> session.document()
-                        .apply(PieceEdit.of(
-                                "Next variation", piece -> piece.withVariation((piece.variation() + 1) % 1_000_000))));
-        HBox variationRow = new HBox(6, variation, next);
-        HBox.setHgrow(variation, Priority.ALWAYS);
         channel.setPrefWidth(56);
         channel.setMinWidth(56);
         HBox.setHgrow(output, Priority.ALWAYS);
         HBox goesTo = new HBox(4, output, channel);
-        VBox chosen = new VBox(
+        chosen = new VBox(
                 4, why, help, row("Keys", input), row("Phrase", phrase), row("Sound", sound), row("To", goesTo));
         chosen.getStyleClass().add("chosen-part");
         HBox.setHgrow(name, Priority.ALWAYS);
@@ -132,8 +113,7 @@ public final class PartPanel extends VBox {
         leverList.setPrefHeight(52);
         setSpacing(6);
         setPadding(new Insets(8, 8, 8, 10));
-        getChildren()
-                .addAll(head, list, chosen, levers.head(), leverList, row("Key", key), row("Variation", variationRow));
+        getChildren().addAll(head, list, levers.head(), leverList);
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
         session.selection().partId().addListener((property, before, now) -> show());
@@ -213,21 +193,6 @@ public final class PartPanel extends VBox {
         return label;
     }
 
-    private Field field(String id, String what, BiFunction<Piece, String, Piece> change) {
-        return new Field(
-                id,
-                what,
-                text -> session.document().take(PieceEdit.of("Set " + id, piece -> change.apply(piece, text))),
-                session::say);
-    }
-
-    private static Piece withVariation(Piece piece, String text) {
-        if (!text.strip().matches("\\d{1,6}")) {
-            throw new IllegalArgumentException("variation must be 0–999999 but was \"" + text + "\"");
-        }
-        return piece.withVariation(Long.parseLong(text.strip()));
-    }
-
     private void editPart(String label, java.util.function.UnaryOperator<Part> change) {
         String id = session.selection().partId().get();
         session.document().apply(PieceEdit.of(label, piece -> piece.withPart(id, change)));
@@ -245,7 +210,12 @@ public final class PartPanel extends VBox {
     private void show() {
         Piece piece = session.document().piece().get();
         Part part = session.selection().part();
-        cards.getChildren().setAll(piece.parts().stream().map(this::card).toList());
+        // Nodes that stay keep the keyboard, so only what differs is taken out and put in.
+        List<PartCard> wanted = piece.parts().stream().map(this::card).toList();
+        if (!cards.getChildren().equals(wanted)) {
+            cards.getChildren().setAll(wanted);
+        }
+        wanted.forEach(card -> card.unfold(card == kept.get(part.id()) ? chosen : null));
         kept.keySet().removeIf(id -> piece.part(id).isEmpty());
         input.show(inputs(), part.hearing());
         channel.show(IntStream.range(0, 16).boxed().toList(), part.channel());
@@ -258,8 +228,6 @@ public final class PartPanel extends VBox {
         List<String> outputs = new ArrayList<>(List.of(""));
         session.transport().outputs().stream().filter(port -> !port.isEmpty()).forEach(outputs::add);
         output.show(outputs, part.port());
-        key.show(piece.key().name());
-        variation.show(String.valueOf(piece.variation()));
     }
 
     /** A phrase's name; with its id where two have one name. */

@@ -2,8 +2,10 @@ package harpel.app.session;
 
 import harpel.chain.StageAddress;
 import java.util.List;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
@@ -17,6 +19,8 @@ public final class Look {
     private final Messages messages;
     private final ObjectProperty<Theme> theme = new SimpleObjectProperty<>(Theme.DAY);
     private final DoubleProperty size = new SimpleDoubleProperty(1);
+    private final BooleanProperty large = new SimpleBooleanProperty();
+    private final BooleanProperty commonOpen = new SimpleBooleanProperty();
     private final ObservableSet<StageAddress> folded = FXCollections.observableSet();
 
     Look(Messages messages) {
@@ -42,6 +46,16 @@ public final class Look {
     /** The style sheets of this theme and size. */
     public List<String> styles() {
         return theme.get().styles(size.get());
+    }
+
+    /** Whether the selected stage's editor lies large over the rows. */
+    public BooleanProperty large() {
+        return large;
+    }
+
+    /** Whether the settings that every effect has are unfolded. */
+    public BooleanProperty commonOpen() {
+        return commonOpen;
     }
 
     /** Folds a stage's row, or unfolds it. */

@@ -9,6 +9,7 @@ import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.theory.GeneralMidi;
+import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -112,11 +113,21 @@ public final class Words {
         return "They come together every " + (shown.equals("1") ? "bar." : shown + " bars.");
     }
 
-    /** The pitch's name, or on the percussion channel that of what is struck. */
+    /** A pitch as it is shown, with the drum that it strikes on a percussion part: "F♯2 Closed Hi-Hat". */
+    public static String withDrum(Session session, String shown) {
+        if (session.selection().part().channel() != GeneralMidi.PERCUSSION_CHANNEL) {
+            return shown;
+        }
+        try {
+            return GeneralMidi.note(Pitch.parse(shown, OctaveNaming.shown()), GeneralMidi.PERCUSSION_CHANNEL);
+        } catch (IllegalArgumentException e) {
+            // no pitch, such as "key"
+            return shown;
+        }
+    }
+
     private static String name(NoteStart note) {
-        return note.channel() == GeneralMidi.PERCUSSION_CHANNEL
-                ? GeneralMidi.percussion(note.pitch()).orElse(Pitch.shown(note.pitch()))
-                : Pitch.shown(note.pitch());
+        return GeneralMidi.note(note.pitch(), note.channel());
     }
 
     /** "0.3 ms". */

@@ -16,6 +16,7 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.css.PseudoClass;
@@ -338,6 +339,12 @@ public final class ParamTile<T> extends VBox {
                 .filter(one -> called.apply(one).toLowerCase(Locale.ROOT).startsWith(found))
                 .findFirst()
                 .ifPresent(one -> set(one, true));
+    }
+
+    /** Says more of a value than its type can. */
+    public void name(UnaryOperator<String> more) {
+        Function<T, String> plainly = called;
+        called = value -> more.apply(plainly.apply(value));
     }
 
     /** Lets values be chosen by names of their own in place of what their type says of them. */

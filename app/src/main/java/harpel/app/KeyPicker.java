@@ -1,0 +1,89 @@
+package harpel.app;
+
+import harpel.app.session.Session;
+import harpel.app.ui.Field;
+import harpel.app.ui.Tips;
+import harpel.piece.PieceEdit;
+import harpel.theory.Key;
+import harpel.theory.Pitch;
+import harpel.theory.Scale;
+import javafx.geometry.Pos;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+
+/** The key of the piece: typed, or picked from a list of roots and scales. */
+final class KeyPicker extends HBox {
+    private final Session session;
+    private final Field typed;
+    private final MenuButton list = new MenuButton();
+
+    KeyPicker(Session session) {
+        super(4);
+        this.session = session;
+        setAlignment(Pos.CENTER_LEFT);
+        typed = new Field(
+                "key",
+                "The key of the piece, such as D dorian",
+                text -> session.document().take(PieceEdit.of("Set key", piece -> piece.withKey(Key.parse(text)))),
+                session::say);
+        typed.setPrefWidth(104);
+        HBox.setHgrow(typed, Priority.ALWAYS);
+        list.setId("key-list");
+        list.setMinWidth(28);
+        Tips.set(list, "Pick root and scale; a right-click on a drawn key makes it the root");
+        list.setAccessibleText("Pick root and scale");
+        // A menu without items does not open.
+        list.getItems().add(new SeparatorMenuItem());
+        list.setOnShowing(event -> offer());
+        Label name = new Label("Key");
+        name.getStyleClass().add("soft");
+        name.setMinWidth(52);
+        name.setLabelFor(typed);
+        getChildren().addAll(name, typed, list);
+        session.document().piece().addListener((property, before, now) -> show());
+        show();
+    }
+
+    private Key key() {
+        return session.document().piece().get().key();
+    }
+
+    private void show() {
+        typed.show(key().name());
+    }
+
+    private void offer() {
+        list.getItems().clear();
+        Menu roots = new Menu("Root: " + Pitch.className(key().root()));
+        roots.setId("key-roots");
+        for (int root = 0; root < 12; root++) {
+            int one = root;
+            CheckMenuItem item = new CheckMenuItem(Pitch.className(root));
+            item.setSelected(root == key().root());
+            item.setOnAction(event -> root(session, one));
+            roots.getItems().add(item);
+        }
+        list.getItems().addAll(roots, new SeparatorMenuItem());
+        for (String name : Scale.names()) {
+            CheckMenuItem item = new CheckMenuItem(name);
+            item.setSelected(name.equals(key().scale().name()));
+            item.setOnAction(event -> set(session, new Key(key().root(), Scale.of(name))));
+            list.getItems().add(item);
+        }
+    }
+
+    /** Makes a note the root of the key; the scale stays. */
+    static void root(Session session, int pitchClass) {
+        set(session, new Key(pitchClass, session.document().piece().get().key().scale()));
+    }
+
+    private static void set(Session session, Key key) {
+        session.document().apply(PieceEdit.of("Set key", piece -> piece.withKey(key)));
+        session.say("The key is " + key.name() + ".");
+    }
+}

@@ -1,0 +1,53 @@
+package harpel.app;
+
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Field;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+
+/** The variation of the piece, which all chance depends on. */
+final class VariationField extends HBox {
+    private static final int MOST = 1_000_000;
+
+    VariationField(Session session) {
+        super(4);
+        setAlignment(Pos.CENTER_LEFT);
+        Field field = new Field(
+                "variation",
+                "The number that all chance depends on: another number, other notes",
+                text -> session.document().take(PieceEdit.of("Set variation", piece -> withVariation(piece, text))),
+                session::say);
+        field.setPrefWidth(80);
+        HBox.setHgrow(field, Priority.ALWAYS);
+        Label name = new Label("Variation");
+        name.getStyleClass().add("soft");
+        name.setMinWidth(52);
+        name.setLabelFor(field);
+        getChildren()
+                .addAll(
+                        name,
+                        field,
+                        Buttons.button(
+                                "next",
+                                "next-variation",
+                                "The next variation",
+                                () -> session.document()
+                                        .apply(PieceEdit.of(
+                                                "Next variation",
+                                                piece -> piece.withVariation((piece.variation() + 1) % MOST)))));
+        session.document().piece().addListener((property, before, now) -> field.show(String.valueOf(now.variation())));
+        field.show(String.valueOf(session.document().piece().get().variation()));
+    }
+
+    private static Piece withVariation(Piece piece, String text) {
+        if (!text.strip().matches("\\d{1,6}")) {
+            throw new IllegalArgumentException("variation must be 0–999999 but was \"" + text + "\"");
+        }
+        return piece.withVariation(Long.parseLong(text.strip()));
+    }
+}

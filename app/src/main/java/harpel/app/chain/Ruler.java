@@ -1,0 +1,97 @@
+package harpel.app.chain;
+
+import harpel.app.draw.SharpCanvas;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.ui.Tips;
+import harpel.time.MeterMap;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.text.Font;
+
+/** The numbers of the bars over the traces, and a mark for now. Drawn anew when it has moved by a pixel. */
+final class Ruler extends Region {
+    private static final double TALL = 16;
+    /** Numbers closer than this are left out. */
+    private static final double APART = 26;
+
+    private final Session session;
+    private final TimeWindow window;
+    private final SharpCanvas canvas = new SharpCanvas();
+    private double left;
+    private double wide;
+    private double fitted;
+    private long drawnAt = Long.MIN_VALUE;
+    private double drawnBars;
+    private Theme drawnIn;
+    private double draggedX;
+
+    Ruler(Session session, TimeWindow window) {
+        this.session = session;
+        this.window = window;
+        setId("ruler");
+        getChildren().add(canvas);
+        setMinHeight(TALL);
+        setPrefHeight(TALL);
+        setMaxHeight(TALL);
+        Tips.set(this, "Bars. Drag sideways to go back in time.");
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> draggedX = event.getX());
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
+            window.back((event.getX() - draggedX) / Math.max(1, wide) * window.bars());
+            draggedX = event.getX();
+            event.consume();
+        });
+    }
+
+    @Override
+    protected void layoutChildren() {
+        fitted = 0;
+    }
+
+    /** Draws over traces that begin so far from the left and are so wide. */
+    void draw(double traceLeft, double traceWide) {
+        if (traceWide <= 0) {
+            return;
+        }
+        Theme theme = session.look().theme().get();
+        double size = session.look().size().get();
+        long at = Math.round(window.x(0, traceWide));
+        boolean laid = fitted == size && left == traceLeft && wide == traceWide;
+        if (laid && at == drawnAt && drawnBars == window.bars() && drawnIn == theme) {
+            return;
+        }
+        if (!laid) {
+            fitted = size;
+            left = traceLeft;
+            wide = traceWide;
+            canvas.relocate(left, 0);
+            canvas.fit(wide, TALL, size);
+        }
+        drawnAt = at;
+        drawnBars = window.bars();
+        drawnIn = theme;
+        GraphicsContext g = canvas.begin();
+        g.setFont(Font.font("Lato", 11));
+        g.setFill(theme.paper);
+        g.fillRect(0, 0, wide, TALL);
+        MeterMap meter = session.document().piece().get().time().meter();
+        long bar = meter.barAt(Math.max(0, (long) window.fromTick()));
+        double free = 0;
+        for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
+            double x = Math.round(window.x(tick, wide));
+            g.setFill(theme.rule);
+            g.fillRect(x, TALL - 4, 1, 4);
+            if (x >= free && x >= 0 && x < wide - APART / 2) {
+                g.setFill(theme.soft);
+                g.fillText(String.valueOf(bar + 1), x + 3, TALL - 4);
+                free = x + APART;
+            }
+        }
+        double now = Math.round(window.x(window.nowTick(), wide));
+        if (now <= wide) {
+            g.setFill(theme.brass);
+            g.fillRect(now, TALL - 6, 2, 6);
+        }
+    }
+}
