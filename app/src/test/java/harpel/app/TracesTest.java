@@ -15,6 +15,7 @@ import harpel.app.session.Words;
 import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus;
 import harpel.engine.Tap;
+import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.phrase.Phrase;
@@ -66,6 +67,33 @@ class TracesTest {
         assertThat(inStretch(0, 210)).containsExactlyInAnyOrder(longOne, open, early);
         assertThat(inStretch(9_000, 10_000)).as("an end is not within").containsExactly(open);
         assertThat(inStretch(8_000, 8_001)).containsExactlyInAnyOrder(longOne, open, late);
+    }
+
+    @Test
+    void bendsControllersLostPitchesAndNotesThatLeaveAreKept() {
+        Places.Place place = Places.input("lead");
+        queue.left("lead", Tap.INPUT, Message.bend(10, 0, 0, 9000));
+        queue.left("lead", Tap.INPUT, Message.control(20, 1, 0, 1, 64));
+        queue.left("lead", Tap.INPUT, new Message(21, 2, (byte) Message.PROGRAM_CHANGE, (byte) 3));
+        queue.lost("lead", Tap.INPUT, 30, 72);
+        NoteStart away = NoteStart.played(40, 4, 0, 64, 90);
+        queue.away("lead", Tap.INPUT, away);
+        queue.away("lead", Tap.INPUT, new NoteEnd(60, away, 64));
+        queue.away("lead", Tap.INPUT, Message.bend(70, 5, 0, 0));
+        queue.drain(store::take);
+        List<TraceStore.Mark> marks = new ArrayList<>();
+        store.marksWithin(place, 15, 100, marks);
+        assertThat(marks)
+                .as("first the bend that holds; a program change is not drawn")
+                .extracting(mark -> mark.tick() + (mark.message == null ? " lost " + mark.pitch : ""))
+                .containsExactly("10", "20", "30 lost 72", "70");
+        assertThat(store.notes(place)).singleElement().satisfies(drawn -> {
+            assertThat(drawn.away).isTrue();
+            assertThat(drawn.endTick()).isEqualTo(60);
+        });
+        assertThat(store.countWithin(place, 0, 100))
+                .as("what leaves does not go on")
+                .isZero();
     }
 
     @Test

@@ -240,6 +240,9 @@ final class Outgoing implements Emitter {
             made.remove(end.start());
         }
         if (one != null && one.to != null) {
+            if (context.tap() != Tap.NONE) {
+                context.tap().away(context.part(), address, event);
+            }
             one.to.accept(event);
         } else {
             out.add(event);
@@ -385,6 +388,7 @@ final class Outgoing implements Emitter {
     public void pass(Message message, Route route) {
         Message sent = route.channel() > 0 ? message.onChannel(route.channel() - 1) : message;
         if (route.leaves()) {
+            context.tap().away(context.part(), address, sent);
             wayTo(route).accept(sent);
         } else {
             out.add(sent);

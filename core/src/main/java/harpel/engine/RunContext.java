@@ -76,6 +76,11 @@ record RunContext(
         tap.inForce(part, place, param.id(), value);
     }
 
+    @Override
+    public void lost(long tick, int pitch) {
+        tap.lost(part, place, tick, pitch);
+    }
+
     RunContext withAside(Inbox newAside) {
         return new RunContext(key, time, variation, renderer, part, place, channel, tap, load, newAside);
     }

@@ -35,6 +35,12 @@ public interface Tap {
     /** A stage has come to a step of one of its rows, both counted from 0. */
     default void stepped(String part, String place, int row, int step) {}
 
+    /** A note has left a stage for another part or output, or ends there; it does not go on in the chain. */
+    default void away(String part, String place, Event event) {}
+
+    /** A stage could not do with a pitch what it was to do: what it made of it was clipped, or it was dropped. */
+    default void lost(String part, String place, long tick, int pitch) {}
+
     /** A parameter of a stage has this value in force, whatever is set. */
     default void inForce(String part, String place, String param, Object value) {}
 

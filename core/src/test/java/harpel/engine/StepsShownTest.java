@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Test;
 /** What is told to whoever draws: the step that each row has come to, and where a controller brings a lever. */
 class StepsShownTest {
     private final List<String> told = new ArrayList<>();
+    private final List<String> inForce = new ArrayList<>();
     private final Tap tap = new Tap() {
         @Override
         public void left(String part, String place, Event event) {
@@ -27,6 +28,21 @@ class StepsShownTest {
         @Override
         public void stepped(String part, String place, int row, int step) {
             told.add(row + ":" + step);
+        }
+
+        @Override
+        public void away(String part, String place, Event event) {
+            told.add("away " + event);
+        }
+
+        @Override
+        public void lost(String part, String place, long tick, int pitch) {
+            told.add("lost " + pitch);
+        }
+
+        @Override
+        public void inForce(String part, String place, String param, Object value) {
+            inForce.add(param + " " + value);
         }
 
         @Override
@@ -77,6 +93,26 @@ class StepsShownTest {
         // Eight columns: a marble that goes right along the lowest row is in cells 1, 2, 3, …
         assertThat(steps("{'effect':'carom','cells':[],'marbles':[{},{'row':2,'pace':'1/4'}]}", 2))
                 .containsExactly("0:1", "0:2", "1:9", "0:3");
+    }
+
+    @Test
+    void whatLeavesAndWhatIsLostIsTold() {
+        assertThat(steps("{'effect':'send','to':'output:Pier','way':'instead'}", 1, 60))
+                .containsExactly("away 0 start 60 velocity 100 channel 1");
+        String bend = "{'effect':'note-bend','bend-range':2,'out-of-range':'";
+        assertThat(steps(bend + "drop'}", 1, 60, 62, 63))
+                .as("within and without")
+                .containsExactly("lost 63");
+        assertThat(steps(bend + "clip'}", 1, 57)).containsExactly("lost 57");
+    }
+
+    @Test
+    void theRootInForceIsTold() {
+        steps("{'effect':'polymeter','start':'key'}", 0.2, 62);
+        assertThat(inForce).containsExactly("root 62");
+        inForce.clear();
+        steps("{'effect':'pulse','root':'E4'}", 0.2, 62);
+        assertThat(inForce).as("keys pass by").containsExactly("root 64");
     }
 
     @Test

@@ -6,6 +6,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
 import harpel.app.ui.Tips;
+import harpel.event.Message;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.theory.Pitch;
@@ -30,6 +31,10 @@ public final class TraceCanvas extends Region {
     /** Ground of one colour around what is drawn anew, so that nothing behind it has to be. */
     static final double EDGE = 2;
 
+    private static final double DASH = 3;
+    /** So much of the row's height a controller at its most takes. */
+    private static final double FOOT = 0.3;
+
     private static final double WHEEL = 1.15;
     private final Raster canvas = new Raster();
     private double fitted;
@@ -41,6 +46,7 @@ public final class TraceCanvas extends Region {
     private Place before;
 
     private final List<TraceStore.Drawn> notes = new ArrayList<>();
+    private final List<TraceStore.Mark> marks = new ArrayList<>();
     private double draggedX;
 
     public TraceCanvas(
@@ -57,7 +63,8 @@ public final class TraceCanvas extends Region {
         Tips.set(
                 this,
                 "Notes that leave this stage. Point at one to see where it came from.\nDrag sideways to go back in time;"
-                        + " Ctrl and wheel zoom in time, Ctrl, Shift and wheel in pitch.");
+                        + " Ctrl and wheel zoom in time, Ctrl, Shift and wheel in pitch.\nDashed notes are sent elsewhere; a line is pitch"
+                        + " bend, bars at the foot are controllers, red squares were clipped or dropped.");
         setOnMouseMoved(event -> pointed.set(noteAt(event.getX() - EDGE, event.getY() - EDGE)));
         setOnMouseExited(event -> pointed.set(null));
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> draggedX = event.getX());
@@ -143,11 +150,43 @@ public final class TraceCanvas extends Region {
                 fill(g, notes.get(i), width, height, colour(notes.get(i), theme, dimmed));
             }
         }
+        drawMarks(g, theme, width, height);
         double now = Math.round(window.x(window.nowTick(), width));
         if (now <= width) {
             g.fill(now, 0, 2, height, full(theme, theme.brass));
         }
         g.end();
+    }
+
+    /** A bend is a line from bottom to top of the row, a controller a fine bar at its foot; what was clipped or dropped is marked in red. */
+    private void drawMarks(Raster g, Theme theme, double width, double height) {
+        session.transport().traces().marksWithin(place, (long) window.fromTick(), (long) window.toTick(), marks);
+        double bendX = Double.NaN;
+        double bendY = 0;
+        int line = Raster.mixed(theme.raised, theme.blue, 0.8);
+        for (int i = 0; i < marks.size(); i++) {
+            TraceStore.Mark mark = marks.get(i);
+            double x = Math.round(Math.max(0, window.x(mark.tick(), width)));
+            if (mark.message == null) {
+                double y = Math.round(Math.max(2, Math.min(height - 4, window.y(mark.pitch, height))));
+                g.edge(x - 2, y - 3, 6, 6, full(theme, theme.red));
+            } else if (mark.message.isBend()) {
+                double y = Math.round((height - 2) * (1 - mark.message.bend() / (double) Message.BEND_MOST));
+                if (!Double.isNaN(bendX)) {
+                    g.fill(bendX, bendY, x - bendX + 1, 1.5, line);
+                    g.fill(x, Math.min(y, bendY), 1.5, Math.abs(y - bendY) + 1, line);
+                }
+                bendX = x;
+                bendY = y;
+            } else {
+                double tall = Math.max(1, height * FOOT * mark.message.data(2) / 127.0);
+                g.fill(x, height - tall, 1, tall, Raster.mixed(theme.raised, theme.sage, 0.8));
+            }
+        }
+        if (!Double.isNaN(bendX)) {
+            double to = Math.min(width, window.x(window.nowTick(), width));
+            g.fill(bendX, bendY, Math.max(0, to - bendX), 1.5, line);
+        }
     }
 
     private static int full(Theme theme, Color colour) {
@@ -159,7 +198,15 @@ public final class TraceCanvas extends Region {
         double left = Math.round(Math.max(0, window.x(drawn.startTick(), width)));
         double right = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
         double top = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
-        g.fill(left, top, Math.max(2, right - left - 1), thick, colour);
+        double wide = Math.max(2, right - left - 1);
+        if (drawn.away) {
+            // What is sent away is seen leaving: dashed, as all that goes past the chain.
+            for (double x = left; x < left + wide; x += 2 * DASH) {
+                g.fill(x, top, Math.min(DASH, left + wide - x), thick, colour);
+            }
+        } else {
+            g.fill(left, top, wide, thick, colour);
+        }
     }
 
     /** What went through is faint, what is new is brass, and what was taken away is outlined in red. */

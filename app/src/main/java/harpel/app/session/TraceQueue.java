@@ -24,6 +24,12 @@ public final class TraceQueue implements Tap {
     /** The step a row of a stage has come to. */
     public record StepAt(int row, int step) {}
 
+    /** A note that left for elsewhere, or its end. */
+    public record Away(Event event) {}
+
+    /** A pitch that could not be done with as was wanted. */
+    public record Lost(long tick, int pitch) {}
+
     /** A parameter of a stage has this value in force. */
     public record InForce(String param, Object value) {}
 
@@ -41,9 +47,19 @@ public final class TraceQueue implements Tap {
 
     @Override
     public void left(String part, String place, Event event) {
-        if (!(event instanceof Message)) {
+        if (!(event instanceof Message message) || message.isBend() || message.status() == Message.CONTROL_CHANGE) {
             offer(part, place, event);
         }
+    }
+
+    @Override
+    public void away(String part, String place, Event event) {
+        offer(part, place, new Away(event));
+    }
+
+    @Override
+    public void lost(String part, String place, long tick, int pitch) {
+        offer(part, place, new Lost(tick, pitch));
     }
 
     @Override

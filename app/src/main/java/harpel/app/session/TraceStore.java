@@ -1,6 +1,7 @@
 package harpel.app.session;
 
 import harpel.app.session.Places.Place;
+import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ParamSet;
@@ -32,11 +33,15 @@ public final class TraceStore {
     /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
     public static final class Drawn {
         public final NoteStart note;
+        /** Whether it left for another part or output, and does not go on. */
+        public final boolean away;
+
         private long endTick = Long.MAX_VALUE;
         private long moved;
 
-        Drawn(NoteStart note) {
+        Drawn(NoteStart note, boolean away) {
             this.note = note;
+            this.away = away;
         }
 
         /** Where it is drawn. */
@@ -53,20 +58,51 @@ public final class TraceStore {
         }
     }
 
+    /** A bend, a controller, or a pitch that was lost, as it is drawn. */
+    public static final class Mark {
+        /** Null for a lost pitch. */
+        public final Message message;
+        /** The lost pitch. */
+        public final int pitch;
+
+        private long tick;
+
+        Mark(Message message, int pitch, long tick) {
+            this.message = message;
+            this.pitch = pitch;
+            this.tick = tick;
+        }
+
+        /** Where it is drawn. */
+        public long tick() {
+            return tick;
+        }
+    }
+
     /** The notes of a place, rising in tick. */
     private static final class Row {
         final List<Drawn> notes = new ArrayList<>();
         final Map<NoteStart, Drawn> open = new HashMap<>();
+        /** Bends, controllers and what was lost, rising in tick. */
+        final ArrayList<Mark> marks = new ArrayList<>();
+
         /** The longest of those that have ended. */
         long longest;
 
-        void start(NoteStart note) {
+        void mark(Mark mark) {
+            if (marks.size() >= 2 * MOST_NOTES) {
+                marks.subList(0, MOST_NOTES).clear();
+            }
+            marks.add(mark);
+        }
+
+        void start(NoteStart note, boolean away) {
             if (notes.size() >= 2 * MOST_NOTES) {
                 List<Drawn> old = notes.subList(0, MOST_NOTES);
                 old.forEach(drawn -> open.remove(drawn.note));
                 old.clear();
             }
-            Drawn drawn = new Drawn(note);
+            Drawn drawn = new Drawn(note, away);
             notes.add(drawn);
             open.put(note, drawn);
         }
@@ -101,6 +137,7 @@ public final class TraceStore {
                 drawn.moved -= by;
                 drawn.endTick -= by;
             }
+            marks.forEach(mark -> mark.tick -= by);
         }
 
         /** The place of the first note at or after a tick. */
@@ -143,10 +180,22 @@ public final class TraceStore {
         if (what instanceof TraceQueue.Restart restart) {
             restart(restart.tick(), restart.barTicks());
         } else if (what instanceof NoteStart note) {
-            row(left).start(note);
+            row(left).start(note, false);
             count++;
         } else if (what instanceof NoteEnd end) {
             row(left).end(end);
+        } else if (what instanceof Message message) {
+            row(left).mark(new Mark(message, -1, message.tick()));
+        } else if (what instanceof TraceQueue.Lost lost) {
+            row(left).mark(new Mark(null, lost.pitch(), lost.tick()));
+        } else if (what instanceof TraceQueue.Away away) {
+            if (away.event() instanceof NoteStart note) {
+                row(left).start(note, true);
+            } else if (away.event() instanceof NoteEnd end) {
+                row(left).end(end);
+            } else if (away.event() instanceof Message message) {
+                row(left).mark(new Mark(message, -1, message.tick()));
+            }
         } else if (what instanceof TraceQueue.StepAt at) {
             List<Integer> all = steps.computeIfAbsent(left.place(), place -> new ArrayList<>());
             while (all.size() <= at.row()) {
@@ -374,9 +423,43 @@ public final class TraceStore {
         }
     }
 
+    /**
+     * Finds the bends, controllers and lost pitches of a place in a stretch of time, and the last of each before it that still holds, in a
+     * list that is used again and again.
+     */
+    public void marksWithin(Place place, long fromTick, long toTick, List<Mark> found) {
+        found.clear();
+        List<Mark> marks = row(place).marks;
+        int low = 0;
+        int high = marks.size();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (marks.get(middle).tick < fromTick) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        // The bend that holds at the beginning.
+        for (int i = low - 1; i >= Math.max(0, low - LOOKED_BACK); i--) {
+            Message message = marks.get(i).message;
+            if (message != null && message.isBend()) {
+                found.add(marks.get(i));
+                break;
+            }
+        }
+        for (int i = low; i < marks.size() && marks.get(i).tick < toTick; i++) {
+            found.add(marks.get(i));
+        }
+    }
+
     /** How many notes of a place sound or sounded in a stretch of time. */
     public int countWithin(Place place, long fromTick, long toTick) {
         within(place, fromTick, toTick, counted);
-        return counted.size();
+        int count = 0;
+        for (Drawn drawn : counted) {
+            count += drawn.away ? 0 : 1;
+        }
+        return count;
     }
 }

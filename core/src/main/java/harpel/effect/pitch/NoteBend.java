@@ -131,6 +131,9 @@ public final class NoteBend extends EffectKind {
 
         @Override
         public void start(NoteStart note, Emitter out) {
+            if (Math.abs(note.pitch() - values.get(CENTRE)) > values.get(BEND_RANGE)) {
+                context.lost(note.tick(), note.pitch());
+            }
             int wanted = bend(values, note.pitch());
             if (wanted < 0) {
                 return;
