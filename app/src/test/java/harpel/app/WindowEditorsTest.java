@@ -522,6 +522,38 @@ class WindowEditorsTest extends WindowCase {
     }
 
     @Test
+    void aRowsValueIsMovedAndItsReachIsSaidInItsOwnUnit() {
+        select("polymeter");
+        focus("#add-mover");
+        push(KeyCode.DOWN);
+        clickOn("#move-rows");
+        clickOn("#move-rows-1");
+        clickOn("#move-rows-1-values-1");
+        clickOn("#by-velocity");
+        await(() -> session.selection()
+                .part()
+                .chain()
+                .find("polymeter")
+                .orElseThrow()
+                .moves()
+                .byParam()
+                .containsKey("rows.1.values.1"));
+        String reach = "#reach-rows-1-values-1-1";
+        String amount = lookup(reach).queryTextInputControl().getText();
+        assertThat(amount).as("half of what a degree row has").isEqualTo("0 … 28 degrees");
+        focus(reach);
+        push(KeyCode.CONTROL, KeyCode.A);
+        write("7 degrees");
+        push(KeyCode.ENTER);
+        await(() -> lookup(reach).queryTextInputControl().getText().equals("0 … 7 degrees"));
+        focus(reach);
+        push(KeyCode.CONTROL, KeyCode.A);
+        write("never");
+        push(KeyCode.ENTER);
+        assertThat(session.messages().last().get()).contains("−28–28 degrees").contains("never");
+    }
+
+    @Test
     void aLoopCurveIsDrawnWithPoints() {
         select("strum");
         Mover curve = Mover.of(Source.CURVE, Strum.SLOPE);

@@ -98,7 +98,7 @@ final class MoveRun {
                 one.level = levelBefore(before, id, i);
                 running.add(one);
             }
-            spec.byId(id).ifPresent(param -> moved.add(new Moved(param, running)));
+            spec.anywhere(id).ifPresent(param -> moved.add(new Moved(param, running)));
         });
         any = !moved.isEmpty();
     }
@@ -173,7 +173,7 @@ final class MoveRun {
                 offset += Double.isNaN(place) ? 0 : running.mover.offset(place);
             }
         }
-        T moved = param.type().moved(value, offset);
+        T moved = values.typeOf(param).moved(value, offset);
         return moved.equals(values.get(param)) ? values : values.with(param, moved);
     }
 

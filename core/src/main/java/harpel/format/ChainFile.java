@@ -192,7 +192,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         for (String id : fields.names()) {
             boolean foreign = newer
                     && params.spec()
-                            .byId(id)
+                            .anywhere(id)
                             .filter(param -> Moves.canMove(kind, param))
                             .isEmpty();
             if (!foreign) {

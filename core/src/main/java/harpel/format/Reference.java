@@ -223,6 +223,27 @@ public final class Reference {
         return Map.of("$ref", "#/$defs/" + name);
     }
 
+    /** Patterns of the ids of values inside lists that can be moved: {@code voices\.N\.chance}. */
+    private static List<String> insides(ParamSpec spec, String before) {
+        List<String> patterns = new ArrayList<>();
+        for (Param<?> param : spec.params()) {
+            if (param.type() instanceof ListType<?> list) {
+                String place = before + param.id() + "\\.[1-9][0-9]*";
+                if (list.item() instanceof RowType row) {
+                    row.spec().params().stream()
+                            .filter(Moves::hasPlace)
+                            .forEach(one -> patterns.add(place + "\\." + one.id()));
+                    patterns.addAll(insides(row.spec(), place + "\\."));
+                } else if (spec.anywhere(param.id() + ".1")
+                        .filter(Moves::hasPlace)
+                        .isPresent()) {
+                    patterns.add(place);
+                }
+            }
+        }
+        return patterns;
+    }
+
     private static Map<String, Object> stageSchema(EffectKind kind) {
         Map<String, Object> schema = RowType.schemaOf(kind.spec());
         schema.put("description", kind.label() + ": " + kind.does());
@@ -240,6 +261,12 @@ public final class Reference {
             Map<String, Object> move = new LinkedHashMap<>();
             move.put("type", "object");
             move.put("properties", moved);
+            Map<String, Object> inLists = new LinkedHashMap<>();
+            insides(kind.spec(), "^")
+                    .forEach(pattern -> inLists.put(pattern + "$", Map.of("type", "array", "items", ref("mover"))));
+            if (!inLists.isEmpty()) {
+                move.put("patternProperties", inLists);
+            }
             move.put("additionalProperties", kind.declaresMore());
             properties(schema).put(ChainFile.MOVE, move);
         }

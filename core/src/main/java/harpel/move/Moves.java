@@ -39,7 +39,8 @@ public record Moves(Map<String, List<Mover>> byParam, Map<String, Object> unknow
         return !kind.branches() && param != EffectKind.SEED && hasPlace(param);
     }
 
-    private static <T> boolean hasPlace(Param<T> param) {
+    /** Whether its values have places between a lowest and a highest. */
+    public static <T> boolean hasPlace(Param<T> param) {
         return !Double.isNaN(param.type().fraction(param.defaultValue()));
     }
 
@@ -94,12 +95,12 @@ public record Moves(Map<String, List<Mover>> byParam, Map<String, Object> unknow
     }
 
     /**
-     * The parameter of that id, if it can be moved.
+     * The parameter of that id, or the value inside a list, if it can be moved.
      *
      * @throws ParamException when there is none or it cannot
      */
     public static Param<?> movable(EffectKind kind, ParamSpec spec, String id) {
-        Param<?> param = spec.byId(id)
+        Param<?> param = spec.anywhere(id)
                 .orElseThrow(() -> new ParamException(id, "there is no such parameter here; use one of " + spec.ids()));
         if (!canMove(kind, param)) {
             throw new ParamException(id, "cannot be moved: it has no place between a lowest and a highest");

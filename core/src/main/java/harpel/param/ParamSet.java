@@ -1,7 +1,9 @@
 package harpel.param;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /** A value for every parameter of a spec. Immutable. */
@@ -20,13 +22,66 @@ public final class ParamSet {
 
     @SuppressWarnings("unchecked") // only with() writes, and it takes a T
     public <T> T get(Param<T> param) {
-        return (T) values[spec.indexOf(param)];
+        int place = spec.placeOf(param);
+        if (place >= 0) {
+            return (T) values[place];
+        }
+        ParamSpec.Inside inside = insideOf(param);
+        List<?> list = (List<?>) get(inside.list());
+        if (inside.place() >= list.size()) {
+            return param.defaultValue();
+        }
+        Object item = list.get(inside.place());
+        return (T) (inside.of() == null ? item : ((ParamSet) item).get(inside.of()));
     }
 
     public <T> ParamSet with(Param<T> param, T value) {
+        int place = spec.placeOf(param);
+        if (place < 0) {
+            return withInside(insideOf(param), value);
+        }
         Object[] changed = values.clone();
-        changed[spec.indexOf(param)] = value;
+        changed[place] = value;
         return new ParamSet(spec, changed);
+    }
+
+    private ParamSpec.Inside insideOf(Param<?> param) {
+        ParamSpec.Inside inside = spec.inside(param);
+        if (inside == null) {
+            throw new IllegalArgumentException("no parameter " + param.id() + " here; there are " + spec.ids());
+        }
+        return inside;
+    }
+
+    @SuppressWarnings("unchecked") // the value is of the type of what lies there
+    private ParamSet withInside(ParamSpec.Inside inside, Object value) {
+        Param<List<Object>> list = (Param<List<Object>>) inside.list();
+        List<Object> items = get(list);
+        if (inside.place() >= items.size()) {
+            return this;
+        }
+        List<Object> changed = new ArrayList<>(items);
+        Object item = items.get(inside.place());
+        changed.set(
+                inside.place(),
+                inside.of() == null ? value : ((ParamSet) item).with((Param<Object>) inside.of(), value));
+        return with(list, List.copyOf(changed));
+    }
+
+    /** The type of a parameter as it is here: a row's values may have a range that another of its parameters says. */
+    @SuppressWarnings("unchecked") // a row says a narrower type of the same class
+    public <T> ParamType<T> typeOf(Param<T> param) {
+        ParamSpec.Inside inside = spec.inside(param);
+        List<?> list = inside == null ? List.of() : (List<?>) get(inside.list());
+        boolean row = inside != null
+                && inside.of() != null
+                && inside.place() < list.size()
+                && ((ListType<?>) inside.list().type()).item() instanceof RowType;
+        if (!row) {
+            return param.type();
+        }
+        RowType type = (RowType) ((ListType<?>) inside.list().type()).item();
+        return (ParamType<T>) type.types().apply((ParamSet) list.get(inside.place()), inside.of());
     }
 
     /**

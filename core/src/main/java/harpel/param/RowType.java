@@ -2,16 +2,23 @@ package harpel.param;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.function.BiFunction;
 import java.util.function.Consumer;
 
 /**
  * A little set of parameters as one value, such as one voice or one step.
  *
  * @param check refuses with a {@link ParamException} what does not go together
+ * @param types the type that one of the parameters has in a row, where the row narrows it
  */
-public record RowType(ParamSpec spec, Consumer<ParamSet> check) implements ParamType<ParamSet> {
+public record RowType(ParamSpec spec, Consumer<ParamSet> check, BiFunction<ParamSet, Param<?>, ParamType<?>> types)
+        implements ParamType<ParamSet> {
     public RowType(ParamSpec spec) {
         this(spec, values -> {});
+    }
+
+    public RowType(ParamSpec spec, Consumer<ParamSet> check) {
+        this(spec, check, (row, param) -> param.type());
     }
 
     @Override

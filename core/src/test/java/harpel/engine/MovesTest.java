@@ -168,6 +168,43 @@ class MovesTest {
     }
 
     @Test
+    void valuesInsideListsAreMoved() {
+        String steps = "[{'by':'automation','between':'hold','points':[[0,%s],[30720,%s]]}]";
+        assertThat(beats(
+                                moved(
+                                        "'effect':'harmony','voices':[{'semitones':3},{'semitones':7}]",
+                                        "'voices.2.semitones':" + String.format(steps, 12, 19)),
+                                4)
+                        .pitches(1))
+                .as("the second voice alone")
+                .containsExactly(60, 63, 72, 60, 63, 72, 60, 63, 79, 60, 63, 79);
+        assertThat(beats(moved("'effect':'touch','accents':[0,0]", "'accents.2':" + String.format(steps, -20, 20)), 4)
+                        .velocities(1))
+                .containsExactly(100, 80, 100, 120);
+        // A degree row reaches 28 degrees up and down: a quarter of that range is 14.
+        assertThat(moved(
+                                "'effect':'polymeter','pace':'1/4','rows':[{'values':[0,1]}]",
+                                "'rows.1.values.2':[{'by':'keys-held','most':1,'amount':25}]")
+                        .note("C1", 0, 4)
+                        .bars(1))
+                .extracting(Heard::pitch)
+                .contains(60, 86);
+        assertThat(beats(moved("'effect':'harmony'", "'voices.5.chance':" + String.format(steps, 0, 0)), 1)
+                        .bars(1))
+                .as("there is no fifth voice")
+                .hasSize(2);
+    }
+
+    @Test
+    void whatLiesInNoListCannotBeMoved() {
+        for (String id : List.of("voices.0.chance", "voices.99.chance", "voices.1.wobble", "voices.1", "chance.1")) {
+            assertThatThrownBy(() -> moved("'effect':'harmony'", "'" + id + "':[{'by':'velocity'}]"))
+                    .as(id)
+                    .hasMessageContaining("there is no such parameter here");
+        }
+    }
+
+    @Test
     void theSumIsKeptInRange() {
         String full = "{'by':'lfo','shape':'square','amount':100}";
         assertThat(fixed(full + "," + full).note("C4", 0, 1).velocities(1)).containsExactly(127);

@@ -229,6 +229,18 @@ public final class Randoms {
             if (Moves.canMove(kind, param)) {
                 movable.add(param);
             }
+            if (param.type() instanceof ListType<?> list && !((List<?>) params.get(param)).isEmpty()) {
+                String first = param.id() + ".1";
+                List<String> inside = list.item() instanceof RowType row
+                        ? row.spec().params().stream()
+                                .map(one -> first + "." + one.id())
+                                .toList()
+                        : List.of(first);
+                params.spec()
+                        .anywhere(oneOf(inside))
+                        .filter(one -> Moves.canMove(kind, one))
+                        .ifPresent(movable::add);
+            }
         }
         for (int i = oneIn(3) && !movable.isEmpty() ? between(1, 2) : 0; i > 0; i--) {
             Param<?> param = oneOf(movable);

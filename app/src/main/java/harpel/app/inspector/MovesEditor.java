@@ -5,6 +5,7 @@ import harpel.app.editor.CurveEditor;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
+import harpel.app.ui.Field;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
@@ -14,6 +15,8 @@ import harpel.move.Source;
 import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.param.ParamType;
+import harpel.param.RowType;
 import harpel.piece.Lever;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -43,6 +46,9 @@ final class MovesEditor extends VBox {
     private final Map<String, CurveEditor> curves = new HashMap<>();
 
     private final Map<String, StepRow<Integer>> steps = new HashMap<>();
+    /** How far movers bring their control, in its own unit. */
+    private final Map<String, Field> reaches = new HashMap<>();
+
     private Stage stage;
     private Moves built;
 
@@ -66,6 +72,9 @@ final class MovesEditor extends VBox {
             for (int i = 0; i < movers.size(); i++) {
                 Mover mover = movers.get(i);
                 Optional.ofNullable(curves.get(id + i)).ifPresent(curve -> curve.show(mover));
+                Optional.ofNullable(reaches.get(id + i))
+                        .ifPresent(field ->
+                                stage.params().spec().anywhere(id).ifPresent(param -> field.show(reach(param, mover))));
                 Optional.ofNullable(steps.get(id + i))
                         .ifPresent(row -> row.show(mover.settings().get(Source.VALUES)));
             }
@@ -91,22 +100,95 @@ final class MovesEditor extends VBox {
         add.getItems().clear();
         for (Param<?> param : stage.params().spec().params()) {
             if (Moves.canMove(stage.kind(), param)) {
-                MenuItem item = new MenuItem(param.label());
-                item.setId("move-" + param.id());
-                item.setOnAction(event -> offerSources(param));
-                add.getItems().add(item);
+                add.getItems().add(item(param.label(), param.id(), () -> offerSources(param)));
+            } else if (param.type() instanceof ListType<?>) {
+                add.getItems().add(item(param.label() + "…", param.id(), () -> offerPlaces(param)));
             }
         }
         list.getChildren().clear();
+        reaches.clear();
         curves.clear();
         steps.clear();
         stage.moves()
                 .byParam()
-                .forEach((id, movers) -> stage.params().spec().byId(id).ifPresent(param -> {
+                .forEach((id, movers) -> stage.params().spec().anywhere(id).ifPresent(param -> {
                     for (int i = 0; i < movers.size(); i++) {
                         list.getChildren().add(mover(param, movers.get(i), i));
                     }
                 }));
+    }
+
+    /** An id as the names of nodes can have it. */
+    private static String dashed(String id) {
+        return id.replace('.', '-');
+    }
+
+    private static MenuItem item(String words, String id, Runnable action) {
+        MenuItem item = new MenuItem(words);
+        item.setId("move-" + dashed(id));
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    /** The rows or values of a list, of which one is to be moved. */
+    private <T> void offerPlaces(Param<T> param) {
+        ListType<?> type = (ListType<?>) param.type();
+        List<?> values = (List<?>) stage.params().get(param);
+        ContextMenu menu = new ContextMenu();
+        menu.setId("places");
+        for (int i = 0; i < values.size(); i++) {
+            String id = param.id() + "." + (i + 1);
+            String words = (i + 1) + "  " + shown(type.item(), values.get(i));
+            if (type.item() instanceof RowType row) {
+                menu.getItems().add(item(words, id, () -> offerInside(id, row)));
+            } else {
+                stage.params()
+                        .spec()
+                        .anywhere(id)
+                        .ifPresent(one -> menu.getItems().add(item(words, id, () -> offerSources(one))));
+            }
+        }
+        if (values.isEmpty()) {
+            session.say("There is nothing in " + param.label().toLowerCase(java.util.Locale.ROOT) + " to move yet.");
+        } else {
+            menu.show(add, Side.BOTTOM, 0, 0);
+        }
+    }
+
+    @SuppressWarnings("unchecked") // the value is one of the list's own
+    private static <T> String shown(ParamType<T> type, Object value) {
+        return type.show((T) value);
+    }
+
+    /** What of a row can be moved. */
+    private void offerInside(String place, RowType row) {
+        ContextMenu menu = new ContextMenu();
+        menu.setId("inside");
+        for (Param<?> one : row.spec().params()) {
+            stage.params()
+                    .spec()
+                    .anywhere(place + "." + one.id())
+                    .filter(inside -> Moves.canMove(stage.kind(), inside))
+                    .ifPresent(inside ->
+                            menu.getItems().add(item(inside.label(), inside.id(), () -> offerSources(inside))));
+            if (one.type() instanceof ListType<?>) {
+                // A row's own list, by number: its values have no names.
+                ParamSet values = (ParamSet) ((List<?>) stage.params()
+                                .get(stage.params()
+                                        .spec()
+                                        .byId(place.replaceFirst("\\..*", ""))
+                                        .orElseThrow()))
+                        .get(Integer.parseInt(place.replaceFirst(".*\\.", "")) - 1);
+                for (int i = 0; i < ((List<?>) values.get(one)).size(); i++) {
+                    stage.params()
+                            .spec()
+                            .anywhere(place + "." + one.id() + "." + (i + 1))
+                            .ifPresent(inside ->
+                                    menu.getItems().add(item(inside.label(), inside.id(), () -> offerSources(inside))));
+                }
+            }
+        }
+        menu.show(add, Side.BOTTOM, 0, 0);
     }
 
     /** What can move a parameter, in a list of its own: one beside another would be cut off at the window's edge. */
@@ -139,7 +221,7 @@ final class MovesEditor extends VBox {
     private VBox mover(Param<?> param, Mover mover, int place) {
         Label name = new Label(param.label() + " ← " + mover.source().word().replace('-', ' '));
         name.getStyleClass().add("moved-by");
-        Button remove = Buttons.button("×", "stop-" + param.id() + "-" + (place + 1), "Stop moving it", () -> {
+        Button remove = Buttons.button("×", "stop-" + dashed(param.id()) + "-" + (place + 1), "Stop moving it", () -> {
             List<Mover> left = new ArrayList<>(stage.moves().of(param));
             left.remove(place);
             change.accept(stage.moves().with(param, left), true);
@@ -151,7 +233,7 @@ final class MovesEditor extends VBox {
         String key = param.id() + place;
         CurveEditor curve = CurveEditor.of(
                 session,
-                "curve-" + param.id() + "-" + (place + 1),
+                "curve-" + dashed(param.id()) + "-" + (place + 1),
                 param,
                 mover.source(),
                 (settings, done) -> take(param, place, settings, done));
@@ -164,6 +246,16 @@ final class MovesEditor extends VBox {
             steps.put(key, row);
             box.getChildren().add(row);
         }
+        if (mover.source() != Source.AUTOMATION) {
+            Field reach = new Field(
+                    "reach-" + dashed(param.id()) + "-" + (place + 1),
+                    "From where to where it moves " + param.label() + ", in its own unit; type where it shall come to",
+                    text -> reachTo(param, place, text),
+                    session::say);
+            reach.show(reach(param, mover));
+            reaches.put(key, reach);
+            box.getChildren().add(reach);
+        }
         GridPane tiles = Columns.two();
         int count = 0;
         for (Param<?> setting : mover.settings().spec().params()) {
@@ -174,8 +266,31 @@ final class MovesEditor extends VBox {
             }
         }
         box.getChildren().add(tiles);
-        box.setId("mover-" + param.id() + "-" + (place + 1));
+        box.setId("mover-" + dashed(param.id()) + "-" + (place + 1));
         return box;
+    }
+
+    /** "3 … 7 degrees": where a mover brings a control from and to, as it stands now. */
+    private <T> String reach(Param<T> param, Mover mover) {
+        ParamType<T> type = stage.params().typeOf(param);
+        T base = stage.params().get(param);
+        String from = type.show(type.moved(base, mover.offset(0)));
+        String to = type.show(type.moved(base, mover.offset(1)));
+        return ParamTile.fromTo(from, to).replace("→", "…");
+    }
+
+    /** Sets the amount so that a mover brings its control to a value when its source is at its most. */
+    private <T> void reachTo(Param<T> param, int place, String text) {
+        ParamType<T> type = stage.params().typeOf(param);
+        String last = text.substring(text.lastIndexOf('…') + 1).strip();
+        double way =
+                type.fraction(type.parse(last)) - type.fraction(stage.params().get(param));
+        Mover mover = stage.moves().of(param).get(place);
+        take(
+                param,
+                place,
+                mover.settings().withPlain(Source.AMOUNT, (int) Math.round(Math.max(-1, Math.min(1, way)) * 100)),
+                true);
     }
 
     /** Draws a frame. */
@@ -190,7 +305,7 @@ final class MovesEditor extends VBox {
         ListType<Integer> type = (ListType<Integer>) Source.VALUES.type();
         return new StepRow<>(
                 session,
-                "mover-steps-" + moved.id(),
+                "mover-steps-" + dashed(moved.id()),
                 Source.VALUES.label(),
                 type.item(),
                 0,

@@ -121,7 +121,12 @@ public final class Polymeter extends EffectKind {
     public static final Param<Integer> TURNED =
             Param.of("turned", IntType.of(0, MOST_VALUES - 1, "steps"), 0, "So many steps further on it begins.");
     public static final ParamSpec ROW = ParamSpec.of(OF, VALUES, ROW_PACE, RUNS, TURNED);
-    private static final RowType ROW_TYPE = new RowType(ROW, Polymeter::check);
+    private static final RowType ROW_TYPE = new RowType(
+            ROW,
+            Polymeter::check,
+            (row, param) -> param.id().startsWith(VALUES.id()) && param != VALUES
+                    ? row.get(OF).type()
+                    : param.type());
 
     public static final Param<TimeValue> PACE =
             Param.of("pace", TimeType.TIME, TimeValue.ofNote("1/16"), "The length of a step.");

@@ -149,7 +149,8 @@ public final class Pulse extends EffectKind {
             for (int i = 0; i < steps; i++) {
                 sounds[(i + layer.get(TURNED)) % steps] = spread[i];
             }
-        } else {
+        } else if (layer.get(EVERY) > 0) {
+            // Moved, a layer may have neither.
             for (int i = layer.get(FROM); i < steps; i += layer.get(EVERY)) {
                 sounds[i] = true;
             }
