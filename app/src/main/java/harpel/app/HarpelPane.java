@@ -9,6 +9,7 @@ import harpel.app.draw.Drawing;
 import harpel.app.inspector.Inspector;
 import harpel.app.parts.PartActions;
 import harpel.app.parts.PartPanel;
+import harpel.app.parts.RoutesPage;
 import harpel.app.session.Document;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
@@ -66,6 +67,7 @@ final class HarpelPane extends BorderPane {
     private final KeysView keys;
     private final Inspector inspector;
     private final PartPanel parts;
+    private final RoutesPage routes;
     private final Label keysInfo = new Label();
     private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
 
@@ -89,11 +91,13 @@ final class HarpelPane extends BorderPane {
         inspector.setMinWidth(280);
         setTop(top);
         parts = new PartPanel(session);
+        routes = new RoutesPage(session);
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
         setBottom(foot());
-        session.look().large().addListener((property, before, now) -> chain.cover(now ? inspector.large() : null));
+        session.look().large().addListener((property, before, now) -> cover());
+        session.look().routes().addListener((property, before, now) -> cover());
         // While the keyboard is in no other control it belongs to the piano keys.
         setFocusTraversable(true);
         setOnMousePressed(event -> requestFocus());
@@ -115,6 +119,12 @@ final class HarpelPane extends BorderPane {
                 event.consume();
             }
         });
+    }
+
+    /** The rows, or what lies over them: the routes, or an editor opened large. */
+    private void cover() {
+        boolean routed = session.look().routes().get();
+        chain.cover(routed ? routes : session.look().large().get() ? inspector.large() : null);
     }
 
     Session session() {
@@ -254,12 +264,15 @@ final class HarpelPane extends BorderPane {
                 stage,
                 () -> StageActions.replace(session, chain));
         actions.add("fold", "Fold or unfold the selected stage", "Shortcut+F", stage, () -> StageActions.fold(session));
-        actions.add(
-                "large",
-                "Open the stage’s editor large, or bring it back",
-                "F7",
-                inspector::hasEditor,
-                () -> session.look().large().set(!session.look().large().get()));
+        actions.add("large", "Open the stage’s editor large, or bring it back", "F7", inspector::hasEditor, () -> {
+            session.look().routes().set(false);
+            session.look().large().set(!session.look().large().get());
+        });
+        action(
+                "routes",
+                "Who hears whom: all routes, or the rows again",
+                "F8",
+                () -> session.look().routes().set(!session.look().routes().get()));
         action("between", "From a stage to its controls, and back", "F6", this::between);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
         action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
@@ -479,6 +492,9 @@ final class HarpelPane extends BorderPane {
         chain.draw(nanos);
         inspector.draw();
         parts.draw();
+        if (session.look().routes().get()) {
+            routes.draw();
+        }
         session.levers().takeLearnt();
         keys.draw();
         String held = keys.held(session.selection().part().channel());

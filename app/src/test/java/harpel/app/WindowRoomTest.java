@@ -3,8 +3,13 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.session.TraceStore;
+import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.effect.EffectCatalog;
 import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
+import harpel.effect.route.Send;
+import harpel.param.RouteType;
 import harpel.testkit.Wire;
 import harpel.theory.Scale;
 import java.util.List;
@@ -53,7 +58,7 @@ class WindowRoomTest extends WindowCase {
                         "test",
                         "",
                         List.of(),
-                        chain -> harpel.chain.Chain.EMPTY.plus(0, chain.stages().get(0))));
+                        chain -> Chain.EMPTY.plus(0, chain.stages().get(0))));
         await(() -> place("#stage-arpeggio .trace").getHeight() > tall + 20);
     }
 
@@ -168,12 +173,35 @@ class WindowRoomTest extends WindowCase {
 
     @Test
     void theRootInForceIsShownOnItsControl() {
-        interact(() -> session.selection().edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY));
-        interact(() ->
-                harpel.app.chain.EffectMenu.add(session, List.of(), 0, harpel.effect.EffectCatalog.of("polymeter")));
+        interact(() -> session.selection().edit("test", "", List.of(), chain -> Chain.EMPTY));
+        interact(() -> harpel.app.chain.EffectMenu.add(session, List.of(), 0, EffectCatalog.of("polymeter")));
         play(62, 100);
         await(() -> text("#param-root .tile-value").equals("key → D4"));
         TraceStore traces = session.transport().traces();
         assertThat(traces.inForce("lead/polymeter", "root")).isEqualTo(62);
+    }
+
+    @Test
+    void onePageShowsAllRoutes() {
+        push(KeyCode.F8);
+        await(() -> isThere("#routes"));
+        assertThat(text("#route-problems")).isEqualTo("Every way leads somewhere, and nothing comes twice.");
+        clickOn(on("#routes", 0.4, 0.25));
+        assertThat(session.selection().partId().get()).isEqualTo("bass");
+        Stage send = Stage.of("send", EffectCatalog.of("send"));
+        interact(() -> session.selection()
+                .edit(
+                        "test",
+                        "",
+                        List.of(),
+                        chain -> Chain.EMPTY.plus(0, send.with(Send.TO, new RouteType.Route(0, "nobody")))));
+        await(() -> text("#route-problems").contains("there is no part \"nobody\""));
+        assertThat(lookup("#routes").query().getAccessibleText())
+                .contains("Bass")
+                .contains("sends to 1 other");
+        push(KeyCode.UP);
+        assertThat(session.selection().partId().get()).isEqualTo("lead");
+        push(KeyCode.ENTER);
+        await(() -> isThere("#stage-arpeggio"));
     }
 }

@@ -21,8 +21,13 @@ import java.util.stream.Collectors;
 
 /** Which parts of a piece send to which: in what order they are worked out, and what is wrong with it. */
 public final class Routes {
-    /** How notes come from one part to another. */
-    private record Way(String from, String to, String how) {}
+    /**
+     * How notes come from one part to another, or to an output.
+     *
+     * @param to a part's id, or {@link RouteType#OUTPUT} and an output's name
+     * @param how "hears what Bass sends", "Echo sends there"
+     */
+    public record Way(String from, String to, String how) {}
 
     private final List<Part> parts;
     private final List<Way> ways = new ArrayList<>();
@@ -131,6 +136,27 @@ public final class Routes {
             }
         }
         return found;
+    }
+
+    /** Every way between parts, and from parts to outputs that are not their own. */
+    public List<Way> ways() {
+        return List.copyOf(ways);
+    }
+
+    /** Whether a way leads from or to something that is not there. */
+    public boolean isDead(Way way, List<String> outputs) {
+        boolean arrives = way.to.startsWith(RouteType.OUTPUT)
+                ? outputs.contains(way.to.substring(RouteType.OUTPUT.length()))
+                : before.containsKey(way.to);
+        return !arrives || !before.containsKey(way.from);
+    }
+
+    /** Whether the same notes come there another way, too. */
+    public boolean isDoubled(Way way) {
+        return ways.stream()
+                        .filter(one -> one.from.equals(way.from) && one.to.equals(way.to))
+                        .count()
+                > 1;
     }
 
     /** Whether any other part sends something to this one. */

@@ -494,6 +494,15 @@ class GeneratorsTest {
     }
 
     @Test
+    void startedByAKeyStepsAreCountedFromIt() {
+        assertThat(through(carom("{'note':40}", ",'start':'key','cells':[{'column':3}]"))
+                        .note("C4", 0.3, 3)
+                        .beats(1)
+                        .get(0))
+                .isEqualTo(1.3);
+    }
+
+    @Test
     void aTiltedBoardRollsAllOneWay() {
         assertThat(struck("{'direction':'right'}", "{'column':1,'row':3}", ",'tilt':'up'", 1))
                 .containsExactly(1.0);

@@ -199,4 +199,25 @@ class RoutesTest {
                 part("Gull", ",'input':{'input-of':'bells'}", ""));
         assertThat(PieceFile.read(PieceFile.write(piece))).isEqualTo(piece);
     }
+
+    @Test
+    void deadAndDoubledWaysAreToldApart() {
+        Piece piece = piece(
+                part(
+                        "Drum",
+                        "",
+                        "{'effect':'send','to':'bass'},{'effect':'send','to':'bass'},{'effect':'send','to':'gone'}"),
+                part("Bass", "", "{'effect':'send','to':'output:Pier'}"),
+                part("Pad", ",'input':{'output-of':'bass'}", ""));
+        Routes routes = Routes.of(piece);
+        List<Routes.Way> ways = routes.ways();
+        assertThat(ways)
+                .extracting(way -> way.from() + " > " + way.to())
+                .containsExactly("drum > bass", "drum > bass", "drum > gone", "bass > output:Pier", "bass > pad");
+        assertThat(ways)
+                .extracting(way -> routes.isDead(way, List.of()))
+                .containsExactly(false, false, true, true, false);
+        assertThat(routes.isDead(ways.get(3), List.of("Pier"))).isFalse();
+        assertThat(ways).extracting(routes::isDoubled).containsExactly(true, true, false, false, false);
+    }
 }

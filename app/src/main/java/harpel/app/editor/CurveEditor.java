@@ -7,7 +7,9 @@ import harpel.app.session.Theme;
 import harpel.app.session.Words;
 import harpel.move.Mover;
 import harpel.move.Source;
+import harpel.param.ChoiceType;
 import harpel.param.CurveType;
+import harpel.param.FlagType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamType;
@@ -34,6 +36,11 @@ public final class CurveEditor extends PointsDrawing {
         ParamSet write(ParamSet settings, List<Point2D> points, double ticks);
 
         String height(double share);
+
+        /** Whether it holds from point to point, as switches do. */
+        default boolean holds(ParamSet settings) {
+            return false;
+        }
     }
 
     private final Axes axes;
@@ -43,7 +50,7 @@ public final class CurveEditor extends PointsDrawing {
     private double place = -1;
 
     private CurveEditor(Session session, String id, Axes axes, boolean loops, BiConsumer<ParamSet, Boolean> change) {
-        super(session, id, 78);
+        super(session, id, 112);
         this.axes = axes;
         this.loops = loops;
         this.change = change;
@@ -146,6 +153,13 @@ public final class CurveEditor extends PointsDrawing {
             public String height(double share) {
                 return type.show(type.atFraction(share));
             }
+
+            @Override
+            public boolean holds(ParamSet settings) {
+                return type instanceof FlagType
+                        || type instanceof ChoiceType<?>
+                        || settings.get(Source.BETWEEN) == Source.Between.HOLD;
+            }
         };
     }
 
@@ -190,6 +204,20 @@ public final class CurveEditor extends PointsDrawing {
             g.setFill(faint(theme.ink, tick % bar == 0 ? 0.4 : 0.12));
             g.fillRect(Math.round(tick / ticks() * width), 0, 1, height);
         }
+        // Bars and the ends of the range, in the control's own unit.
+        g.setFill(theme.soft);
+        double free = 0;
+        for (double tick = 0; tick < ticks(); tick += bar) {
+            double x = tick / ticks() * width;
+            if (x >= free && x < width - 14) {
+                g.fillText(String.valueOf(Math.round(tick / bar) + 1), x + 3, height - 3);
+                free = x + 26;
+            }
+        }
+        String most = axes.height(1);
+        g.fillText(most, Math.max(30, width - 6.2 * most.length() - 2), 10);
+        String least = axes.height(0);
+        g.fillText(least, Math.max(30, width - 6.2 * least.length() - 2), height - 3);
         if (place >= 0 && place <= 1) {
             g.setFill(theme.brass);
             g.fillRect(place * width, 0, 1.5, height);
@@ -204,7 +232,15 @@ public final class CurveEditor extends PointsDrawing {
         g.setLineWidth(2);
         g.beginPath();
         g.moveTo(0, (1 - points.get(0).getY()) * height);
-        points.forEach(point -> g.lineTo(point.getX() * width, (1 - point.getY()) * height));
+        boolean holds = axes.holds(settings);
+        double before = points.get(0).getY();
+        for (Point2D point : points) {
+            if (holds) {
+                g.lineTo(point.getX() * width, (1 - before) * height);
+                before = point.getY();
+            }
+            g.lineTo(point.getX() * width, (1 - point.getY()) * height);
+        }
         g.lineTo(width, (1 - points.get(points.size() - 1).getY()) * height);
         g.stroke();
         g.setLineWidth(1);

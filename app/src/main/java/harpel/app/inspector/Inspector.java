@@ -149,12 +149,17 @@ public final class Inspector extends BorderPane {
 
     /** Whether the selected stage has an editor that can be opened large. */
     public boolean hasEditor() {
-        return editor != null || script != null;
+        return drawn() != null;
+    }
+
+    /** What is opened large: the editor, a script, or else what moves the controls. */
+    private Region drawn() {
+        return editor != null ? editor : script != null ? script : moves;
     }
 
     /** Has the editor lie large over the rows, or among the controls. */
     private void layLarge() {
-        Region drawn = editor != null ? editor : script;
+        Region drawn = drawn();
         boolean large = session.look().large().get() && drawn != null;
         if (!large) {
             session.look().large().set(false);

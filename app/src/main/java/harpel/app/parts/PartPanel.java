@@ -144,6 +144,11 @@ public final class PartPanel extends VBox {
                 "duplicate-part",
                 () -> PartActions.duplicate(session));
         item(menu, "Add a part that hears the same", "add-section", () -> PartActions.addSection(session));
+        item(
+                menu,
+                "Routes: who hears whom    F8",
+                "show-routes",
+                () -> session.look().routes().set(true));
         item(menu, "Next colour", "colour-part", () -> PartActions.colour(session));
         item(menu, "Move up", "part-up", () -> PartActions.move(session, -1));
         item(menu, "Move down", "part-down", () -> PartActions.move(session, 1));

@@ -20,6 +20,7 @@ public final class Look {
     private final ObjectProperty<Theme> theme = new SimpleObjectProperty<>(Theme.DAY);
     private final DoubleProperty size = new SimpleDoubleProperty(1);
     private final BooleanProperty large = new SimpleBooleanProperty();
+    private final BooleanProperty routes = new SimpleBooleanProperty();
     private final BooleanProperty commonOpen = new SimpleBooleanProperty();
     private final ObservableSet<StageAddress> folded = FXCollections.observableSet();
 
@@ -51,6 +52,11 @@ public final class Look {
     /** Whether the selected stage's editor lies large over the rows. */
     public BooleanProperty large() {
         return large;
+    }
+
+    /** Whether the page of routes lies over the rows. */
+    public BooleanProperty routes() {
+        return routes;
     }
 
     /** Whether the settings that every effect has are unfolded. */

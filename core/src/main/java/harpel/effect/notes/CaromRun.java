@@ -15,6 +15,7 @@ import harpel.param.ParamSet;
 import harpel.theory.Pitch;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
+import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -46,6 +47,8 @@ final class CaromRun extends Generator {
     private final List<Marble> marbles = new ArrayList<>();
     private List<ParamSet> launched = List.of();
     private CaromBoard board;
+    /** Where the first key was pressed, from which steps are counted where it waits for one. */
+    private long keyTick;
 
     @Override
     protected boolean waitsForKey() {
@@ -60,6 +63,7 @@ final class CaromRun extends Generator {
     @Override
     protected void firstKey(long tick) {
         if (waitsForKey() || !context().running()) {
+            keyTick = tick;
             launch(tick, List.of());
         }
     }
@@ -99,7 +103,12 @@ final class CaromRun extends Generator {
     }
 
     private void lay(Marble marble, long tick) {
-        marble.clock.lay(StepGrid.ofPiece(context().time(), marble.launch.get(Carom.PACE), 50), tick);
+        TimeValue pace = marble.launch.get(Carom.PACE);
+        marble.clock.lay(
+                waitsForKey()
+                        ? StepGrid.from(keyTick, context().time(), pace, 50)
+                        : StepGrid.ofPiece(context().time(), pace, 50),
+                tick);
     }
 
     @Override

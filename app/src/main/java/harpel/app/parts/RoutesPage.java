@@ -1,0 +1,228 @@
+package harpel.app.parts;
+
+import harpel.app.draw.Drawing;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.session.Words;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Tips;
+import harpel.param.RouteType;
+import harpel.piece.Hearing;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.Routes;
+import java.util.List;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** Who hears whom: the parts with what they take notes from at the left and what they sound on at the right, and the ways between them. */
+public final class RoutesPage extends VBox {
+    private static final double TALL = 420;
+    private static final double BOX = 190;
+    private static final double BOX_TALL = 34;
+
+    private final Session session;
+    private final Map map;
+    private final Label problems = new Label();
+
+    public RoutesPage(Session session) {
+        super(8);
+        this.session = session;
+        getStyleClass().addAll("inspector", "large-editor");
+        setPadding(new Insets(6, 14, 10, 14));
+        Label title = new Label("Routes");
+        title.getStyleClass().add("part-title");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox(
+                8,
+                title,
+                space,
+                Buttons.button(
+                        "Back to the rows",
+                        "close-routes",
+                        "Shows the chain again  (F8)",
+                        () -> session.look().routes().set(false)));
+        head.setAlignment(Pos.CENTER_LEFT);
+        map = new Map(session);
+        problems.setId("route-problems");
+        problems.setWrapText(true);
+        problems.setMinHeight(USE_PREF_SIZE);
+        getChildren().addAll(head, map, problems);
+        session.document().piece().addListener((property, before, now) -> show());
+        session.selection().partId().addListener((property, before, now) -> show());
+        show();
+    }
+
+    private void show() {
+        Piece piece = session.document().piece().get();
+        List<String> wrong = Routes.of(piece).problems(session.transport().outputs());
+        problems.setText(
+                wrong.isEmpty() ? "Every way leads somewhere, and nothing comes twice." : String.join("\n", wrong));
+        problems.getStyleClass().setAll("label", wrong.isEmpty() ? "soft" : "problem");
+        map.say();
+    }
+
+    /** Draws a frame. */
+    public void draw() {
+        map.draw();
+    }
+
+    private final class Map extends Drawing {
+        private Map(Session session) {
+            super(session, "routes", TALL);
+            addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+                int row = (int) Math.floor((1 - up(event)) * parts().size());
+                choose(row);
+                if (event.getClickCount() == 2) {
+                    session.look().routes().set(false);
+                }
+            });
+            Tips.set(
+                    this,
+                    "Press a part to choose it, twice to see its chain. Up and Down choose, Enter shows.\nRed ways lead nowhere, brass"
+                            + " ones bring the same notes twice; dashed ways come from effects that send.");
+        }
+
+        private List<Part> parts() {
+            return session().document().piece().get().parts();
+        }
+
+        private int chosen() {
+            return indexOf(session().selection().partId().get());
+        }
+
+        private int indexOf(String id) {
+            return parts().stream().map(Part::id).toList().indexOf(id);
+        }
+
+        private void choose(int row) {
+            Part part = parts().get((int) clamp(row, 0, parts().size() - 1.0));
+            session().selection().selected().set(null);
+            session().selection().partId().set(part.id());
+        }
+
+        void say() {
+            Part part = session().selection().part();
+            long to = Routes.of(session().document().piece().get()).ways().stream()
+                    .filter(way -> way.from().equals(part.id()))
+                    .count();
+            setAccessibleText("Routes. " + part.name() + ": " + hears(part) + ", sounds on " + sounds(part)
+                    + ", sends to " + to + (to == 1 ? " other." : " others."));
+            repaint();
+        }
+
+        @Override
+        public boolean key(KeyEvent event) {
+            switch (event.getCode()) {
+                case UP -> choose(chosen() - 1);
+                case DOWN -> choose(chosen() + 1);
+                case ENTER -> session().look().routes().set(false);
+                default -> {
+                    return false;
+                }
+            }
+            return true;
+        }
+
+        private String hears(Part part) {
+            Piece piece = session().document().piece().get();
+            String keys = part.hearing().equals(Hearing.NOTHING) ? "" : Words.hears(piece, part.hearing());
+            String phrase = piece.phrase(part.phrase())
+                    .map(one -> "“" + one.name() + "”")
+                    .orElse("");
+            return keys.isEmpty()
+                    ? phrase.isEmpty() ? "itself" : phrase
+                    : phrase.isEmpty() ? keys : keys + " + " + phrase;
+        }
+
+        private String sounds(Part part) {
+            return (part.port().isEmpty() ? part.sound() : part.port()) + " · " + (part.channel() + 1);
+        }
+
+        @Override
+        public void paint(GraphicsContext g, Theme theme, double width, double height) {
+            List<Part> parts = parts();
+            double row = height / parts.size();
+            double left = width * 0.32;
+            double right = left + BOX;
+            for (int i = 0; i < parts.size(); i++) {
+                double y = (i + 0.5) * row;
+                Part part = parts.get(i);
+                boolean here = i == chosen();
+                g.setStroke(faint(theme.ink, 0.5));
+                g.strokeLine(left - 26, y, left, y);
+                g.strokeLine(right, y, width * 0.78, y);
+                arrow(g, left, y, 1);
+                arrow(g, width * 0.78, y, 1);
+                g.setFill(theme.raised);
+                g.fillRect(left, y - BOX_TALL / 2, BOX, BOX_TALL);
+                g.setStroke(here ? theme.brassText : theme.rule);
+                g.setLineWidth(here ? 2 : 1);
+                g.strokeRect(left, y - BOX_TALL / 2, BOX, BOX_TALL);
+                g.setLineWidth(1);
+                g.setFill(theme.ink);
+                g.fillText(part.name() + (part.mix().mute() ? "  (mute)" : ""), left + 10, y + 4, BOX - 20);
+                g.setFill(theme.soft);
+                g.fillText(hears(part), 6, y + 4, left - 40);
+                g.fillText(sounds(part), width * 0.78 + 8, y + 4, width * 0.22 - 10);
+            }
+            paintWays(g, theme, width, row, left, right);
+        }
+
+        private void paintWays(GraphicsContext g, Theme theme, double width, double row, double left, double right) {
+            Piece piece = session().document().piece().get();
+            Routes routes = Routes.of(piece);
+            List<String> outputs = session().transport().outputs();
+            double out = 0;
+            for (Routes.Way way : routes.ways()) {
+                out += 9;
+                int from = indexOf(way.from());
+                int to = indexOf(way.to());
+                boolean dead = routes.isDead(way, outputs);
+                g.setStroke(dead ? theme.red : routes.isDoubled(way) ? theme.brass : theme.blue);
+                g.setLineWidth(1.8);
+                g.setLineDashes(way.how().startsWith("hears") ? new double[0] : new double[] {5, 4});
+                if (from >= 0 && to >= 0) {
+                    double y = (from + 0.5) * row;
+                    double end = (to + 0.5) * row + 6;
+                    double x = right + 12 + out;
+                    g.strokePolyline(new double[] {right, x, x, right}, new double[] {y - 6, y - 6, end, end}, 4);
+                    g.setLineDashes();
+                    arrow(g, right, end, -1);
+                } else if (from >= 0) {
+                    double y = (from + 0.5) * row + 10;
+                    g.strokeLine(right, y, width * 0.74, y);
+                    g.setLineDashes();
+                    arrow(g, width * 0.74, y, 1);
+                    g.setFill(dead ? theme.red : theme.soft);
+                    String name = way.to().startsWith(RouteType.OUTPUT)
+                            ? "output " + way.to().substring(RouteType.OUTPUT.length())
+                            : way.to();
+                    g.fillText(name + (dead ? " is not there" : ""), right + 20 + out, y + 13);
+                } else if (to >= 0) {
+                    double y = (to + 0.5) * row + 10;
+                    g.strokeLine(left - 30, y, left, y);
+                    g.setLineDashes();
+                    g.setFill(theme.red);
+                    g.fillText(way.from() + " is not there", left - 150, y + 13);
+                }
+            }
+            g.setLineDashes();
+            g.setLineWidth(1);
+        }
+
+        private static void arrow(GraphicsContext g, double x, double y, int way) {
+            g.strokeLine(x, y, x - way * 6, y - 4);
+            g.strokeLine(x, y, x - way * 6, y + 4);
+        }
+    }
+}
