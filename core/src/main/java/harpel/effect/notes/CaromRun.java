@@ -30,6 +30,9 @@ final class CaromRun extends Generator {
         final StepClock clock = new StepClock();
         Rolling at;
         Rolling before;
+        /** It moves for the first time a step after this. */
+        long launchedAt = -1;
+
         boolean moved;
         boolean hit;
 
@@ -80,7 +83,8 @@ final class CaromRun extends Generator {
                 marbles.add(place++, before);
             } else if (board.has(launch)) {
                 Marble marble = new Marble(launch, null);
-                lay(marble, tick + 1);
+                marble.launchedAt = tick;
+                lay(marble, tick);
                 marbles.add(place++, marble);
             }
         }
@@ -108,7 +112,7 @@ final class CaromRun extends Generator {
                 waitsForKey()
                         ? StepGrid.from(keyTick, context().time(), pace, 50)
                         : StepGrid.ofPiece(context().time(), pace, 50),
-                tick);
+                tick == marble.launchedAt ? tick + 1 : tick);
     }
 
     @Override
@@ -129,7 +133,8 @@ final class CaromRun extends Generator {
                                 .with(Carom.PACE, values().get(Carom.PAD_PACE))
                                 .with(Carom.VELOCITY, note.velocity()),
                         note);
-                lay(marble, out.tick() + 1);
+                marble.launchedAt = out.tick();
+                lay(marble, out.tick());
                 marbles.add(marble);
             }
         }
