@@ -39,7 +39,7 @@ class RoomsTest {
                 .whereLayer("editor")
                 .mayOnlyBeAccessedByLayers("window", "inspector")
                 .whereLayer("draw")
-                .mayOnlyBeAccessedByLayers("window", "inspector", "chain", "editor")
+                .mayOnlyBeAccessedByLayers("window", "inspector", "chain", "editor", "parts")
                 .whereLayer("ui")
                 .mayNotAccessAnyLayer()
                 .check(new ClassFileImporter()

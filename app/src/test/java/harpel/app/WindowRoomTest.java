@@ -85,7 +85,7 @@ class WindowRoomTest extends WindowCase {
         select("carom");
         double small = place("#carom-board").getHeight();
         push(KeyCode.F7);
-        await(() -> place("#carom-board").getHeight() > 1.8 * small);
+        await(() -> place("#carom-board").getHeight() > 1.5 * small);
         assertThat(isThere("#stage-carom")).as("it lies over the rows").isFalse();
         clickOn(on("#carom-board", 0.5 / 8, 7.5 / 8));
         assertThat(value("carom", harpel.effect.notes.Carom.CELLS)).hasSize(9);

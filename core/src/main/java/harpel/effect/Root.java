@@ -28,8 +28,8 @@ public final class Root {
                 "root",
                 TYPE,
                 TYPE.wordValue(),
-                "The note of degree 0: a note, or key, the root of the piece's key at or above " + Pitch.name(lowest)
-                        + ".");
+                "The note of degree 0: a note, or key, which is the root of the piece's key at or above "
+                        + Pitch.name(lowest) + ".");
     }
 
     /** The note that is meant. */

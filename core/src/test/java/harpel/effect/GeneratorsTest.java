@@ -156,6 +156,11 @@ class GeneratorsTest {
                         .pitches(1))
                 .as("a scale of its own stands on the root: E major")
                 .containsOnly(56);
+        assertThat(through("{'effect':'carom','marbles':[{}],'cells':[{'column':3}]}")
+                        .key("A minor")
+                        .pitches(1))
+                .as("A3 and two degrees of A minor above it")
+                .containsOnly(60);
     }
 
     @Test

@@ -22,6 +22,8 @@ public abstract class Drawing extends Region {
     /** Around what is drawn, for the line that shows the keyboard. */
     public static final double EDGE = 3;
 
+    private static final double ALONE = 440;
+
     private static final Map<Color, Color[]> SHADES = new IdentityHashMap<>();
 
     private final Session session;
@@ -77,9 +79,9 @@ public abstract class Drawing extends Region {
         }
     }
 
-    /** Shows it so many times as tall. */
+    /** Shows it so many times as tall, but no taller than there is room for one alone. */
     public final void enlarge(double times) {
-        enlarged = times;
+        enlarged = times > 1 ? Math.min(times, Math.max(1, ALONE / tall)) : 1;
         tall(tall);
     }
 

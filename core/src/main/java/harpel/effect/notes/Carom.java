@@ -168,8 +168,7 @@ public final class Carom extends EffectKind {
             ChoiceType.of(Keys.class),
             Keys.ROOT,
             "root: the key becomes the root; pads: each key is a cell and launches a marble there while held; pass: keys pass by.");
-    public static final Param<Integer> ROOT =
-            Param.of("root", IntType.ofPitch(), 48, "The note of column 1 and row 1, until a key is played.");
+    public static final Param<Integer> ROOT = Root.param(LOWEST_ROOT);
     public static final Param<Integer> ROWS_PER_OCTAVE = Param.of(
             "rows-per-octave",
             IntType.of(1, LARGEST, "rows"),
