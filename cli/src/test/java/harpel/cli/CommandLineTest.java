@@ -34,7 +34,8 @@ class CommandLineTest {
 
     @BeforeEach
     void writeChain() throws IOException {
-        chain = chain("{\"effect\":\"transpose\",\"octaves\":1},{\"effect\":\"stray\",\"amount\":100,\"seed\":3}");
+        chain = chain(
+                "{\"effect\":\"transpose\",\"octaves\":1},{\"effect\":\"stray\",\"amount\":100,\"together\":\"alike\",\"seed\":3}");
     }
 
     private String chain(String stages) throws IOException {
