@@ -220,8 +220,9 @@ class WindowCompareTest extends WindowCase {
         select("echo");
         shortcut(KeyCode.F);
         await(() -> onFx(() -> row.getBoundsInParent().getHeight()) < tall - 12);
+        double folded = onFx(() -> row.getBoundsInParent().getHeight());
         clickOn("#fold-echo");
-        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) > tall - 4);
+        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) > folded + 12);
         shortcut(KeyCode.R);
         clickOn("#find-effect");
         write("transpose");

@@ -181,6 +181,28 @@ class WindowRoomTest extends WindowCase {
         assertThat(traces.inForce("lead/polymeter", "root")).isEqualTo(62);
     }
 
+    private boolean rowSays(String stage, String words) {
+        return onFx(() -> lookup("#stage-" + stage + " .label").queryAllAs(javafx.scene.control.Label.class).stream()
+                .anyMatch(label -> label.getText().endsWith(words)));
+    }
+
+    @Test
+    void anEditWhileTimeStandsCountsNothingThatCameBeforeIt() {
+        play(60, 100);
+        await(() -> rowSays("arpeggio", "1 → 1") || rowSays("arpeggio", "1 → 2"));
+        interact(() -> session.transport().release(60));
+        await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
+        settle();
+        interact(() -> session.selection()
+                .edit(
+                        "test",
+                        "",
+                        List.of(),
+                        chain -> chain.withStage(
+                                "arpeggio", stage -> stage.with(harpel.effect.held.Arpeggio.GATE, 33))));
+        await(() -> rowSays("arpeggio", "0 → 0"));
+    }
+
     @Test
     void onePageShowsAllRoutes() {
         push(KeyCode.F8);

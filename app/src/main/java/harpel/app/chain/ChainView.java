@@ -16,6 +16,7 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
 import harpel.effect.route.Split;
+import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import java.util.ArrayList;
@@ -72,6 +73,9 @@ public final class ChainView extends BorderPane {
     private final Scrolling scroll = new Scrolling(rows);
     /** Since when the chain stands as it stands: what came before it did says nothing of it. */
     private double standsSince = Double.NEGATIVE_INFINITY;
+
+    private double countsSince = Double.NEGATIVE_INFINITY;
+    private long movedBefore;
 
     private final Map<String, StageRow> kept = new HashMap<>();
     private final List<StageRow> shown = new ArrayList<>();
@@ -135,6 +139,10 @@ public final class ChainView extends BorderPane {
     private void take(Change change) {
         if (!change.parts().isEmpty()) {
             standsSince = window.nowTick();
+            if (session.transport().status().mode() == LiveStatus.Mode.STOPPED) {
+                // What the stages made before is forgotten, so what came in before counts for nothing.
+                countsSince = window.nowTick();
+            }
         }
         if (!change.onlyValues(session.selection().partId().get())) {
             build();
@@ -377,6 +385,10 @@ public final class ChainView extends BorderPane {
 
     /** Draws a frame. */
     public void draw(long nanos) {
+        long moved = session.transport().traces().movedInAll();
+        standsSince -= moved - movedBefore;
+        countsSince -= moved - movedBefore;
+        movedBefore = moved;
         window.follow(session.transport().traces());
         window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {
@@ -420,11 +432,11 @@ public final class ChainView extends BorderPane {
     }
 
     private int count(Place place, double to) {
-        return session.transport().traces().countWithin(place, (long) window.fromTick(), (long) to);
+        return countSince(place, countsSince, to);
     }
 
-    private int countSince(Place place, double to) {
-        double from = Math.max(window.fromTick(), standsSince);
+    private int countSince(Place place, double since, double to) {
+        double from = Math.max(window.fromTick(), since);
         return from >= to ? 0 : session.transport().traces().countWithin(place, (long) from, (long) to);
     }
 
@@ -445,6 +457,7 @@ public final class ChainView extends BorderPane {
     private void advise() {
         Part part = session.selection().part();
         standsSince = Math.min(standsSince, window.nowTick());
+        countsSince = Math.min(countsSince, window.nowTick());
         // What came in within the last bar may still be on its way.
         double settled = window.toTick() - (window.toTick() - window.fromTick()) / window.bars();
         Optional<Advice> full =
@@ -453,8 +466,9 @@ public final class ChainView extends BorderPane {
                 ? full
                 : Advisor.notesStop(
                         part,
-                        countSince(Places.input(part.id()), settled),
-                        id -> countSince(Places.at(StageAddress.of(part.id(), List.of(), id)), window.toTick()));
+                        countSince(Places.input(part.id()), standsSince, settled),
+                        id -> countSince(
+                                Places.at(StageAddress.of(part.id(), List.of(), id)), standsSince, window.toTick()));
         Set<Integer> pitches = new TreeSet<>();
         within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
         Advice leaves = Advisor.leavesTheKey(session.document().piece().get(), part, pitches)
