@@ -68,6 +68,7 @@ public final class ChainView extends BorderPane {
     private final Ruler ruler;
     private double tall = SHORTEST;
     private double sharedRoom;
+    private List<Place> sharedPlaces = List.of();
     private int sharing;
     private final VBox rows = new VBox();
     private final Scrolling scroll = new Scrolling(rows);
@@ -166,7 +167,6 @@ public final class ChainView extends BorderPane {
     }
 
     private void build() {
-        sharing = SHARINGS;
         Part part = session.selection().part();
         head.show();
         rows.getChildren().clear();
@@ -191,6 +191,12 @@ public final class ChainView extends BorderPane {
         sound.showWords(
                 "Sound", (part.port().isEmpty() ? part.sound() : part.port()) + " · channel " + (part.channel() + 1));
         rows.getChildren().add(sound);
+        // Folding leaves the other rows where the hand has them.
+        List<Place> places = shown.stream().map(StageRow::place).toList();
+        if (!places.equals(sharedPlaces)) {
+            sharedPlaces = places;
+            sharing = SHARINGS;
+        }
         kept.keySet().removeIf(place -> shown.stream().noneMatch(one -> one == kept.get(place)));
         select();
     }
