@@ -204,6 +204,20 @@ class WindowRoomTest extends WindowCase {
     }
 
     @Test
+    void aRowsHeadingSaysWhatItIsSetToNow() {
+        interact(() -> {
+            session.selection().edit("test", "", List.of(), chain -> Chain.EMPTY);
+            harpel.app.chain.EffectMenu.add(session, List.of(), 0, EffectCatalog.of("harmony"));
+        });
+        settle();
+        clickOn("#row-voices-1");
+        focus("#param-chance");
+        write("25");
+        push(KeyCode.ENTER);
+        await(() -> onFx(() -> lookup("#row-voices-1").queryButton().getText()).endsWith("chance 25 %"));
+    }
+
+    @Test
     void onePageShowsAllRoutes() {
         push(KeyCode.F8);
         await(() -> isThere("#routes"));

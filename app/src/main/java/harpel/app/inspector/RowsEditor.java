@@ -11,7 +11,9 @@ import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.BiConsumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -30,6 +32,7 @@ final class RowsEditor extends VBox {
     private final Session session;
     private final VBox list = new VBox(3);
     private List<ParamSet> rows = List.of();
+    private final Map<Integer, Button> heads = new HashMap<>();
     private int open = -1;
 
     RowsEditor(Session session, Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change) {
@@ -71,18 +74,21 @@ final class RowsEditor extends VBox {
         }
     }
 
+    /** "2  +2 degrees · chance 50 %", as the row is now. */
+    private String heading(int number) {
+        return (number + 1) + "  " + new RowType(spec).show(rows.get(number));
+    }
+
     private VBox row(int number) {
         Button head = Buttons.button(
-                (number + 1) + "  " + new RowType(spec).show(rows.get(number)),
-                "row-" + param.id() + "-" + (number + 1),
-                "Show what it is set to",
-                () -> {
+                heading(number), "row-" + param.id() + "-" + (number + 1), "Show what it is set to", () -> {
                     open = open == number ? -1 : number;
                     for (int i = 0; i < rows.size(); i++) {
                         list.getChildren().set(i, row(i));
                     }
                 });
         head.getStyleClass().add("row-head");
+        heads.put(number, head);
         head.setMinWidth(0);
         head.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(head, Priority.ALWAYS);
@@ -113,6 +119,7 @@ final class RowsEditor extends VBox {
                     // The row keeps its controls while a hand is on one of them.
                     rows = edited;
                     changed.show(rows.get(number));
+                    heads.get(number).setText(heading(number));
                     change.accept(edited, done);
                 },
                 session::say);
