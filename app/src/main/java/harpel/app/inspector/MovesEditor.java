@@ -205,7 +205,11 @@ final class MovesEditor extends VBox {
         }
         for (Source source : Source.values()) {
             if (source != Source.LEVER) {
-                source(menu, param, source.word().replace('-', ' ') + " – " + source.does(), Mover.of(source, param));
+                source(
+                        menu,
+                        param,
+                        source.word().replace('-', ' ') + " – " + source.does().split(",")[0],
+                        Mover.of(source, param));
             }
         }
         menu.show(add, Side.BOTTOM, 0, 0);
