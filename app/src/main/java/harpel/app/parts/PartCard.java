@@ -51,7 +51,7 @@ final class PartCard extends VBox {
         sound = Places.sound(id);
         getStyleClass().add("part-card");
         name.getStyleClass().add("stage-name");
-        about.getStyleClass().add("soft");
+        about.getStyleClass().addAll("soft", "part-about");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         Label arrow = new Label("→");
@@ -157,9 +157,6 @@ final class PartCard extends VBox {
         if (Math.round(level.getValue()) != part.mix().level()) {
             level.setValue(part.mix().level());
         }
-        // What it hears and sounds like is said of the chosen one; of the others when pointed at.
-        about.setManaged(selected);
-        about.setVisible(selected);
         Tips.set(
                 choose,
                 about.getText() + "\nShow this part’s chain and play it with the keys; drag to move it in the list");

@@ -42,7 +42,7 @@ public final class PartPanel extends VBox {
     private static final String BUILT_IN = "built-in";
 
     private final Session session;
-    private final VBox cards = new VBox(4);
+    private final VBox cards = new VBox(3);
     private final Map<String, PartCard> kept = new HashMap<>();
     private final Field name;
     private final Choice<Hearing> input;
