@@ -123,6 +123,7 @@ final class HarpelPane extends BorderPane {
 
     /** The rows, or what lies over them: the routes, or an editor opened large. */
     private void cover() {
+        setCenter(chain);
         boolean routed = session.look().routes().get();
         chain.cover(routed ? routes : session.look().large().get() ? inspector.large() : null);
     }
@@ -417,12 +418,21 @@ final class HarpelPane extends BorderPane {
     /** What waits for words, so that letters play no keys; empty when they do. */
     private String lettersGoTo() {
         Node owner = getScene() == null ? null : getScene().getFocusOwner();
-        boolean list = owner instanceof ComboBoxBase<?> box && box.isShowing()
-                || Window.getWindows().stream().anyMatch(ContextMenu.class::isInstance);
+        boolean list = owner instanceof ComboBoxBase<?> box && box.isShowing() || isListOpen();
         if (!list && owner instanceof ParamTile<?> tile) {
             return tile.param().label();
         }
         return list ? "the list" : typing() ? "what is typed in" : "";
+    }
+
+    /** Asked each frame, so without more ado. */
+    private static boolean isListOpen() {
+        for (Window window : Window.getWindows()) {
+            if (window instanceof ContextMenu) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void released(KeyEvent event) {

@@ -16,9 +16,14 @@ public enum Beyond {
             DROP,
             "What becomes of a pitch outside 0–127: dropped, or brought back by octaves.");
 
+    /** The pitch as it is to be, which may still lie outside 0–127 and is to be dropped then. */
+    public int fit(int pitch) {
+        return this == FOLD ? Pitch.fold(pitch) : pitch;
+    }
+
     /** A note made from {@code from}, or null when its pitch is to be dropped; {@code from} itself when nothing changes. */
     public NoteStart derive(NoteStart from, long tick, int pitch, double velocity) {
-        int fitted = this == FOLD ? Pitch.fold(pitch) : pitch;
+        int fitted = fit(pitch);
         if (!Pitch.inRange(fitted)) {
             return null;
         }

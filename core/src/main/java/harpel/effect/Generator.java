@@ -2,6 +2,7 @@ package harpel.effect;
 
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.param.Param;
 import harpel.param.ParamSet;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -19,6 +20,7 @@ public abstract class Generator implements Effect {
     private ParamSet values;
     private EffectContext context;
     private NoteStart lastKey;
+    private int toldRoot = -1;
 
     @Override
     public void configure(ParamSet newValues, EffectContext newContext, long tick) {
@@ -65,6 +67,16 @@ public abstract class Generator implements Effect {
         return held;
     }
 
+    /** The root in force: the last key where keys are taken as roots, else the one that is set; told when it changes. */
+    protected final int root(Param<Integer> param, int lowest, boolean followsKeys) {
+        int root = followsKeys && lastKey != null ? lastKey.pitch() : Root.of(values, param, lowest, context.key());
+        if (root != toldRoot) {
+            toldRoot = root;
+            context.inForce(param, root);
+        }
+        return root;
+    }
+
     /** A note of the last key's making, or of its own where no key was pressed. */
     protected final NoteStart make(long tick, int pitch, double velocity) {
         if (lastKey != null && takesKeys()) {
@@ -86,6 +98,8 @@ public abstract class Generator implements Effect {
             out.start(note);
         }
         if (first) {
+            // Time may begin anew with it, and what was told before be forgotten.
+            toldRoot = -1;
             firstKey(out.tick());
         }
         if (stood) {
@@ -109,5 +123,6 @@ public abstract class Generator implements Effect {
     @Override
     public void stopGenerating(Emitter out) {
         held.clear();
+        toldRoot = -1;
     }
 }

@@ -49,6 +49,18 @@ public record ListType<T>(ParamType<T> item, int most) implements ParamType<List
         return values;
     }
 
+    /** What a new value is: the first of the defaults, else nought, or where there is none the middle. */
+    public T fresh(List<T> defaults) {
+        if (!defaults.isEmpty()) {
+            return defaults.get(0);
+        }
+        try {
+            return item.parse("0");
+        } catch (IllegalArgumentException e) {
+            return item.atFraction(0.5);
+        }
+    }
+
     @Override
     public boolean canShuffle(List<T> value) {
         return !value.isEmpty() && value.stream().allMatch(item::canShuffle);

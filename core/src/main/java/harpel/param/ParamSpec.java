@@ -97,25 +97,9 @@ public final class ParamSpec {
         return (ParamType<Object>) param.type();
     }
 
-    private static <T> Param<T> plainInside(String id, String label, ListType<T> type, Param<?> list) {
-        T fresh = list.defaultValue() instanceof List<?> values && !values.isEmpty()
-                ? type.item().read(writeAny(type, values.get(0)))
-                : middle(type.item());
-        return new Param<>(id, label, type.item(), fresh, list.help());
-    }
-
     @SuppressWarnings("unchecked") // a list's default holds values of its type
-    private static <T> Object writeAny(ListType<T> type, Object value) {
-        return type.item().write((T) value);
-    }
-
-    /** Nought, or where there is none the middle. */
-    private static <T> T middle(ParamType<T> type) {
-        try {
-            return type.parse("0");
-        } catch (IllegalArgumentException e) {
-            return type.atFraction(0.5);
-        }
+    private static <T> Param<T> plainInside(String id, String label, ListType<T> type, Param<?> list) {
+        return new Param<>(id, label, type.item(), type.fresh((List<T>) list.defaultValue()), list.help());
     }
 
     /**

@@ -2,6 +2,7 @@ package harpel.param;
 
 import harpel.theory.Ways;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.DoubleSupplier;
@@ -78,7 +79,7 @@ public record WaysType() implements ParamType<Ways> {
                 Map.of("pattern", "^-?\\d{1,2}$"),
                 "additionalProperties",
                 WEIGHT.schema());
-        return Map.of("anyOf", java.util.List.of(weights, EVENLY.schema(), Map.of("type", "string")));
+        return Map.of("anyOf", List.of(weights, EVENLY.schema(), Map.of("type", "string")));
     }
 
     @Override

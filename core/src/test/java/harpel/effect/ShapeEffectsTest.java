@@ -211,6 +211,12 @@ class ShapeEffectsTest {
                 .hasSize(4)
                 .extracting(Heard::length)
                 .containsOnly(0.4);
+        String tied =
+                "{'effect':'arpeggio','pace':'1/4','gate':100,'pattern':[{},{'play':'tie'},{'play':'tie'},{'play':'rest'}]}";
+        assertThat(Played.through(tied + half).note("C4", 0, 16).asPhrase().bars(2))
+                .as("three tied quarters, whatever the chord that is held lasts")
+                .extracting(Heard::length)
+                .containsExactly(1.5, 1.5);
         assertThat(Played.through("{'effect':'duration','length':'fixed','fixed':'1/4'}" + half)
                         .note("C4", 0, 4)
                         .bars(1))

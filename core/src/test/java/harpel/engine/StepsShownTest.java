@@ -111,8 +111,8 @@ class StepsShownTest {
         steps("{'effect':'polymeter','start':'key'}", 0.2, 62);
         assertThat(inForce).containsExactly("root 62");
         inForce.clear();
-        steps("{'effect':'pulse','root':'E4'}", 0.2, 62);
-        assertThat(inForce).as("keys pass by").containsExactly("root 64");
+        steps("{'effect':'pulse','root':'E4'}", 4, 62);
+        assertThat(inForce).as("keys pass by; told once, not at every step").containsExactly("root 64");
     }
 
     @Test

@@ -174,15 +174,7 @@ public final class ChainView extends BorderPane {
                 javafx.css.PseudoClass.getPseudoClass("off"), part.rack().off());
         shown.clear();
         StageRow input = row(null, Places.input(part.id()), false);
-        String hears = Words.hears(session.document().piece().get(), part.hearing());
-        input.showWords(
-                "Input",
-                session.document()
-                        .piece()
-                        .get()
-                        .phrase(part.phrase())
-                        .map(phrase -> hears + " + phrase “" + phrase.name() + "”")
-                        .orElse(hears));
+        input.showWords("Input", Words.takes(session.document().piece().get(), part));
         rows.getChildren().add(input);
         advice = Advisor.chain(session.document().piece().get(), part);
         addChain(rows, part.chain(), List.of());
@@ -368,11 +360,11 @@ public final class ChainView extends BorderPane {
                 "Add an effect here  (Ctrl+E adds after the selected stage)",
                 () -> {});
         line.getStyleClass().add("insert-line");
-        line.setMaxWidth(Double.MAX_VALUE);
-        if (place < session.selection().chainAt(way).stages().size()) {
+        boolean last = place == session.selection().chainAt(way).stages().size();
+        line.setMaxWidth(last ? Double.MAX_VALUE : INSERT_WIDE);
+        if (!last) {
             // As tall as a target has to be, over the edges of the rows beside it, and only where no trace is taken
             // from the hand.
-            line.setMaxWidth(INSERT_WIDE);
             VBox.setMargin(line, new Insets(-7, 0, -7, 0));
             line.setViewOrder(-1);
         }
@@ -406,6 +398,9 @@ public final class ChainView extends BorderPane {
         }
         if (frame++ % ADVISE_EVERY == 0) {
             advise();
+        }
+        if (getCenter() != scroll) {
+            return;
         }
         shown.forEach(StageRow::draw);
         shareHeight();

@@ -59,6 +59,8 @@ final class BoardEditor extends StageEditor {
     private final List<ParamTile<?>> marbleTiles = new ArrayList<>();
     private final ParamTile<Integer> chance;
     private Hand hand = Hand.BELL;
+    private CaromBoard run;
+    private List<List<Rolling>> ways = List.of();
 
     public BoardEditor(Session session, Edit edit) {
         super(session, edit);
@@ -113,6 +115,8 @@ final class BoardEditor extends StageEditor {
 
     @Override
     public void show() {
+        run = new CaromBoard(stage().params());
+        ways = get(Carom.MARBLES).stream().map(marble -> run.way(marble, WAY)).toList();
         board.say();
     }
 
@@ -400,9 +404,8 @@ final class BoardEditor extends StageEditor {
                 g.strokeLine(i * wide, 0, i * wide, height);
                 g.strokeLine(0, i * tall, width, i * tall);
             }
-            CaromBoard run = new CaromBoard(stage().params());
-            for (ParamSet marble : get(Carom.MARBLES)) {
-                paintWay(g, theme, run.way(marble, WAY), marble, wide, tall, height);
+            for (int i = 0; i < ways.size(); i++) {
+                paintWay(g, theme, ways.get(i), get(Carom.MARBLES).get(i), wide, tall, height);
             }
             for (ParamSet cell : get(Carom.CELLS)) {
                 if (run.has(cell)) {

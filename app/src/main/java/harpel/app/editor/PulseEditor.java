@@ -15,7 +15,9 @@ import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import harpel.theory.GeneralMidi;
 import harpel.theory.Key;
+import harpel.theory.Pitch;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -207,9 +209,11 @@ final class PulseEditor extends StageEditor {
         int by = layer.get(spread ? Pulse.TURNED : Pulse.FROM);
         String rhythm =
                 spread ? layer.get(Pulse.SPREAD) + " of " + get(Pulse.STEPS) : "every " + layer.get(Pulse.EVERY);
+        int note = layer.get(Pulse.NOTE);
+        boolean drums = session().selection().part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
         String own = layer.isDefault(Pulse.NOTE)
                 ? ""
-                : "  " + Words.withDrum(session(), Pulse.NOTE.show(layer)).replaceFirst("^[A-G]♯?-?\\d ", "");
+                : "  " + GeneralMidi.percussion(note).filter(drum -> drums).orElse(Pitch.shown(note));
         return rhythm + (by == 0 ? "" : " +" + by) + own;
     }
 

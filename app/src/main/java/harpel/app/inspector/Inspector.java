@@ -483,9 +483,7 @@ public final class Inspector extends BorderPane {
     private <T> StepRow<T> stepRow(Param<?> param) {
         Param<List<T>> list = (Param<List<T>>) param;
         ListType<T> type = (ListType<T>) list.type();
-        T fresh = list.defaultValue().isEmpty()
-                ? middle(type.item())
-                : list.defaultValue().get(0);
+        T fresh = type.fresh(list.defaultValue());
         StepRow<T> row = new StepRow<>(
                 session,
                 "param-" + param.id(),
@@ -497,15 +495,6 @@ public final class Inspector extends BorderPane {
                 (values, done) -> set(list, values, done));
         stepRowShows.add(values -> row.show(values.get(list)));
         return row;
-    }
-
-    /** Nought, or where there is none the middle. */
-    private static <T> T middle(ParamType<T> type) {
-        try {
-            return type.parse("0");
-        } catch (IllegalArgumentException e) {
-            return type.atFraction(0.5);
-        }
     }
 
     private <T> void set(Param<T> param, T value, boolean done) {

@@ -155,6 +155,10 @@ final class MovesEditor extends VBox {
         }
     }
 
+    private int length(Param<?> list) {
+        return ((List<?>) stage.params().get(list)).size();
+    }
+
     @SuppressWarnings("unchecked") // the value is one of the list's own
     private static <T> String shown(ParamType<T> type, Object value) {
         return type.show((T) value);
@@ -173,16 +177,13 @@ final class MovesEditor extends VBox {
                             menu.getItems().add(item(inside.label(), inside.id(), () -> offerSources(inside))));
             if (one.type() instanceof ListType<?>) {
                 // A row's own list, by number: its values have no names.
-                ParamSet values = (ParamSet) ((List<?>) stage.params()
-                                .get(stage.params()
-                                        .spec()
-                                        .byId(place.replaceFirst("\\..*", ""))
-                                        .orElseThrow()))
-                        .get(Integer.parseInt(place.replaceFirst(".*\\.", "")) - 1);
-                for (int i = 0; i < ((List<?>) values.get(one)).size(); i++) {
+                String list = place + "." + one.id();
+                int length =
+                        stage.params().spec().anywhere(list).map(this::length).orElse(0);
+                for (int i = 1; i <= length; i++) {
                     stage.params()
                             .spec()
-                            .anywhere(place + "." + one.id() + "." + (i + 1))
+                            .anywhere(list + "." + i)
                             .ifPresent(inside ->
                                     menu.getItems().add(item(inside.label(), inside.id(), () -> offerSources(inside))));
                 }

@@ -7,7 +7,6 @@ import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Tips;
 import harpel.param.RouteType;
-import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;
@@ -115,7 +114,8 @@ public final class RoutesPage extends VBox {
             long to = Routes.of(session().document().piece().get()).ways().stream()
                     .filter(way -> way.from().equals(part.id()))
                     .count();
-            setAccessibleText("Routes. " + part.name() + ": " + hears(part) + ", sounds on " + sounds(part)
+            setAccessibleText("Routes. " + part.name() + ": "
+                    + Words.takes(session().document().piece().get(), part) + ", sounds on " + sounds(part)
                     + ", sends to " + to + (to == 1 ? " other." : " others."));
             repaint();
         }
@@ -131,17 +131,6 @@ public final class RoutesPage extends VBox {
                 }
             }
             return true;
-        }
-
-        private String hears(Part part) {
-            Piece piece = session().document().piece().get();
-            String keys = part.hearing().equals(Hearing.NOTHING) ? "" : Words.hears(piece, part.hearing());
-            String phrase = piece.phrase(part.phrase())
-                    .map(one -> "“" + one.name() + "”")
-                    .orElse("");
-            return keys.isEmpty()
-                    ? phrase.isEmpty() ? "itself" : phrase
-                    : phrase.isEmpty() ? keys : keys + " + " + phrase;
         }
 
         private String sounds(Part part) {
@@ -172,7 +161,7 @@ public final class RoutesPage extends VBox {
                 g.setFill(theme.ink);
                 g.fillText(part.name() + (part.mix().mute() ? "  (mute)" : ""), left + 10, y + 4, BOX - 20);
                 g.setFill(theme.soft);
-                g.fillText(hears(part), 6, y + 4, left - 40);
+                g.fillText(Words.takes(session().document().piece().get(), part), 6, y + 4, left - 40);
                 g.fillText(sounds(part), width * 0.78 + 8, y + 4, width * 0.22 - 10);
             }
             paintWays(g, theme, width, row, left, right);

@@ -31,6 +31,14 @@ public final class Words {
         };
     }
 
+    /** The same with its phrase: "Keys + phrase “Tide table”". */
+    public static String takes(Piece piece, Part part) {
+        String hears = hears(piece, part.hearing());
+        return piece.phrase(part.phrase())
+                .map(phrase -> hears + " + phrase “" + phrase.name() + "”")
+                .orElse(hears);
+    }
+
     /** Says what was done to make a note of another. */
     public interface Telling {
         String tell(NoteStart from, NoteStart made);

@@ -126,7 +126,7 @@ final class ArpeggioRun implements Effect {
             chordTick = missedTick;
             play(missed, counterAt(missed, missedTick), out);
         } else if (values.get(Arpeggio.ORDER) == Order.TOGETHER && lateStep == missed && !wasEmpty) {
-            sound(new Entry(note, note.pitch()), null, missed, out);
+            sound(new Entry(note, note.pitch()), null, missed, 0, out);
         }
     }
 
@@ -216,7 +216,7 @@ final class ArpeggioRun implements Effect {
         boolean sounds = step == null || out.chance().percent(step.get(Arpeggio.STEP_CHANCE));
         for (Entry entry : order.at(play, step, nextsBefore(counter, pattern), out.chance())) {
             if (sounds) {
-                NoteStart note = sound(entry, step, beforeTie ? -1 : index, out);
+                NoteStart note = sound(entry, step, index, beforeTie ? tiedEnd(pattern, counter, index) : 0, out);
                 if (beforeTie && note != null) {
                     tied.add(note);
                 }
@@ -239,16 +239,32 @@ final class ArpeggioRun implements Effect {
         return counter / pattern.size() * all + before;
     }
 
-    /** Starts one note; {@code index} is the step it ends with, or -1 when a tie follows. */
-    private NoteStart sound(Entry entry, ParamSet step, long index, Emitter out) {
+    /** Where the last of the ties behind a struck step ends, if nothing comes between. */
+    private long tiedEnd(List<ParamSet> pattern, long counter, long index) {
+        int ties = 0;
+        ParamSet last = null;
+        for (int i = 1; i < pattern.size(); i++) {
+            ParamSet next = pattern.get((int) Math.floorMod(counter + i, (long) pattern.size()));
+            if (next.get(Arpeggio.PLAY) != Play.TIE) {
+                break;
+            }
+            last = next;
+            ties = i;
+        }
+        int own = last == null ? 0 : last.get(Arpeggio.STEP_GATE);
+        return endOf(own > 0 ? own : struckGate, index + ties);
+    }
+
+    /** Starts one note that ends with a step, or, where ties follow, later: at {@code tiedEnd} as far as is known. */
+    private NoteStart sound(Entry entry, ParamSet step, long index, long tiedEnd, Emitter out) {
         int pitch = entry.pitch() + (step == null ? 0 : 12 * step.get(Arpeggio.STEP_OCTAVE));
         NoteStart made = values.get(Beyond.PARAM).derive(entry.from(), out.tick(), pitch, velocity(entry.from(), step));
         if (made == null) {
             return null;
         }
         NoteStart note = made == entry.from() ? made.copy() : made;
-        out.start(note);
-        if (index >= 0) {
+        out.start(note.lasting(Math.max(0, tiedEnd - out.tick())));
+        if (tiedEnd == 0) {
             out.end(note, endOf(step == null ? 0 : step.get(Arpeggio.STEP_GATE), index), NoteEnd.PLAIN_RELEASE);
         }
         return note;

@@ -346,21 +346,14 @@ public final class Polymeter extends EffectKind {
                 }
             }
             boolean sounds = out.chance().percent(chance * 100);
-            int root = root();
+            int root = root(ROOT, LOWEST_ROOT, takesKeys());
             int pitch = Root.key(values(), root, context().key()).shift(root, degree) + semitones;
-            int fitted = values().get(Beyond.PARAM) == Beyond.FOLD ? Pitch.fold(pitch) : pitch;
+            int fitted = values().get(Beyond.PARAM).fit(pitch);
             double percent = ownLength ? length * 100 : PLAIN_LENGTH;
             if (sounds && percent > 0 && Pitch.inRange(fitted)) {
                 strike(fitted, velocity, percent, repeats, late, out);
             }
             clock.advance();
-        }
-
-        private int root() {
-            int set = Root.of(values(), ROOT, LOWEST_ROOT, context().key());
-            int root = lastKey() == null || !takesKeys() ? set : lastKey().pitch();
-            context().inForce(ROOT, root);
-            return root;
         }
 
         private void strike(int pitch, double velocity, double percent, int repeats, int late, Emitter out) {

@@ -211,7 +211,7 @@ final class CaromRun extends Generator {
     private void sound(Marble marble, Emitter out) {
         int own = marble.launch.get(Carom.NOTE);
         int pitch = own >= 0 ? own : byPlace(marble);
-        int fitted = values().get(Beyond.PARAM) == Beyond.FOLD ? Pitch.fold(pitch) : pitch;
+        int fitted = values().get(Beyond.PARAM).fit(pitch);
         if (Pitch.inRange(fitted)) {
             double velocity = marble.launch.get(Carom.VELOCITY);
             NoteStart note = marble.pad == null
@@ -224,10 +224,7 @@ final class CaromRun extends Generator {
     }
 
     private int byPlace(Marble marble) {
-        NoteStart played = values().get(Carom.KEYS) == Keys.ROOT ? lastKey() : null;
-        int set = Root.of(values(), Carom.ROOT, Carom.LOWEST_ROOT, context().key());
-        int root = played == null ? set : played.pitch();
-        context().inForce(Carom.ROOT, root);
+        int root = root(Carom.ROOT, Carom.LOWEST_ROOT, values().get(Carom.KEYS) == Keys.ROOT);
         return Root.key(values(), root, context().key()).shift(root, marble.at.column())
                 + 12 * (marble.at.row() / values().get(Carom.ROWS_PER_OCTAVE));
     }

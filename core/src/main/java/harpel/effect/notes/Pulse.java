@@ -209,8 +209,13 @@ public final class Pulse extends EffectKind {
 
     private static final class Running extends Generator {
         private final StepClock clock = new StepClock();
-        private List<boolean[]> layers = List.of();
-        private boolean[] always = {};
+        /** What a step always sounds: a note of a layer's own, or {@link #DRAWN}, with the accents that meet there. */
+        private record Strike(int note, int accent) {}
+
+        private static final int DRAWN = NOTE.defaultValue();
+        private static final Strike[] FILLED = {new Strike(DRAWN, 0)};
+
+        private Strike[][] strikes = {};
 
         @Override
         protected boolean waitsForKey() {
@@ -224,8 +229,7 @@ public final class Pulse extends EffectKind {
 
         @Override
         protected void layClocks(long tick) {
-            layers = layers(values());
-            always = always(values());
+            strikes = strikes(values());
             clock.lay(StepGrid.ofPiece(context().time(), values().get(PACE), values().get(SWING)), tick);
         }
 
@@ -236,36 +240,57 @@ public final class Pulse extends EffectKind {
 
         @Override
         public void step(Emitter out) {
-            int step = (int) (clock.index() % always.length);
+            int step = (int) (clock.index() % strikes.length);
             context().step(0, step);
             boolean fills = out.chance().percent(SharedOrOwnType.at(values().get(FILL), step));
-            // Note by note what the layers that meet here add; -1 for what is drawn around the root.
-            TreeMap<Integer, Integer> accents = new TreeMap<>();
-            for (int i = 0; i < layers.size(); i++) {
-                if (layers.get(i)[step]) {
-                    ParamSet layer = values().get(LAYERS).get(i);
-                    accents.merge(layer.get(NOTE), layer.get(ACCENT), Integer::sum);
-                }
-            }
-            if (fills && !always[step]) {
-                accents.put(-1, 0);
-            }
             List<Integer> drawn = draw(out);
-            accents.forEach((note, accent) -> {
-                double velocity = values().get(VELOCITY) + accent;
-                if (note >= 0) {
-                    sound(note, velocity, out);
-                } else {
-                    drawn.stream()
-                            .filter(pitch -> !accents.containsKey(pitch))
-                            .forEach(pitch -> sound(pitch, velocity, out));
+            int velocity = values().get(VELOCITY);
+            Strike[] here = strikes[step];
+            for (Strike strike : here) {
+                if (strike.note != DRAWN) {
+                    sound(strike.note, velocity + strike.accent, out);
                 }
-            });
+            }
+            for (Strike strike : here.length == 0 && fills ? FILLED : here) {
+                for (int i = 0; strike.note == DRAWN && i < drawn.size(); i++) {
+                    if (!hasOwn(here, drawn.get(i))) {
+                        sound(drawn.get(i), velocity + strike.accent, out);
+                    }
+                }
+            }
             clock.advance();
         }
 
+        /** Worked out when the layers are set and not at each step. */
+        private static Strike[][] strikes(ParamSet values) {
+            List<boolean[]> layers = layers(values);
+            Strike[][] strikes = new Strike[values.get(STEPS)][];
+            for (int step = 0; step < strikes.length; step++) {
+                TreeMap<Integer, Integer> accents = new TreeMap<>();
+                for (int i = 0; i < layers.size(); i++) {
+                    if (layers.get(i)[step]) {
+                        ParamSet layer = values.get(LAYERS).get(i);
+                        accents.merge(layer.get(NOTE), layer.get(ACCENT), Integer::sum);
+                    }
+                }
+                strikes[step] = accents.entrySet().stream()
+                        .map(one -> new Strike(one.getKey(), one.getValue()))
+                        .toArray(Strike[]::new);
+            }
+            return strikes;
+        }
+
+        private static boolean hasOwn(Strike[] here, int pitch) {
+            for (Strike strike : here) {
+                if (strike.note == pitch) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
         private void sound(int pitch, double velocity, Emitter out) {
-            int fitted = values().get(Beyond.PARAM) == Beyond.FOLD ? Pitch.fold(pitch) : pitch;
+            int fitted = values().get(Beyond.PARAM).fit(pitch);
             if (values().get(LENGTH) > 0 && Pitch.inRange(fitted)) {
                 NoteStart note = make(out.tick(), fitted, velocity);
                 out.start(note);
@@ -275,9 +300,7 @@ public final class Pulse extends EffectKind {
 
         /** So many different ways as there are voices, by their weights. */
         private List<Integer> draw(Emitter out) {
-            int set = root(values(), context().key());
-            int root = lastKey() != null && takesKeys() ? lastKey().pitch() : set;
-            context().inForce(ROOT, root);
+            int root = root(ROOT, LOWEST_ROOT, takesKeys());
             Key key = Root.key(values(), root, context().key());
             Ways among = values().get(AMONG);
             if (among.isEmpty()) {
