@@ -23,7 +23,7 @@ import javafx.scene.layout.VBox;
  * @param <T> the class of a step's value
  */
 final class RowTool<T> extends VBox {
-    private static final double FIELD = 56;
+    private static final double FIELD = 74;
     private static final List<Integer> LENGTHS = List.of(8, 16, 32);
 
     /** The row that is worked on. */
