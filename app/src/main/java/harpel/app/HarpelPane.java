@@ -125,7 +125,14 @@ final class HarpelPane extends BorderPane {
     private void cover() {
         setCenter(chain);
         boolean routed = session.look().routes().get();
-        chain.cover(routed ? routes : session.look().large().get() ? inspector.large() : null);
+        boolean large = session.look().large().get();
+        chain.cover(routed ? routes : large ? inspector.large() : null);
+        // The keyboard goes with what is looked at, and comes back to the row it was in.
+        if (!routed && large) {
+            inspector.focusFirst();
+        } else if (!routed) {
+            chain.focusSelected();
+        }
     }
 
     Session session() {
@@ -385,6 +392,7 @@ final class HarpelPane extends BorderPane {
 
     private void pressed(KeyEvent event) {
         if (typing()
+                && !event.getCode().isFunctionKey()
                 && (!event.isShortcutDown()
                         || EnumSet.of(KeyCode.DELETE, KeyCode.Z, KeyCode.Y, KeyCode.C, KeyCode.V)
                                 .contains(event.getCode()))) {

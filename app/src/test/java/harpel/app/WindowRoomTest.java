@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import harpel.app.session.TraceStore;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
+import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
@@ -96,6 +97,25 @@ class WindowRoomTest extends WindowCase {
         await(() -> isThere("#add-pattern") && !isThere("#stage-arpeggio"));
         push(KeyCode.F7);
         await(() -> isThere("#stage-arpeggio"));
+    }
+
+    @Test
+    void theKeyboardGoesIntoWhatIsOpenedLargeAndBackToItsRow() {
+        select("carom");
+        focus("#stage-carom");
+        push(KeyCode.F7);
+        await(() -> hasKeyboard("#carom-board"));
+        push(KeyCode.F7);
+        await(() -> isThere("#stage-carom") && hasKeyboard("#stage-carom"));
+        StageAddress carom = session.selection().selected().get();
+        push(KeyCode.UP);
+        await(() -> !carom.equals(session.selection().selected().get()) && !hasKeyboard("#stage-carom"));
+        push(KeyCode.DOWN);
+        await(() -> hasKeyboard("#stage-carom"));
+    }
+
+    private boolean hasKeyboard(String node) {
+        return isThere(node) && lookup(node).query().isFocused();
     }
 
     @Test

@@ -36,6 +36,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.ColumnConstraints;
@@ -221,6 +222,14 @@ public final class ChainView extends BorderPane {
             row.setOnMousePressed(event -> {
                 row.requestFocus();
                 session.selection().selected().set(address);
+            });
+            row.setOnKeyPressed(event -> {
+                boolean up = event.getCode() == KeyCode.UP;
+                if ((up || event.getCode() == KeyCode.DOWN) && !event.isAltDown() && !event.isShortcutDown()) {
+                    StageActions.step(session, up ? -1 : 1);
+                    focusSelected();
+                    event.consume();
+                }
             });
             row.setOnMouseClicked(event -> {
                 if (event.getClickCount() == 2 && event.isStillSincePress()) {

@@ -79,6 +79,10 @@ public abstract class Drawing extends Region {
         }
     }
 
+    public final double tall() {
+        return tall;
+    }
+
     /** Shows it so many times as tall, but no taller than there is room for one alone. */
     public final void enlarge(double times) {
         enlarged = times > 1 ? Math.min(times, Math.max(1, ALONE / tall)) : 1;

@@ -99,7 +99,12 @@ final class ScaleEditor extends StageEditor {
         }
 
         private double radius() {
-            return TALL / 2 - 20;
+            return Math.min(getHeight(), getWidth()) * 64 / TALL;
+        }
+
+        /** How large a note is drawn: it grows with the ring, but not so far. */
+        private double dot() {
+            return Math.min(26, radius() * 14 / 64);
         }
 
         private double x(int pitchClass) {
@@ -112,7 +117,7 @@ final class ScaleEditor extends StageEditor {
 
         private int at(MouseEvent event) {
             for (int i = 0; i < 12; i++) {
-                if (Math.hypot(event.getX() - EDGE - x(i), event.getY() - EDGE - y(i)) < 16) {
+                if (Math.hypot(event.getX() - EDGE - x(i), event.getY() - EDGE - y(i)) < dot() + 2) {
                     return i;
                 }
             }
@@ -158,7 +163,7 @@ final class ScaleEditor extends StageEditor {
             g.setStroke(theme.rule);
             g.strokeOval(width / 2 - radius(), height / 2 - radius(), 2 * radius(), 2 * radius());
             for (int i = 0; i < 12; i++) {
-                double r = 14;
+                double r = dot();
                 boolean in = holds(i);
                 g.setFill(in ? (i == root() ? theme.brass : theme.ink) : theme.raised);
                 g.fillOval(x(i) - r, y(i) - r, 2 * r, 2 * r);

@@ -82,6 +82,7 @@ public final class ScriptEditor extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
         scroll.setPrefHeight(280);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(scroll, problem, new HBox(6, says, space, clear), said);
     }
 

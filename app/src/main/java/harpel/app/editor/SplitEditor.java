@@ -19,6 +19,8 @@ import javafx.scene.input.MouseEvent;
 /** Which notes each branch takes: its keys as a band over all 128, and under it, narrower, its velocities. */
 final class SplitEditor extends StageEditor {
     private static final double BAND = 26;
+    /** From where in a band, counted from its top, a press means the velocities. */
+    private static final double VELOCITY_FROM = 0.62;
 
     private final Label words = words("split-words");
     private Bands bands;
@@ -84,7 +86,7 @@ final class SplitEditor extends StageEditor {
         private void pressed(MouseEvent event) {
             double y = (1 - up(event)) * branches;
             chosen = (int) clamp(Math.floor(y), 0, branches - 1.0);
-            dragged = y - chosen > 0.62 ? Split.VELOCITY : Split.KEYS;
+            dragged = y - chosen > VELOCITY_FROM ? Split.VELOCITY : Split.KEYS;
             Span span = branches().get(chosen).takes().get(dragged);
             int value = valueAt(event);
             low = Math.abs(value - span.low()) < Math.abs(value - span.high());
@@ -163,17 +165,28 @@ final class SplitEditor extends StageEditor {
                 ParamSet takes = branches().get(i).takes();
                 Span keys = takes.get(Split.KEYS);
                 Span velocity = takes.get(Split.VELOCITY);
-                double top = i * BAND;
+                double band = height / branches;
+                double top = i * band;
                 g.setFill(faint(theme.ink, 0.75));
-                g.fillRect(keys.low() * unit, top + 2, Math.max(2, (keys.high() - keys.low() + 1) * unit), 12);
+                g.fillRect(
+                        keys.low() * unit,
+                        top + 2,
+                        Math.max(2, (keys.high() - keys.low() + 1) * unit),
+                        band * (VELOCITY_FROM - 0.12));
                 g.setFill(theme.sage);
                 g.fillRect(
-                        velocity.low() * unit, top + 17, Math.max(2, (velocity.high() - velocity.low() + 1) * unit), 4);
+                        velocity.low() * unit,
+                        top + band * (VELOCITY_FROM + 0.03),
+                        Math.max(2, (velocity.high() - velocity.low() + 1) * unit),
+                        band * 0.18);
                 g.setFill(theme.paper);
-                g.fillText(String.valueOf(i + 1), (keys.low() + keys.high()) / 2.0 * unit - 3, top + 12);
+                g.fillText(
+                        String.valueOf(i + 1),
+                        (keys.low() + keys.high()) / 2.0 * unit - 3,
+                        top + 2 + band * (VELOCITY_FROM - 0.12) / 2 + 4);
                 if (i == chosen && isFocused()) {
                     g.setStroke(theme.brassText);
-                    g.strokeRect(0.5, top + 0.5, width - 1, BAND - 2);
+                    g.strokeRect(0.5, top + 0.5, width - 1, band - 2);
                 }
             }
         }

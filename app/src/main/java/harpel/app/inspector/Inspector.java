@@ -3,7 +3,6 @@ package harpel.app.inspector;
 import harpel.app.chain.EffectMenu;
 import harpel.app.chain.PresetMenu;
 import harpel.app.chain.StageActions;
-import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
 import harpel.app.editor.ScriptEditor;
 import harpel.app.editor.StageEditor;
@@ -37,23 +36,17 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The controls of the selected stage or branch, one for every parameter, made from the descriptors. */
 public final class Inspector extends BorderPane {
-    /** So many times as tall is what is drawn when it is opened large. */
-    private static final double LARGER = 2;
-
     private static final Set<Param<?>> COMMON =
             Set.of(EffectKind.SEED, EffectKind.LABEL, EffectKind.CHANNEL, Beyond.PARAM);
 
@@ -67,10 +60,8 @@ public final class Inspector extends BorderPane {
     private MovesEditor moves;
     private ScriptEditor script;
     private StageEditor editor;
-    private final VBox largeBody = new VBox();
-    private final Label largeTitle = new Label();
     private Button openLarge;
-    private final VBox largePane = new VBox(4);
+    private final LargePage large;
     /** Stands where the editor would stand. */
     private final Label elsewhere = new Label("The editor lies large over the rows.");
 
@@ -80,22 +71,7 @@ public final class Inspector extends BorderPane {
     public Inspector(Session session) {
         this.session = session;
         getStyleClass().add("inspector");
-        largeTitle.getStyleClass().add("part-title");
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        Button back = Buttons.button(
-                "Back to the rows",
-                "close-large",
-                "Brings the editor back among the controls  (F7)",
-                () -> session.look().large().set(false));
-        HBox largeHead = new HBox(8, largeTitle, space, back);
-        largeHead.setAlignment(Pos.CENTER_LEFT);
-        Scrolling largeScroll = new Scrolling(largeBody);
-        largeScroll.setFitToHeight(true);
-        VBox.setVgrow(largeScroll, Priority.ALWAYS);
-        largePane.getChildren().addAll(largeHead, largeScroll);
-        largePane.setPadding(new Insets(6, 14, 10, 14));
-        largePane.getStyleClass().addAll("inspector", "large-editor");
+        large = new LargePage(() -> session.look().large().set(false));
         elsewhere.getStyleClass().add("soft");
         session.look().large().addListener((property, before, now) -> layLarge());
         content.setPadding(new Insets(10, 12, 12, 14));
@@ -160,37 +136,29 @@ public final class Inspector extends BorderPane {
     /** Has the editor lie large over the rows, or among the controls. */
     private void layLarge() {
         Region drawn = drawn();
-        boolean large = session.look().large().get() && drawn != null;
-        if (!large) {
+        boolean over = session.look().large().get() && drawn != null;
+        if (!over) {
             session.look().large().set(false);
         }
-        largeTitle.setText(
-                large ? session.selection().stage(shown).map(Stage::name).orElse("") : "");
-        if (drawn != null && large != largeBody.getChildren().contains(drawn)) {
-            int place = large
-                    ? content.getChildren().indexOf(drawn)
-                    : content.getChildren().indexOf(elsewhere);
-            if (large) {
+        if (over) {
+            int place = content.getChildren().indexOf(drawn);
+            if (place >= 0) {
                 content.getChildren().set(place, elsewhere);
-                largeBody.getChildren().setAll(drawn);
-            } else {
-                largeBody.getChildren().clear();
-                content.getChildren().set(place, drawn);
             }
+            large.show(session.selection().stage(shown).map(Stage::name).orElse(""), drawn);
+        } else if (drawn != null && large.holds(drawn)) {
+            large.release();
+            content.getChildren().set(content.getChildren().indexOf(elsewhere), drawn);
         }
         if (openLarge != null) {
-            openLarge.setVisible(!large);
-            openLarge.setManaged(!large);
-        }
-        if (drawn != null) {
-            drawn.lookupAll(".drawing").forEach(node -> ((Drawing) node).enlarge(large ? LARGER : 1));
-            VBox.setVgrow(drawn, large ? Priority.ALWAYS : Priority.NEVER);
+            openLarge.setVisible(!over);
+            openLarge.setManaged(!over);
         }
     }
 
     /** The editor as it lies over the rows. */
     public Region large() {
-        return largePane;
+        return large;
     }
 
     private void showNothing() {
@@ -221,7 +189,7 @@ public final class Inspector extends BorderPane {
         moves = null;
         editor = null;
         openLarge = null;
-        largeBody.getChildren().clear();
+        large.release();
         stepRows.clear();
         stepRowShows.clear();
         // The text being written is not taken from under the hand when it declares another control.
@@ -395,6 +363,10 @@ public final class Inspector extends BorderPane {
 
     /** Gives the keyboard to the first control of the selected stage: what is drawn first, else the first value. */
     public void focusFirst() {
+        if (session.look().large().get()) {
+            large.focus();
+            return;
+        }
         Node first = content.lookup(".drawing");
         if (first == null && !tiles.isEmpty()) {
             first = tiles.get(0);
