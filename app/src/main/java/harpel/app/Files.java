@@ -5,8 +5,8 @@ import harpel.app.session.Session;
 import harpel.app.ui.Asking;
 import harpel.chain.Chain;
 import harpel.effect.EffectCatalog;
-import harpel.engine.Plan;
 import harpel.engine.PrintJob;
+import harpel.engine.Program;
 import harpel.engine.Tap;
 import harpel.format.AtomicFile;
 import harpel.format.ChainFile;
@@ -268,7 +268,8 @@ public final class Files {
                 () -> {
                     try {
                         int[] told = {0};
-                        PrintJob.Result result = new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
+                        Program program = Program.of(piece);
+                        PrintJob.Result result = new PrintJob(program.plan(), part.id(), false, Tap.NONE)
                                 .onProgress(done -> {
                                     int percent = (int) (done * 100);
                                     if (percent >= told[0] + 5) {
@@ -277,7 +278,7 @@ public final class Files {
                                                 () -> session.say("Printing " + part.name() + " … " + percent + " %"));
                                     }
                                 })
-                                .print(PrintJob.phrases(piece, end), end);
+                                .print(program, end);
                         AtomicFile.write(
                                 path,
                                 SmfWriter.write(1, piece.time(), List.of(), result.events(), result.lengthTicks()));

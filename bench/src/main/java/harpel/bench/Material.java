@@ -2,6 +2,7 @@ package harpel.bench;
 
 import harpel.chain.Chain;
 import harpel.engine.PrintJob;
+import harpel.engine.Program;
 import harpel.event.Event;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
@@ -58,7 +59,7 @@ public final class Material {
     /** What a part hears of a phrase, once. */
     static List<Event> events(Phrase phrase) {
         Piece piece = Piece.empty().withPhrase(phrase).withPart("part-1", part -> part.withPhrase(phrase.id()));
-        return PrintJob.phrases(piece, phrase.length() - 1).get("part-1");
+        return PrintJob.phrases(Program.of(piece), 0, phrase.length() - 1).get("part-1");
     }
 
     public static byte[] file(Phrase phrase) {

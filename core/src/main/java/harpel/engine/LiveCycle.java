@@ -226,20 +226,25 @@ final class LiveCycle {
                 }
                 players.put(entry.getKey(), player);
             }
-            before.forEach((part, player) -> player.endAll(renderer.position(), end -> playEnd(part, end)));
+            before.forEach(
+                    (part, player) -> player.endAll(renderer.position(), end -> playEnd(part, player.score(), end)));
             playing = players.values().toArray(PhrasePlayer[]::new);
             playingParts = players.keySet().toArray(String[]::new);
         }
         for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
             Score score = scores.get(entry.getKey());
-            if (entry.getValue().score() != score) {
-                entry.getValue().take(score, renderer.position(), end -> playEnd(entry.getKey(), end));
+            PhrasePlayer player = entry.getValue();
+            Score before = player.score();
+            if (before != score) {
+                player.take(score, renderer.position(), end -> playEnd(entry.getKey(), before, end));
             }
         }
     }
 
-    private void playEnd(String part, NoteEnd end) {
-        if (mode == Mode.PLAYING) {
+    private void playEnd(String part, Score score, NoteEnd end) {
+        if (mode == Mode.PLAYING && score.ready()) {
+            renderer.playReady(part, end);
+        } else if (mode == Mode.PLAYING) {
             renderer.play(part, end);
         }
     }
@@ -511,7 +516,11 @@ final class LiveCycle {
                 Event event = player.next(arrival++);
                 if (event != null) {
                     notesIn += event instanceof NoteStart ? 1 : 0;
-                    add(playingParts[i], event);
+                    if (player.score().ready()) {
+                        renderer.playReady(playingParts[i], event);
+                    } else {
+                        add(playingParts[i], event);
+                    }
                 }
             }
         }

@@ -6,11 +6,18 @@ import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteMap;
 import harpel.event.NoteStart;
+import harpel.event.OpenNotes;
 import java.util.List;
 
 /** A running part: its input, its chain, and its sound, which hears the chain or, dry, the input. Owned by the renderer. */
 final class PartRun {
     private final Inbox inbox = new Inbox();
+    /** What is heard past the chain. */
+    private final Inbox ready = new Inbox();
+
+    /** The notes of it that have not ended. */
+    private final OpenNotes readyOpen = new OpenNotes();
+
     private final String id;
     private final ChainRun chain;
     private final SoundRun sound = new SoundRun();
@@ -93,6 +100,11 @@ final class PartRun {
         inbox.add(event);
     }
 
+    /** Takes an event of a ready phrase, which is heard past the chain. */
+    void takeReady(Event event) {
+        ready.add(event);
+    }
+
     /**
      * Takes an event of another part, on this part's channel.
      *
@@ -130,7 +142,11 @@ final class PartRun {
 
     /** Ends what is heard and strikes what the other way holds at this moment. */
     private void change(long tick, List<NoteStart> struckAgain) {
-        sound.given().forEach(note -> toSound.add(NoteEnd.plain(tick, note)));
+        for (NoteStart note : sound.given()) {
+            if (!readyOpen.isOpen(note)) {
+                toSound.add(NoteEnd.plain(tick, note));
+            }
+        }
         again.clear();
         for (NoteStart note : struckAgain) {
             NoteStart struck = note.derive(tick, note.pitch(), note.velocity());
@@ -149,6 +165,23 @@ final class PartRun {
                             ? event
                             : NoteEnd.atOrAfter(event.tick(), struck, ((NoteEnd) event).releaseVelocity()));
         }
+    }
+
+    private void hearReady(long done, long to) {
+        if (ready.isEmpty()) {
+            return;
+        }
+        List<Event> events = ready.take(done, to);
+        for (int i = 0; i < events.size(); i++) {
+            Event event = events.get(i);
+            if (event instanceof NoteStart note) {
+                readyOpen.started(note);
+            } else if (event instanceof NoteEnd end) {
+                readyOpen.ended(end.start());
+            }
+            toSound.add(event);
+        }
+        toSound.sortAll();
     }
 
     /** Takes note of what is held in the coming span, before any part that may ask is rendered. */
@@ -181,6 +214,7 @@ final class PartRun {
             deliver(plan.inputTo(), taken.get(i));
         }
         hear(dry ? chain.taken() : fromChain);
+        hearReady(done, to);
         play(Math.max(to, done + 1));
     }
 
@@ -202,6 +236,9 @@ final class PartRun {
         } else {
             hear(fromChain);
         }
+        ready.clear();
+        readyOpen.inOrder().forEach(note -> toSound.add(NoteEnd.plain(tick, note)));
+        readyOpen.clear();
         play();
     }
 
@@ -241,7 +278,7 @@ final class PartRun {
     }
 
     long nextTick() {
-        return Math.min(chain.nextTick(), inbox.nextTick());
+        return Math.min(Math.min(chain.nextTick(), inbox.nextTick()), ready.nextTick());
     }
 
     List<NoteStart> openInputs() {
@@ -253,6 +290,6 @@ final class PartRun {
     }
 
     boolean isQuiet() {
-        return inbox.isEmpty() && chain.isQuiet() && sound.isQuiet();
+        return inbox.isEmpty() && ready.isEmpty() && chain.isQuiet() && sound.isQuiet();
     }
 }

@@ -7,6 +7,7 @@ import harpel.event.NoteStart;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.time.Ticks;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -31,6 +32,10 @@ final class PhrasePlayer {
     private int nextNote;
     private long nextMessageRound;
     private int nextMessage;
+    /** The places of notes that began before where play began, and begin there. */
+    private final ArrayDeque<Integer> chased = new ArrayDeque<>();
+
+    private long chasedTick;
 
     PhrasePlayer(Score score) {
         this.score = score;
@@ -40,10 +45,28 @@ final class PhrasePlayer {
         return score;
     }
 
-    /** Goes to the first event at or after {@code tick}; notes that began before are not caught up. */
+    /** Goes to {@code tick}: what was written to begin before and last past it begins there, and keeps its end. */
     void locate(long tick) {
         sounding.clear();
+        chased.clear();
         aim(tick);
+        if (score.isEmpty()) {
+            return;
+        }
+        chasedTick = tick;
+        chased.addAll(score.notes().soundingAcross(tick % score.length()));
+    }
+
+    /** The start of a note that is played, or null; it will last as long as it is written, but not past its phrase. */
+    private NoteStart begin(int index, long round, long tick, long arrival) {
+        if (!score.plays(index, round)) {
+            return null;
+        }
+        Note note = score.notes().get(index);
+        NoteStart start = NoteStart.played(tick, arrival, score.channel(), note.pitch(), note.velocity());
+        long end = round * score.length() + Math.min(score.length(), note.endTick());
+        sounding.add(new Sounding(note.id(), round, start, end, note.release()));
+        return start.lasting(end - start.tick());
     }
 
     private void aim(long tick) {
@@ -79,10 +102,12 @@ final class PhrasePlayer {
     void take(Score newScore, long tick, Consumer<NoteEnd> end) {
         boolean samePhrase = score.phrase().id().equals(newScore.phrase().id())
                 && score.channel() == newScore.channel()
+                && score.ready() == newScore.ready()
                 && score.length() == newScore.length();
         List<Sounding> before = new ArrayList<>(sounding);
         before.sort(BY_END);
         sounding.clear();
+        chased.clear();
         Notes notes = newScore.notes();
         for (Sounding one : before) {
             Note note = samePhrase ? notes.findOrNull(one.id) : null;
@@ -121,6 +146,9 @@ final class PhrasePlayer {
     }
 
     long nextTick() {
+        if (!chased.isEmpty()) {
+            return chasedTick;
+        }
         return Math.min(endTick(), Math.min(messageTick(), noteTick()));
     }
 
@@ -129,11 +157,15 @@ final class PhrasePlayer {
         List<Sounding> all = new ArrayList<>(sounding);
         all.sort(BY_END);
         sounding.clear();
+        chased.clear();
         all.forEach(one -> end.accept(NoteEnd.plain(tick, one.start)));
     }
 
     /** The next event at its place in the piece; null when it is a note that is not played. */
     Event next(long arrival) {
+        if (!chased.isEmpty()) {
+            return begin(chased.poll(), chasedTick / score.length(), chasedTick, arrival);
+        }
         long tick = nextTick();
         if (endTick() == tick) {
             Sounding one = sounding.poll();
@@ -153,13 +185,6 @@ final class PhrasePlayer {
             nextNote = 0;
             nextNoteRound++;
         }
-        if (!score.plays(index, round)) {
-            return null;
-        }
-        Note note = score.notes().get(index);
-        NoteStart start = NoteStart.played(tick, arrival, score.channel(), note.pitch(), note.velocity());
-        long end = round * score.length() + Math.min(score.length(), note.endTick());
-        sounding.add(new Sounding(note.id(), round, start, end, note.release()));
-        return start.lasting(end - tick);
+        return begin(index, round, tick, arrival);
     }
 }

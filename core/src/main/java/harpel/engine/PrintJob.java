@@ -4,7 +4,6 @@ import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.EventOrder;
 import harpel.event.NoteStart;
-import harpel.piece.Piece;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -24,6 +23,7 @@ public final class PrintJob {
     private DoubleConsumer progress = done -> {};
     private BooleanSupplier cancelled = () -> Thread.currentThread().isInterrupted();
     private boolean hurried;
+    private long from;
 
     /**
      * @param ringOut whether repeats finish after the end, also of stages not set to
@@ -49,6 +49,12 @@ public final class PrintJob {
         return this;
     }
 
+    /** Begins at a tick other than 0, as play does that is begun there. */
+    public PrintJob from(long tick) {
+        from = tick;
+        return this;
+    }
+
     /**
      * What is heard.
      *
@@ -65,18 +71,30 @@ public final class PrintJob {
      * @throws InterruptedException when the thread was interrupted
      */
     public Result print(List<Event> input, long endTick) throws InterruptedException {
-        return print(Map.of(part, input), endTick);
+        return printed(List.of(new Reading(part, input, false)), endTick);
     }
 
     /**
-     * What every part hears of its phrase up to a tick, over and over as the transport plays it; for a part that hears others.
+     * Prints with what every part hears of its phrase, over and over as the transport plays it.
+     *
+     * @param endTick where the transport stops; notes that start there or later are not played
+     * @throws InterruptedException when the thread was interrupted
      */
-    public static Map<String, List<Event>> phrases(Piece piece, long endTick) {
+    public Result print(Program program, long endTick) throws InterruptedException {
+        List<Reading> readings = new ArrayList<>();
+        phrases(program, from, endTick)
+                .forEach((to, input) -> readings.add(
+                        new Reading(to, input, program.scores().get(to).ready())));
+        return printed(readings, endTick);
+    }
+
+    /** What every part hears of its phrase from one tick up to another. */
+    public static Map<String, List<Event>> phrases(Program program, long fromTick, long endTick) {
         Map<String, List<Event>> inputs = new LinkedHashMap<>();
         long arrival = 0;
-        for (Map.Entry<String, Score> entry : Program.of(piece).scores().entrySet()) {
+        for (Map.Entry<String, Score> entry : program.scores().entrySet()) {
             PhrasePlayer player = new PhrasePlayer(entry.getValue());
-            player.locate(0);
+            player.locate(fromTick);
             List<Event> events = new ArrayList<>();
             while (player.nextTick() <= endTick) {
                 Event event = player.next(arrival++);
@@ -94,11 +112,27 @@ public final class PrintJob {
     private static final class Reading {
         final String part;
         final List<Event> input;
+        /** Whether it is heard past the chain. */
+        final boolean ready;
+
         int next;
 
-        Reading(String part, List<Event> input) {
+        Reading(String part, List<Event> input, boolean ready) {
             this.part = part;
             this.input = input;
+            this.ready = ready;
+        }
+
+        void playNext(Renderer renderer) {
+            play(renderer, input.get(next++));
+        }
+
+        void play(Renderer renderer, Event event) {
+            if (ready) {
+                renderer.playReady(part, event);
+            } else {
+                renderer.play(part, event);
+            }
         }
 
         boolean liesBefore(long tick) {
@@ -106,21 +140,15 @@ public final class PrintJob {
         }
     }
 
-    /**
-     * Prints, with input for several parts, each in the order of events.
-     *
-     * @param endTick where the transport stops; notes that start there or later are not played
-     * @throws InterruptedException when the thread was interrupted
-     */
-    public Result print(Map<String, List<Event>> inputs, long endTick) throws InterruptedException {
+    private Result printed(List<Reading> readings, long endTick) throws InterruptedException {
         try {
-            return printed(inputs, endTick);
+            return rendered(readings, endTick);
         } catch (Renderer.Interrupted e) {
             throw new InterruptedException("printing was cancelled");
         }
     }
 
-    private Result printed(Map<String, List<Event>> inputs, long endTick) {
+    private Result rendered(List<Reading> readings, long endTick) {
         EventBuffer heard = new EventBuffer();
         Renderer renderer = new Renderer(
                         plan,
@@ -132,20 +160,18 @@ public final class PrintJob {
                         tap)
                 .hurried(hurried)
                 .interruptedWhen(cancelled);
-        renderer.start(0);
-        List<Reading> readings = new ArrayList<>();
-        inputs.forEach((to, input) -> readings.add(new Reading(to, input)));
-        long bar = 0;
+        renderer.start(from);
+        long bar = plan.time().meter().barAt(from);
         while (renderer.position() < endTick) {
             bar++;
             long to = Math.min(endTick, plan.time().meter().tickOfBar(bar));
             for (Reading reading : readings) {
                 while (reading.liesBefore(to)) {
-                    renderer.play(reading.part, reading.input.get(reading.next++));
+                    reading.playNext(renderer);
                 }
             }
             renderer.render(to);
-            progress.accept(to / (double) endTick);
+            progress.accept((to - from) / (double) (endTick - from));
             if (cancelled.getAsBoolean()) {
                 throw new Renderer.Interrupted();
             }
@@ -155,7 +181,7 @@ public final class PrintJob {
             while (reading.liesBefore(endTick + 1)) {
                 Event event = reading.input.get(reading.next++);
                 if (!(event instanceof NoteStart)) {
-                    renderer.play(reading.part, event);
+                    reading.play(renderer, event);
                 }
             }
         }

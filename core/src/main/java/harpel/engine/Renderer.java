@@ -207,6 +207,14 @@ public final class Renderer {
         }
     }
 
+    /** Adds an event of a ready phrase, which is heard past the chain of the part. As {@link #play} otherwise. */
+    public void playReady(String part, Event event) {
+        PartRun run = parts.get(part);
+        if (run != null) {
+            run.takeReady(event);
+        }
+    }
+
     /** Where a lever stands at a tick, 0–1, or NaN when there is none of that name. */
     double lever(String name, long tick) {
         LeverRun lever = levers.get(name);

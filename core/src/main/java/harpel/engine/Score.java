@@ -14,18 +14,27 @@ import java.util.List;
  *
  * @param channel 0–15
  * @param length in ticks
+ * @param ready whether it is heard past the chain
  * @param chance draws for notes that are not always played
  */
 record Score(
-        Phrase phrase, int channel, long variation, long length, Notes notes, List<Message> messages, Chance chance) {
+        Phrase phrase,
+        int channel,
+        long variation,
+        long length,
+        boolean ready,
+        Notes notes,
+        List<Message> messages,
+        Chance chance) {
     static Score of(Phrase phrase, int channel, long variation) {
         List<Message> messages = phrase.messages().stream()
                 .map(message -> message.onChannel(channel))
                 .sorted(EventOrder.INSTANCE)
                 .filter(message -> message.tick() < phrase.length())
                 .toList();
+        phrase.notes().prepare();
         Chance chance = Chance.of(variation, 0, "phrase/" + phrase.id());
-        return new Score(phrase, channel, variation, phrase.length(), phrase.notes(), messages, chance);
+        return new Score(phrase, channel, variation, phrase.length(), phrase.ready(), phrase.notes(), messages, chance);
     }
 
     /** Whether this is what {@link #of} would give. */

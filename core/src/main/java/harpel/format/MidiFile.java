@@ -6,6 +6,7 @@ import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.phrase.Notes;
+import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
 import harpel.time.TimeMap;
@@ -53,7 +54,15 @@ public record MidiFile(
         long length = printedEnd();
         List<Message> within =
                 messages.stream().filter(message -> message.tick() < length).toList();
-        return new Phrase(Phrase.idFor(name), name, length, written, within, Map.of());
+        return new Phrase(
+                Phrase.idFor(name),
+                name,
+                length,
+                written,
+                within,
+                false,
+                Origin.of(Origin.Kind.READ, name, ""),
+                Map.of());
     }
 
     /** Everything that sounds or steers, on its own channel, in the order of events. What would last past the end ends there. */

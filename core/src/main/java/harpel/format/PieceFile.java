@@ -6,6 +6,7 @@ import harpel.param.ChoiceType;
 import harpel.param.ParamException;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
+import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
 import harpel.piece.Hearing;
@@ -83,6 +84,10 @@ public final class PieceFile {
         }
         for (Phrase phrase : piece.phrases()) {
             phrase.unknown().keySet().forEach(field -> found.add("\"" + field + "\" of phrase " + phrase.name()));
+            phrase.origin()
+                    .unknown()
+                    .keySet()
+                    .forEach(field -> found.add("\"" + field + "\" of the origin of phrase " + phrase.name()));
             if (phrase.notes().stream()
                     .anyMatch(note -> !note.traits().unknown().isEmpty())) {
                 found.add("traits of notes of phrase " + phrase.name());
@@ -226,7 +231,35 @@ public final class PieceFile {
         long length = fields.whole("length", 0, 0, FARTHEST);
         List<Note> notes = fields.list("notes", (note, notePath) -> readNote(note, notePath, newer));
         List<Message> messages = fields.list("messages", (message, messagePath) -> readMessage(message));
-        return new Phrase(id, name, length, Notes.of(notes), messages, fields.end("id, name, length, notes, messages"));
+        boolean ready = fields.flag("ready", false);
+        Origin origin = fields.take("origin", Origin.DRAWN, value -> readOrigin(value, newer));
+        return new Phrase(
+                id,
+                name,
+                length,
+                Notes.of(notes),
+                messages,
+                ready,
+                origin,
+                fields.end("id, name, length, notes, messages, ready, origin"));
+    }
+
+    private static Origin readOrigin(Object plain, boolean newer) {
+        PlainMap fields = new PlainMap(plain, "", newer);
+        Origin.Kind kind = fields.take("kind", Origin.Kind.DRAWN, new ChoiceType<>(Origin.Kind.class)::read);
+        return new Origin(kind, fields.text("from", ""), fields.text("details", ""), fields.end("kind, from, details"));
+    }
+
+    private static Map<String, Object> writeOrigin(Origin origin) {
+        Map<String, Object> plain = ordered("kind", ChoiceType.word(origin.kind()));
+        if (!origin.from().isEmpty()) {
+            plain.put("from", origin.from());
+        }
+        if (!origin.details().isEmpty()) {
+            plain.put("details", origin.details());
+        }
+        PlainMap.merge(plain, origin.unknown());
+        return plain;
     }
 
     private static Note readNote(Object plain, String path, boolean newer) {
@@ -384,6 +417,12 @@ public final class PieceFile {
                                     message.tick(),
                                     HexFormat.ofDelimiter(" ").withUpperCase().formatHex(message.bytes())))
                             .toList());
+        }
+        if (phrase.ready()) {
+            plain.put("ready", true);
+        }
+        if (!phrase.origin().equals(Origin.DRAWN)) {
+            plain.put("origin", writeOrigin(phrase.origin()));
         }
         PlainMap.merge(plain, phrase.unknown());
         return plain;

@@ -5,12 +5,15 @@ import harpel.effect.EffectKind;
 import harpel.effect.route.Split;
 import harpel.move.Moves;
 import harpel.move.Source;
+import harpel.param.ChoiceType;
 import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
+import harpel.phrase.Origin;
 import harpel.piece.Mix;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -346,6 +349,18 @@ public final class Reference {
                                 "array",
                                 "items",
                                 Map.of("type", "array", "items", noteItem, "minItems", 4, "maxItems", 5)));
+        properties(phrase).put("ready", Map.of("type", "boolean"));
+        Map<String, Object> origin = object("from", text);
+        properties(origin)
+                .put(
+                        "kind",
+                        Map.of(
+                                "enum",
+                                Arrays.stream(Origin.Kind.values())
+                                        .map(ChoiceType::word)
+                                        .toList()));
+        properties(origin).put("details", text);
+        properties(phrase).put("origin", origin);
         properties(phrase).put("messages", Map.of("type", "array", "items", Map.of("type", "array")));
         Map<String, Object> schema = object("harpel", "parts", Map.of("type", "array", "items", part));
         properties(schema).put("piece", text);

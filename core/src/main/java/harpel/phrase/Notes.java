@@ -6,9 +6,11 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.RandomAccess;
 import java.util.Set;
@@ -21,10 +23,13 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
     public static final Notes EMPTY = new Notes(new Note[0][], new int[] {0}, TickOfNote.EMPTY, 0);
     private static final int CHUNK = 256;
     private static final int LARGEST = 2 * CHUNK;
+    /** So many are changed one by one; for more all is put in order anew. */
+    private static final int FEW = 64;
+
     /** What a note without traits takes, with its place by id. */
     private static final int NOTE_BYTES = 64;
 
-    private static final Comparator<Note> ORDER =
+    public static final Comparator<Note> ORDER =
             Comparator.comparingLong(Note::tick).thenComparingInt(Note::pitch).thenComparingInt(Note::id);
 
     private final Note[][] chunks;
@@ -33,6 +38,8 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
 
     private final TickOfNote ticks;
     private final int nextId;
+    /** For each chunk the latest end of a note in it; made when it is asked for first. */
+    private volatile long[] lastEnds;
 
     private Notes(Note[][] chunks, int[] before, TickOfNote ticks, int nextId) {
         this.chunks = chunks;
@@ -50,7 +57,12 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
         return EMPTY.plusAll(notes);
     }
 
-    private Notes plusAll(Collection<Note> added) {
+    /** With more notes; those without an id get the next free ones in the order given. */
+    public Notes plusAll(Collection<Note> added) {
+        if (added.size() == 1) {
+            return plus(added.iterator().next());
+        }
+
         int next = nextId;
         for (Note note : added) {
             next = Math.max(next, note.id() + 1);
@@ -143,6 +155,34 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
         return null;
     }
 
+    /** The places, rising, of the notes that began before a tick and end after it. */
+    public List<Integer> soundingAcross(long tick) {
+        prepare();
+        List<Integer> found = new ArrayList<>();
+        for (int chunk = 0; chunk < chunks.length && chunks[chunk][0].tick() < tick; chunk++) {
+            for (int i = 0; lastEnds[chunk] > tick && i < chunks[chunk].length; i++) {
+                Note note = chunks[chunk][i];
+                if (note.tick() < tick && note.endTick() > tick) {
+                    found.add(before[chunk] + i);
+                }
+            }
+        }
+        return found;
+    }
+
+    /** Works out beforehand what {@link #soundingAcross} needs. */
+    public void prepare() {
+        if (lastEnds == null) {
+            long[] ends = new long[chunks.length];
+            for (int chunk = 0; chunk < chunks.length; chunk++) {
+                for (Note note : chunks[chunk]) {
+                    ends[chunk] = Math.max(ends[chunk], note.endTick());
+                }
+            }
+            lastEnds = ends;
+        }
+    }
+
     /** How many that start at the same tick with the same pitch come before this place. */
     public int alikeBefore(int index) {
         Note note = get(index);
@@ -169,6 +209,39 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
             throw new IllegalArgumentException("there is no note of the id " + note.id());
         }
         return old.equals(note) ? this : minus(note.id()).inserted(note, nextId);
+    }
+
+    /** With many notes as these say; the same notes where they say nothing new. */
+    public Notes withAll(Collection<Note> changed) {
+        if (changed.size() <= FEW) {
+            Notes result = this;
+            for (Note note : changed) {
+                result = result.with(note);
+            }
+            return result;
+        }
+        Map<Integer, Note> byId = new HashMap<>();
+        changed.forEach(note -> byId.put(note.id(), note));
+        List<Note> all = new ArrayList<>(size());
+        boolean same = true;
+        for (Note note : this) {
+            Note now = byId.getOrDefault(note.id(), note);
+            same &= now.equals(note);
+            all.add(now);
+        }
+        return same ? this : ordered(all, nextId);
+    }
+
+    /** Without the notes of those ids, which are not used again. */
+    public Notes minusAll(Set<Integer> ids) {
+        if (ids.size() <= FEW) {
+            Notes result = this;
+            for (int id : ids) {
+                result = result.minus(id);
+            }
+            return result;
+        }
+        return ordered(stream().filter(note -> !ids.contains(note.id())).toList(), nextId);
     }
 
     /** Without the note of that id, whose id is not used again; the same notes where there is none. */

@@ -13,11 +13,20 @@ import java.util.Map;
  * @param id by which parts hear it; it stays when the phrase is renamed
  * @param length in ticks, where it ends or loops
  * @param messages controllers, bends, pressure, programs and system exclusive messages; their channel does not count
+ * @param ready whether it is the result of a chain already: it is heard past the chain of the part that hears it
+ * @param origin where it comes from
  * @param unknown what a newer version wrote and this one does not know
  */
 @RecordBuilder
 public record Phrase(
-        String id, String name, long length, Notes notes, List<Message> messages, Map<String, Object> unknown)
+        String id,
+        String name,
+        long length,
+        Notes notes,
+        List<Message> messages,
+        boolean ready,
+        Origin origin,
+        Map<String, Object> unknown)
         implements PhraseBuilder.With {
     public Phrase {
         if (!id.matches("[a-z0-9][a-z0-9-]*")) {
@@ -35,7 +44,16 @@ public record Phrase(
 
     /** A phrase whose id is made from its name. */
     public static Phrase of(String name, long length, List<Note> notes) {
-        return new Phrase(idFor(name), name, length, Notes.of(notes), List.of(), Map.of());
+        return new Phrase(idFor(name), name, length, Notes.of(notes), List.of(), false, Origin.DRAWN, Map.of());
+    }
+
+    /** How many notes there are that are played, on an average of many rounds. */
+    public double expectedNotes() {
+        double expected = 0;
+        for (Note note : notes) {
+            expected += note.traits().off() ? 0 : note.traits().chance() / 100.0;
+        }
+        return expected;
     }
 
     /** An id made from a name: "Harbour bells" is harbour-bells. */

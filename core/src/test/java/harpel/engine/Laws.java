@@ -70,6 +70,8 @@ final class Laws {
         laws.put("aShorterPrintIsTheBeginningOfALonger", Laws::aShorterPrintIsTheBeginningOfALonger);
         laws.put("everyStartEndsAtItsPort", PortLaws::everyStartEndsAtItsPort);
         laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
+        laws.put("aPhraseIsPrintedFromAnywhereAsHeard", PhraseLaws::printedFromAnywhereAsHeard);
+        laws.put("aPhraseEditedInPlayLeavesNothingHanging", (kind, seed) -> PhraseLaws.edited(kind, seed, 100));
         return laws;
     }
 

@@ -46,7 +46,7 @@ class LivePrintTest {
         cycle.render(last);
         for (Part part : piece.parts()) {
             List<String> printed = new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
-                    .print(PrintJob.phrases(piece, end), end).events().stream()
+                    .print(Program.of(piece), end).events().stream()
                             .filter(event -> event.tick() < end)
                             .map(Event::toString)
                             .toList();

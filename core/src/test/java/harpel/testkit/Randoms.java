@@ -49,6 +49,7 @@ import harpel.param.WordType;
 import harpel.param.WordsType;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
+import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
 import harpel.theory.Key;
@@ -325,7 +326,9 @@ public final class Randoms {
         for (int i = between(0, 3); i > 0; i--) {
             messages.add(Message.control(tick(length - 1), 0, 0, oneOf(List.of(1, 7, 64)), between(0, 127)));
         }
-        return new Phrase(Phrase.idFor(name), name, length, Notes.of(notes), messages, Map.of());
+        Origin origin =
+                oneIn(2) ? Origin.DRAWN : Origin.of(oneOf(List.of(Origin.Kind.values())), "tide-bass", "bars 1–2");
+        return new Phrase(Phrase.idFor(name), name, length, Notes.of(notes), messages, oneIn(4), origin, Map.of());
     }
 
     /** A note that starts before {@code length} and belongs to no phrase yet. */

@@ -1,6 +1,7 @@
 package harpel.app.session;
 
 import harpel.engine.PrintJob;
+import harpel.engine.Program;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.format.AtomicFile;
@@ -51,7 +52,7 @@ public final class OwnPhrases {
         Phrase phrase = piece.phrase(part.phrase())
                 .orElseThrow(() -> new IllegalArgumentException("“" + part.name() + "” hears no phrase to keep."));
         // Played over and over: what starts at its end is the next time round.
-        List<Event> events = PrintJob.phrases(piece, phrase.length()).get(part.id()).stream()
+        List<Event> events = PrintJob.phrases(Program.of(piece), 0, phrase.length()).get(part.id()).stream()
                 .filter(event -> !(event instanceof NoteStart) || event.tick() < phrase.length())
                 .toList();
         Files.createDirectories(folder);

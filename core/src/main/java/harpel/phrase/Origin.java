@@ -1,0 +1,33 @@
+package harpel.phrase;
+
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/**
+ * Where a phrase comes from, for people and to make it again.
+ *
+ * @param from the file it was read from, or the id of the part it was kept from, recorded for or printed through; empty where there is none
+ * @param details in words, such as the track, or which bars of what a part sent
+ * @param unknown what a newer version wrote and this one does not know
+ */
+public record Origin(Kind kind, String from, String details, Map<String, Object> unknown) {
+    /** How a phrase came to be. */
+    public enum Kind {
+        DRAWN,
+        READ,
+        KEPT,
+        RECORDED,
+        PRINTED
+    }
+
+    public static final Origin DRAWN = of(Kind.DRAWN, "", "");
+
+    public Origin {
+        unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
+    }
+
+    public static Origin of(Kind kind, String from, String details) {
+        return new Origin(kind, from, details, Map.of());
+    }
+}

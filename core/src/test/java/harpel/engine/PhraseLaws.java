@@ -1,0 +1,116 @@
+package harpel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.effect.EffectKind;
+import harpel.engine.Laws.World;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.phrase.Note;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.testkit.Randoms;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/** The promises about phrases with chances, notes that are off, and ready ones, whichever tick is played from. */
+final class PhraseLaws {
+    private static final int BARS = 3;
+
+    private PhraseLaws() {}
+
+    private static Piece piece(World world) {
+        Randoms randoms = world.randoms;
+        return world.piece(
+                        Part.of("Lead", world.chain).withPhrase("tide"),
+                        Part.of("Second", randoms.chain(1)).withPhrase("crab"))
+                .withPhrases(List.of(randoms.phrase("Tide"), randoms.phrase("Crab")));
+    }
+
+    /** What is printed from a tick is what is heard when play begins there, with every draw and every note that is chased. */
+    static void printedFromAnywhereAsHeard(EffectKind kind, long seed) throws InterruptedException {
+        World world = new World(kind, seed);
+        Piece piece = piece(world);
+        long from = world.randoms.tick(piece.time().meter().tickOfBar(4));
+        long end = piece.time().meter().tickOfBar(piece.time().meter().barAt(from) + BARS);
+        Program program = Program.of(piece);
+        List<String> heard = new ArrayList<>();
+        long[] now = {0};
+        LiveCycle cycle = new LiveCycle(program, () -> now[0], Outputs.to((port, event) -> {}), new Tap() {
+            @Override
+            public void left(String part, String place, harpel.event.Event event) {
+                if (part.equals("lead") && place.equals(SOUND) && event.tick() < end) {
+                    heard.add(event.toString());
+                }
+            }
+        });
+        cycle.locate(from, 0);
+        cycle.play(0);
+        double begin = piece.time().tempo().nanosAt(from);
+        long last = (long) Math.ceil(piece.time().tempo().nanosAt(end) - begin) + 1;
+        while (now[0] < last) {
+            cycle.render(now[0]);
+            now[0] = Math.max(now[0] + 1, Math.min(last, cycle.nextNanos()));
+        }
+        cycle.render(last);
+        List<String> printed = new PrintJob(program.plan(), "lead", false, Tap.NONE)
+                .from(from).print(program, end).events().stream()
+                        .filter(event -> event.tick() < end)
+                        .map(Object::toString)
+                        .toList();
+        assertThat(heard).isEqualTo(printed);
+        Laws.EVENTS.add(heard.size());
+    }
+
+    /** A phrase that is edited over and over while it plays leaves nothing hanging. */
+    static void edited(EffectKind kind, long seed, int edits) {
+        World world = new World(kind, seed);
+        Randoms randoms = world.randoms;
+        Piece piece = piece(world);
+        Program program = Program.of(piece);
+        Set<NoteStart> open = new HashSet<>();
+        long[] now = {0};
+        LiveCycle cycle = new LiveCycle(
+                program,
+                () -> now[0],
+                Outputs.to((port, event) -> {
+                    if (event instanceof NoteStart note) {
+                        assertThat(open.add(note)).isTrue();
+                    } else if (event instanceof NoteEnd end) {
+                        assertThat(open.remove(end.start())).isTrue();
+                    }
+                }),
+                Tap.NONE);
+        cycle.play(0);
+        for (int i = 0; i < edits; i++) {
+            Phrase phrase = randoms.oneOf(piece.phrases());
+            piece = piece.withPhrase(changed(randoms, phrase));
+            program = Program.after(program, piece);
+            cycle.update(program, now[0]);
+            now[0] += randoms.between(0, 20) * 1_000_000L;
+            cycle.render(now[0]);
+        }
+        cycle.stop(now[0]);
+        // Repeats that ring out end there, too.
+        cycle.locate(0, now[0]);
+        assertThat(open).isEmpty();
+        Laws.EVENTS.add(edits);
+    }
+
+    private static Phrase changed(Randoms randoms, Phrase phrase) {
+        Notes notes = phrase.notes();
+        return switch (randoms.between(0, notes.isEmpty() ? 1 : 5)) {
+            case 0 -> phrase.withNotes(notes.plus(randoms.note(phrase.length())));
+            case 1 -> phrase.withReady(!phrase.ready());
+            case 2 -> phrase.withNotes(notes.minus(randoms.oneOf(notes).id()));
+            default -> {
+                Note note = randoms.oneOf(notes);
+                yield phrase.withNotes(notes.with(randoms.note(phrase.length()).withId(note.id())));
+            }
+        };
+    }
+}
