@@ -10,7 +10,10 @@ import harpel.app.inspector.Inspector;
 import harpel.app.parts.PartActions;
 import harpel.app.parts.PartPanel;
 import harpel.app.parts.RoutesPage;
+import harpel.app.phrase.PhraseActions;
+import harpel.app.phrase.PhraseView;
 import harpel.app.session.Document;
+import harpel.app.session.Look.View;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
@@ -61,13 +64,14 @@ final class HarpelPane extends BorderPane {
     private static final int LOOK_EVERY = 30;
 
     private final Session session;
-    private final Actions actions = new Actions();
+    private final Actions actions;
     private final TopBar top;
     private final ChainView chain;
     private final KeysView keys;
     private final Inspector inspector;
     private final PartPanel parts;
     private final RoutesPage routes;
+    private final PhraseView phrases;
     private final Label keysInfo = new Label();
     private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
 
@@ -81,6 +85,7 @@ final class HarpelPane extends BorderPane {
 
     HarpelPane(Session session) {
         this.session = session;
+        actions = new Actions(() -> session.look().view().get());
         getStyleClass().add("harpel");
         menu.setId("menu");
         top = new TopBar(session, menu);
@@ -92,12 +97,14 @@ final class HarpelPane extends BorderPane {
         setTop(top);
         parts = new PartPanel(session);
         routes = new RoutesPage(session);
+        phrases = new PhraseView(session);
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
         setBottom(foot());
         session.look().large().addListener((property, before, now) -> cover());
         session.look().routes().addListener((property, before, now) -> cover());
+        session.look().view().addListener((property, before, now) -> switchTo(now));
         // While the keyboard is in no other control it belongs to the piano keys.
         setFocusTraversable(true);
         setOnMousePressed(event -> requestFocus());
@@ -135,8 +142,27 @@ final class HarpelPane extends BorderPane {
         }
     }
 
+    /** Shows a view; the parts at the left and the keys below stay. */
+    private void switchTo(View view) {
+        if (view == View.PHRASE) {
+            setCenter(phrases);
+            setRight(phrases.panel());
+            phrases.panel().setPrefWidth(292);
+            phrases.panel().setMinWidth(280);
+            phrases.focusRoll();
+        } else {
+            setCenter(chain);
+            setRight(inspector);
+            chain.focusSelected();
+        }
+    }
+
     Session session() {
         return session;
+    }
+
+    PhraseView phrases() {
+        return phrases;
     }
 
     ChainView chain() {
@@ -167,7 +193,7 @@ final class HarpelPane extends BorderPane {
     }
 
     private void closeFirstPage() {
-        setCenter(chain);
+        switchTo(session.look().view().get());
         requestFocus();
     }
 
@@ -248,6 +274,16 @@ final class HarpelPane extends BorderPane {
         line();
         inMenu("first-steps", "First steps", "Shift+F1", () -> showFirstPage(files));
         inMenu("keys", "Keys and actions", "F1", this::showKeys);
+        action(
+                "view-chain",
+                "The Chain view",
+                "Shortcut+1",
+                () -> session.look().view().set(View.CHAIN));
+        action(
+                "view-phrase",
+                "The Phrase view",
+                "Shortcut+2",
+                () -> session.look().view().set(View.PHRASE));
         action("add-part", "Add a part", "Shortcut+Shift+N", () -> PartActions.add(session));
         action("duplicate-part", "Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session));
         actions.add(
@@ -258,6 +294,7 @@ final class HarpelPane extends BorderPane {
         actions.add("redo-too", "Redo", "Shortcut+Y", () -> document.redoLabel().isPresent(), document::redo);
         action("to-start", "To the start", "Home", session.transport()::toStart);
         action("silence", "Silence", "Esc", session::silence);
+        actions.in(View.CHAIN);
         action("add-effect", "Add an effect after the selected stage", "Shortcut+E", this::addEffect);
         action(
                 "copy",
@@ -282,8 +319,10 @@ final class HarpelPane extends BorderPane {
                 "F8",
                 () -> session.look().routes().set(!session.look().routes().get()));
         action("between", "From a stage to its controls, and back", "F6", this::between);
+        actions.in(null);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
         action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
+        actions.in(View.CHAIN);
         action("freeze", "Freeze the traces, or let them go on", "F4", () -> window.freeze(!window.isFrozen()));
         action("bar-back", "Go a bar back in the traces", "Alt+Left", () -> window.back(1));
         action("bar-forth", "Go a bar forth in the traces", "Alt+Right", () -> window.back(-1));
@@ -321,6 +360,38 @@ final class HarpelPane extends BorderPane {
                 () -> StageActions.move(session, 1));
         action("select-above", "Select the stage above", "Alt+Up", () -> StageActions.step(session, -1));
         action("select-below", "Select the stage below", "Alt+Down", () -> StageActions.step(session, 1));
+        actions.in(View.PHRASE);
+        action("copy-notes", "Copy the picked notes, or all, as text", "Shortcut+C", () -> PhraseActions.copy(session));
+        action("cut-notes", "Cut the picked notes", "Shortcut+X", () -> PhraseActions.cut(session));
+        action("paste-notes", "Paste notes at the mark", "Shortcut+V", () -> PhraseActions.paste(session));
+        action("pick-all", "Pick all notes", "Shortcut+A", () -> PhraseActions.pickAll(session));
+        action(
+                "draw-or-pick",
+                "Draw notes, or pick them",
+                "Shortcut+D",
+                () -> session.desk().drawing().set(!session.desk().drawing().get()));
+        action(
+                "step-in",
+                "Step in what is played, or no longer",
+                "Shortcut+E",
+                () -> session.desk().stepping().set(!session.desk().stepping().get()));
+        action("cut-at-mark", "Cut notes at the mark", "Shortcut+K", phrases::cutAtMark);
+        action("less-time", "Show less time", "Shortcut+Equals", () -> phrases.zoom(true));
+        action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
+        action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
+        action("to-roll", "To the roll", "F6", phrases::focusRoll);
+        actions.in(null);
+        action("new-phrase", "A new phrase", "Shortcut+Alt+N", () -> PhraseActions.fresh(session));
+        action(
+                "duplicate-phrase",
+                "Duplicate the phrase",
+                "Shortcut+Alt+D",
+                () -> PhraseActions.duplicate(session, session.desk().phraseId().get()));
+        action(
+                "hear-phrase",
+                "The chosen part hears the phrase",
+                "Shortcut+Alt+H",
+                () -> PhraseActions.hear(session, session.desk().phraseId().get()));
         action(
                 "theme",
                 "Day or night",
@@ -430,7 +501,11 @@ final class HarpelPane extends BorderPane {
         if (!list && owner instanceof ParamTile<?> tile) {
             return tile.param().label();
         }
-        return list ? "the list" : typing() ? "what is typed in" : "";
+        return list
+                ? "the list"
+                : typing()
+                        ? "what is typed in"
+                        : phrases.isRoll(owner) && !session.desk().stepping().get() ? "the roll" : "";
     }
 
     /** Asked each frame, so without more ado. */
@@ -507,8 +582,12 @@ final class HarpelPane extends BorderPane {
             session.transport().look();
         }
         top.draw(nanos);
-        chain.draw(nanos);
-        inspector.draw();
+        if (session.look().view().get() == View.PHRASE) {
+            phrases.draw(nanos);
+        } else {
+            chain.draw(nanos);
+            inspector.draw();
+        }
         parts.draw();
         if (session.look().routes().get()) {
             routes.draw();

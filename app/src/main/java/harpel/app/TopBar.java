@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.Words;
@@ -37,6 +38,7 @@ final class TopBar extends HBox {
     /** What is later than this is told. */
     private static final int LATE_MS = 10;
 
+    private static final PseudoClass SEEN = PseudoClass.getPseudoClass("seen");
     private static final PseudoClass LATE = PseudoClass.getPseudoClass("late");
 
     private final Session session;
@@ -89,6 +91,8 @@ final class TopBar extends HBox {
         session.look()
                 .theme()
                 .addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
+        HBox views = new HBox(2, view("Chain", View.CHAIN, "Ctrl+1"), view("Phrase", View.PHRASE, "Ctrl+2"));
+        views.setAlignment(Pos.CENTER_LEFT);
         getChildren()
                 .addAll(
                         harpel,
@@ -96,6 +100,7 @@ final class TopBar extends HBox {
                         menu,
                         undo,
                         redo,
+                        views,
                         space,
                         dry,
                         play,
@@ -119,6 +124,18 @@ final class TopBar extends HBox {
         session.document().piece().addListener((property, before, now) -> showPiece());
         session.document().unsaved().addListener((property, before, now) -> showPiece());
         showPiece();
+    }
+
+    private Button view(String words, View view, String keys) {
+        Button button = Buttons.button(
+                words,
+                "view-" + words.toLowerCase(Locale.ROOT),
+                "Shows the " + words + " view  (" + keys + ")",
+                () -> session.look().view().set(view));
+        button.getStyleClass().add("view-name");
+        button.pseudoClassStateChanged(SEEN, session.look().view().get() == view);
+        session.look().view().addListener((property, before, now) -> button.pseudoClassStateChanged(SEEN, now == view));
+        return button;
     }
 
     private static void setUp(Button button, String id, String name, Runnable action) {

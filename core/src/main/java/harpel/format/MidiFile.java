@@ -34,6 +34,9 @@ public record MidiFile(
     /** A meta event that is kept as it is. */
     public record Meta(long tick, int type, byte[] data) {
         static final int TEXT = 0x01;
+        /** In the first track of a file it names the whole. */
+        static final int TRACK_NAME = 0x03;
+
         static final int END_OF_TRACK = 0x2F;
         static final int TEMPO = 0x51;
         static final int TIME_SIGNATURE = 0x58;

@@ -262,7 +262,7 @@ public final class PieceFile {
         return plain;
     }
 
-    private static Note readNote(Object plain, String path, boolean newer) {
+    static Note readNote(Object plain, String path, boolean newer) {
         List<?> numbers = PlainMap.list(plain);
         if (numbers.size() < 4 || numbers.size() > 5) {
             throw new ParamException("a note is [at, length, pitch, velocity], and behind them"
@@ -428,7 +428,7 @@ public final class PieceFile {
         return plain;
     }
 
-    private static List<Object> writeNote(Note note) {
+    static List<Object> writeNote(Note note) {
         if (note.traits() == Traits.PLAIN && note.release() == Note.PLAIN_RELEASE) {
             return List.of(note.tick(), note.length(), note.pitch(), note.velocity());
         }

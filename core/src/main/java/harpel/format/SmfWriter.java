@@ -2,15 +2,19 @@ package harpel.format;
 
 import harpel.event.Event;
 import harpel.event.EventBuffer;
+import harpel.event.EventOrder;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.format.MidiFile.Meta;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -68,6 +72,30 @@ public final class SmfWriter {
             new SmfWriter().track(List.of(), events, length, file);
         }
         return file.toByteArray();
+    }
+
+    /**
+     * A phrase as a file of format 1, its name that of the track. Notes that are off are left out; chances have no place in such a file
+     * and all others are written.
+     *
+     * @param channel 0–15
+     */
+    public static byte[] write(TimeMap time, Phrase phrase, int channel) {
+        List<Event> events = new ArrayList<>();
+        long arrival = 0;
+        for (Message message : phrase.messages()) {
+            events.add(message.onChannel(channel).at(message.tick(), arrival++));
+        }
+        for (Note note : phrase.notes()) {
+            if (!note.traits().off()) {
+                NoteStart start = NoteStart.played(note.tick(), arrival++, channel, note.pitch(), note.velocity());
+                events.add(start);
+                events.add(new NoteEnd(Math.min(phrase.length(), note.endTick()), start, note.release()));
+            }
+        }
+        events.sort(EventOrder.INSTANCE);
+        byte[] name = phrase.name().getBytes(StandardCharsets.UTF_8);
+        return write(1, time, List.of(new Meta(0, Meta.TRACK_NAME, name)), events, phrase.length());
     }
 
     private static List<Meta> conductor(TimeMap time, List<Meta> metas) {

@@ -9,11 +9,15 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.RandomAccess;
 import java.util.Set;
+import java.util.Spliterator;
+import java.util.Spliterators;
 
 /**
  * The notes of a phrase in order: by start, then pitch, then id. Immutable and in chunks of a few hundred: an edit makes notes that
@@ -113,6 +117,37 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
     @Override
     public int size() {
         return before[before.length - 1];
+    }
+
+    @Override
+    public Iterator<Note> iterator() {
+        return new Iterator<>() {
+            private int chunk;
+            private int place;
+
+            @Override
+            public boolean hasNext() {
+                return chunk < chunks.length;
+            }
+
+            @Override
+            public Note next() {
+                if (chunk >= chunks.length) {
+                    throw new NoSuchElementException();
+                }
+                Note note = chunks[chunk][place++];
+                if (place == chunks[chunk].length) {
+                    chunk++;
+                    place = 0;
+                }
+                return note;
+            }
+        };
+    }
+
+    @Override
+    public Spliterator<Note> spliterator() {
+        return Spliterators.spliterator(iterator(), size(), Spliterator.ORDERED | Spliterator.IMMUTABLE);
     }
 
     /** The place in order of the first note that starts at or after a tick. */

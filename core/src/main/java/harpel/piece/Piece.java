@@ -118,6 +118,21 @@ public record Piece(
         return free(wanted, id -> part(id).isPresent());
     }
 
+    /** An id no phrase here has: the wanted one, or with the next free number. */
+    public String freePhraseId(String wanted) {
+        return free(wanted, id -> phrase(id).isPresent());
+    }
+
+    /** Without the phrase of that id; parts that played it play none. */
+    public Piece withoutPhrase(String id) {
+        List<Phrase> left =
+                phrases.stream().filter(phrase -> !phrase.id().equals(id)).toList();
+        List<Part> changed = parts.stream()
+                .map(part -> part.phrase().equals(id) ? part.withPhrase("") : part)
+                .toList();
+        return withPhrases(left).withParts(changed);
+    }
+
     private static String free(String wanted, Predicate<String> taken) {
         String id = wanted;
         for (int number = 2; taken.test(id); number++) {

@@ -1,5 +1,7 @@
 package harpel.app.parts;
 
+import harpel.app.phrase.PhraseActions;
+import harpel.app.phrase.PhraseList;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
@@ -15,6 +17,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -37,6 +40,7 @@ final class PartCard extends VBox {
     private final Button choose = new Button();
     private final ToggleButton mute;
     private final ToggleButton solo;
+    private final HBox mix;
     private final Slider level = new Slider(0, 100, 100);
     private final Region in = light("What comes in");
     private final Region out = light("What goes out");
@@ -93,9 +97,22 @@ final class PartCard extends VBox {
         });
         level.setOnMouseReleased(event -> session.document().endGesture());
         HBox.setHgrow(level, Priority.ALWAYS);
-        HBox mix = new HBox(4, mute, solo, level);
+        mix = new HBox(4, mute, solo, level);
         mix.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(choose, mix);
+        setOnDragOver(event -> {
+            if (PhraseList.carries(event)) {
+                event.acceptTransferModes(TransferMode.COPY);
+                event.consume();
+            }
+        });
+        setOnDragDropped(event -> {
+            if (PhraseList.carries(event)) {
+                PhraseActions.hear(session, PhraseList.carried(event), id);
+                event.setDropCompleted(true);
+                event.consume();
+            }
+        });
     }
 
     /** Carried up or down the list and let go between two other parts, it moves there. */
@@ -180,6 +197,12 @@ final class PartCard extends VBox {
             case OUTPUT_OF -> "after " + other;
             default -> input.toString();
         };
+    }
+
+    /** Shows only its name and what it hears. */
+    void brief(boolean on) {
+        mix.setVisible(!on);
+        mix.setManaged(!on);
     }
 
     /** Shows the part's own settings in its card, or with null nothing more. */

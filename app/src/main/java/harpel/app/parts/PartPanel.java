@@ -2,7 +2,9 @@ package harpel.app.parts;
 
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
+import harpel.app.phrase.PhraseList;
 import harpel.app.session.Change;
+import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.session.Words;
 import harpel.app.ui.Choice;
@@ -54,6 +56,7 @@ public final class PartPanel extends VBox {
     private final Choice<String> sound;
     private final Choice<String> output;
     private final VBox chosen;
+    private final PhraseList phrases;
     private Change lastChange;
 
     public PartPanel(Session session) {
@@ -113,7 +116,20 @@ public final class PartPanel extends VBox {
         leverList.setPrefHeight(52);
         setSpacing(6);
         setPadding(new Insets(8, 8, 8, 10));
+        PhraseList phrases = new PhraseList(session);
+        this.phrases = phrases;
+        VBox.setVgrow(phrases, Priority.ALWAYS);
+        phrases.setMinHeight(120);
         getChildren().addAll(head, list, levers.head(), leverList);
+        session.look().view().addListener((property, before, now) -> {
+            boolean phraseView = now == View.PHRASE;
+            if (phraseView) {
+                getChildren().setAll(head, list, phrases);
+            } else {
+                getChildren().setAll(head, list, levers.head(), leverList);
+            }
+            show();
+        });
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
         session.selection().partId().addListener((property, before, now) -> show());
@@ -220,7 +236,9 @@ public final class PartPanel extends VBox {
         if (!cards.getChildren().equals(wanted)) {
             cards.getChildren().setAll(wanted);
         }
-        wanted.forEach(card -> card.unfold(card == kept.get(part.id()) ? chosen : null));
+        boolean briefly = session.look().view().get() == View.PHRASE;
+        wanted.forEach(card -> card.brief(briefly));
+        wanted.forEach(card -> card.unfold(card == kept.get(part.id()) && !briefly ? chosen : null));
         kept.keySet().removeIf(id -> piece.part(id).isEmpty());
         input.show(inputs(), part.hearing());
         channel.show(IntStream.range(0, 16).boxed().toList(), part.channel());
@@ -279,6 +297,10 @@ public final class PartPanel extends VBox {
     /** Draws a frame. */
     public void draw() {
         kept.values().forEach(PartCard::draw);
-        levers.draw();
+        if (session.look().view().get() == View.PHRASE) {
+            phrases.draw();
+        } else {
+            levers.draw();
+        }
     }
 }

@@ -19,6 +19,13 @@ public final class Look {
     private final Messages messages;
     private final ObjectProperty<Theme> theme = new SimpleObjectProperty<>(Theme.DAY);
     private final DoubleProperty size = new SimpleDoubleProperty(1);
+    /** The views of the window. */
+    public enum View {
+        CHAIN,
+        PHRASE
+    }
+
+    private final ObjectProperty<View> view = new SimpleObjectProperty<>(View.CHAIN);
     private final BooleanProperty large = new SimpleBooleanProperty();
     private final BooleanProperty routes = new SimpleBooleanProperty();
     private final BooleanProperty commonOpen = new SimpleBooleanProperty();
@@ -47,6 +54,11 @@ public final class Look {
     /** The style sheets of this theme and size. */
     public List<String> styles() {
         return theme.get().styles(size.get());
+    }
+
+    /** The view that is seen. */
+    public ObjectProperty<View> view() {
+        return view;
     }
 
     /** Whether the selected stage's editor lies large over the rows. */

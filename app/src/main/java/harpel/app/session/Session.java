@@ -19,6 +19,8 @@ public final class Session implements AutoCloseable {
     private final Look look = new Look(messages);
     private final Transport transport;
     private final LeverWiring levers;
+    private final PhraseDesk desk;
+    private final Made made = new Made();
 
     public Session(Piece piece) {
         this(piece, new Ports(), System::nanoTime);
@@ -33,6 +35,7 @@ public final class Session implements AutoCloseable {
         selection = new Selection(document);
         transport = new Transport(document.piece().get(), ports, clock, messages);
         levers = new LeverWiring(this);
+        desk = new PhraseDesk(document, selection, messages);
         document.onChange(change -> {
             transport.engine().update(change.after());
             forgetWhatIsNoMore(change);
@@ -74,6 +77,16 @@ public final class Session implements AutoCloseable {
     /** What levers wait for: a controller, or a control to move. */
     public LeverWiring levers() {
         return levers;
+    }
+
+    /** The phrase that is worked on. */
+    public PhraseDesk desk() {
+        return desk;
+    }
+
+    /** What a chain makes of a phrase. */
+    public Made made() {
+        return made;
     }
 
     public Messages messages() {
@@ -129,6 +142,7 @@ public final class Session implements AutoCloseable {
 
     @Override
     public void close() {
+        made.close();
         transport.close();
     }
 }

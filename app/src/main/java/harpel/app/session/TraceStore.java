@@ -44,6 +44,10 @@ public final class TraceStore {
             this.away = away;
         }
 
+        void end(long tick) {
+            endTick = tick;
+        }
+
         /** Where it is drawn. */
         public long startTick() {
             return note.tick() + moved;
@@ -266,6 +270,14 @@ public final class TraceStore {
     /** How far all that was has been moved to the left so far, in ticks. */
     public long movedInAll() {
         return movedInAll;
+    }
+
+    /** Whether nothing of what a part's chain made is kept. */
+    public boolean isBlank(String part) {
+        return rows.entrySet().stream()
+                .noneMatch(entry -> entry.getKey().part().equals(part)
+                        && !entry.getKey().equals(Places.input(part))
+                        && !entry.getValue().notes.isEmpty());
     }
 
     /** The first tick at which anything is drawn; 0 where there is nothing before it. */

@@ -120,6 +120,11 @@ public final class Times {
                 "");
     }
 
+    /** All as long as that. */
+    public static Edited lasting(Phrase phrase, Set<Integer> picked, long ticks) {
+        return Edited.each(phrase, picked, note -> note.withLength(Math.max(1, ticks)), "as long as one another", "");
+    }
+
     /**
      * Times and lengths by a factor: of the whole phrase with its length, or of the picked notes from the first of them on. Where the
      * phrase is too short then, it gets longer by whole bars.

@@ -1,0 +1,264 @@
+package harpel.app.phrase;
+
+import harpel.app.draw.Raster;
+import harpel.app.session.Look.View;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Scrolling;
+import harpel.app.ui.Tips;
+import harpel.phrase.Phrase;
+import harpel.piece.Piece;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.Dragboard;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The phrases of the piece, under the parts: each with its length, who hears it, and a picture of it. */
+public final class PhraseList extends VBox {
+    private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
+
+    private final Session session;
+    private final VBox cards = new VBox(4);
+    private final Map<String, Card> kept = new HashMap<>();
+
+    public PhraseList(Session session) {
+        super(4);
+        this.session = session;
+        setId("phrases");
+        Label head = new Label("Phrases");
+        head.getStyleClass().add("soft");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox row = new HBox(
+                4,
+                head,
+                space,
+                Buttons.button(
+                        "+ new",
+                        "new-phrase",
+                        "A new phrase, empty, of four bars",
+                        () -> PhraseActions.fresh(session)));
+        row.setAlignment(Pos.CENTER_LEFT);
+        Scrolling scroll = new Scrolling(cards);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(row, scroll);
+        session.document().piece().addListener((property, before, now) -> show());
+        session.desk().phraseId().addListener((property, before, now) -> show());
+        show();
+    }
+
+    private void show() {
+        Piece piece = session.document().piece().get();
+        List<Card> wanted = piece.phrases().stream()
+                .map(phrase -> kept.computeIfAbsent(phrase.id(), Card::new))
+                .toList();
+        for (int i = 0; i < wanted.size(); i++) {
+            wanted.get(i).show(piece, piece.phrases().get(i));
+        }
+        if (!cards.getChildren().equals(wanted)) {
+            cards.getChildren().setAll(wanted);
+        }
+        kept.keySet().removeIf(id -> piece.phrase(id).isEmpty());
+    }
+
+    /** Draws a frame. */
+    public void draw() {
+        kept.values().forEach(Card::draw);
+    }
+
+    /** One phrase. */
+    private final class Card extends HBox {
+        private final String id;
+        private final Label name = new Label();
+        private final TextField field = new TextField();
+        private final Label about = new Label();
+        private final Raster picture = new Raster();
+        private final Region frame = new Region();
+        private final VBox words = new VBox(0, name, about);
+        private Phrase drawn;
+        private Theme drawnIn;
+        private double fitted;
+
+        Card(String id) {
+            super(6);
+            this.id = id;
+            setId("phrase-" + id);
+            getStyleClass().add("phrase-card");
+            setAlignment(Pos.CENTER_LEFT);
+            setFocusTraversable(true);
+            name.getStyleClass().add("stage-name");
+            about.getStyleClass().addAll("soft", "part-about");
+            field.setId("rename-" + id);
+            words.setMinWidth(0);
+            words.setMouseTransparent(true);
+            HBox.setHgrow(words, Priority.ALWAYS);
+            frame.setMinSize(52, 26);
+            frame.setMaxSize(52, 26);
+            javafx.scene.layout.StackPane held = new javafx.scene.layout.StackPane(frame, picture);
+            held.setMouseTransparent(true);
+            getChildren().addAll(words, held);
+            addEventHandler(MouseEvent.MOUSE_CLICKED, this::clicked);
+            addEventHandler(MouseEvent.DRAG_DETECTED, this::drag);
+            addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+            field.setOnAction(event -> rename());
+            field.focusedProperty().addListener((property, before, now) -> {
+                if (!now) {
+                    words.getChildren().set(0, name);
+                }
+            });
+        }
+
+        private void clicked(MouseEvent event) {
+            requestFocus();
+            session.desk().show(id);
+            if (event.getButton() == MouseButton.SECONDARY) {
+                menu().show(this, event.getScreenX(), event.getScreenY());
+            } else if (event.getClickCount() == 2) {
+                session.look().view().set(View.PHRASE);
+            }
+            event.consume();
+        }
+
+        private ContextMenu menu() {
+            ContextMenu menu = new ContextMenu();
+            item(
+                    menu,
+                    "Open in the Phrase view    Enter",
+                    () -> session.look().view().set(View.PHRASE));
+            item(menu, "Let the chosen part hear it    H", () -> PhraseActions.hear(session, id));
+            item(menu, "Rename    F2", this::startRename);
+            item(menu, "Duplicate", () -> PhraseActions.duplicate(session, id));
+            item(menu, "Own copy for the chosen part", () -> PhraseActions.ownCopy(session, id));
+            item(menu, "Past the chain, or through it again", () -> PhraseActions.ready(session, id));
+            item(menu, "Delete    Delete", () -> PhraseActions.delete(session, id));
+            return menu;
+        }
+
+        private void item(ContextMenu menu, String text, Runnable action) {
+            MenuItem item = new MenuItem(text);
+            item.setOnAction(event -> action.run());
+            menu.getItems().add(item);
+        }
+
+        private void key(KeyEvent event) {
+            if (words.getChildren().contains(field)) {
+                if (event.getCode() == KeyCode.ESCAPE) {
+                    words.getChildren().set(0, name);
+                    requestFocus();
+                    event.consume();
+                }
+                return;
+            }
+            boolean taken = true;
+            switch (event.getCode()) {
+                case ENTER -> {
+                    session.desk().show(id);
+                    session.look().view().set(View.PHRASE);
+                }
+                case DELETE -> PhraseActions.delete(session, id);
+                case UP, DOWN -> {
+                    int at = cards.getChildren().indexOf(this) + (event.getCode() == KeyCode.UP ? -1 : 1);
+                    if (at >= 0 && at < cards.getChildren().size()) {
+                        Card other = (Card) cards.getChildren().get(at);
+                        session.desk().show(other.id);
+                        other.requestFocus();
+                    }
+                }
+                default -> taken = false;
+            }
+            if (taken) {
+                event.consume();
+            }
+        }
+
+        void startRename() {
+            field.setText(name.getText());
+            words.setMouseTransparent(false);
+            words.getChildren().set(0, field);
+            field.requestFocus();
+            field.selectAll();
+        }
+
+        private void rename() {
+            PhraseActions.rename(session, id, field.getText());
+            words.getChildren().set(0, name);
+            requestFocus();
+        }
+
+        /** Carried, it goes to a part, or as a MIDI file to wherever it is let go. */
+        private void drag(MouseEvent event) {
+            Dragboard board = startDragAndDrop(TransferMode.COPY);
+            ClipboardContent content = new ClipboardContent();
+            content.put(PhraseActions.CARRIED, id);
+            PhraseActions.asFile(session, id).ifPresent(file -> content.putFiles(List.of(file)));
+            board.setContent(content);
+            event.consume();
+        }
+
+        void show(Piece piece, Phrase phrase) {
+            name.setText(phrase.name());
+            about.setText(PhraseWords.length(piece, phrase) + (phrase.ready() ? " · past the chain" : ""));
+            setAccessibleText(phrase.name() + ", " + about.getText());
+            boolean shown = id.equals(session.desk().phraseId().get());
+            pseudoClassStateChanged(SELECTED, shown);
+            String origin = PhraseWords.origin(piece, phrase.origin());
+            Tips.set(
+                    this,
+                    () -> phrase.name() + ": " + PhraseWords.length(piece, phrase) + ", "
+                            + PhraseWords.heard(piece, phrase) + (origin.isEmpty() ? "" : "; " + origin)
+                            + ".\nClick shows it, a double click or Enter opens it; drag it to a part, or out of the window as a MIDI"
+                            + " file; right-click for more.");
+        }
+
+        void draw() {
+            Phrase phrase = session.document().piece().get().phrase(id).orElse(null);
+            Theme theme = session.look().theme().get();
+            double size = session.look().size().get();
+            if (phrase == null || phrase == drawn && theme == drawnIn && fitted == size) {
+                return;
+            }
+            drawn = phrase;
+            drawnIn = theme;
+            fitted = size;
+            picture.fit(52, 26, size);
+            Thumbnail.paint(picture, theme, phrase);
+            picture.end();
+        }
+    }
+
+    /** Whether a drag carries a phrase of ours. */
+    public static boolean carries(DragEvent event) {
+        return event.getDragboard().hasContent(PhraseActions.CARRIED);
+    }
+
+    /** The id of the phrase that is carried. */
+    public static String carried(DragEvent event) {
+        return String.valueOf(event.getDragboard().getContent(PhraseActions.CARRIED));
+    }
+
+    /** The phrase that is shown, or a new one, gets the keyboard to be renamed. */
+    public void renameShown() {
+        Card card = kept.get(session.desk().phraseId().get());
+        if (card != null) {
+            card.startRename();
+        }
+    }
+}

@@ -1,0 +1,336 @@
+package harpel.app.phrase;
+
+import harpel.app.session.Made;
+import harpel.app.session.PhraseDesk;
+import harpel.app.session.Places;
+import harpel.app.session.Session;
+import harpel.app.session.TraceStore.Drawn;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.app.ui.Tips;
+import harpel.engine.LiveStatus;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.phrase.action.Shapes;
+import harpel.piece.Piece;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.css.PseudoClass;
+import javafx.geometry.Insets;
+import javafx.geometry.Point2D;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** The Phrase view: the roll with its lanes, and the words and buttons above them. */
+public final class PhraseView extends BorderPane {
+    private static final double CLOSER = 1.4;
+    private static final int FIT_FRAMES = 40;
+    private static final PseudoClass EMPTY = PseudoClass.getPseudoClass("empty");
+
+    private final Session session;
+    private final PhraseDesk desk;
+    private final Map<String, RollWindow> windows = new HashMap<>();
+    private final Label title = new Label();
+    private final Label about = new Label();
+    private final ToggleButton past;
+    private final ToggleButton draw;
+    private final ToggleButton pick;
+    private final ToggleButton step;
+    private final Choice<String> grid;
+    private final VBox nothing = new VBox(12);
+    private final StackPane center = new StackPane();
+    private final StepInput steps;
+    private VBox page;
+    private Roll roll;
+    private Lane lane;
+    private Overview overview;
+    private RollWindow window;
+    private NotesPanel panel;
+    private final BorderPane right = new BorderPane();
+    /** For so many frames more all is brought into view. */
+    private int fitting;
+
+    public PhraseView(Session session) {
+        this.session = session;
+        this.desk = session.desk();
+        setId("phrase-view");
+        getStyleClass().add("phrase-view");
+        steps = new StepInput(session);
+        title.getStyleClass().add("part-title");
+        title.setMinWidth(Region.USE_PREF_SIZE);
+        about.setId("phrase-about");
+        about.getStyleClass().add("soft");
+        about.setMinWidth(0);
+        past = Buttons.toggle(
+                "past the chain",
+                "phrase-ready",
+                "A phrase that is the result of a chain already is heard past it; switched off it goes through the chain",
+                on -> PhraseActions.ready(session, desk.phraseId().get()));
+        HBox first = new HBox(10, title, about, space(), past);
+        first.setAlignment(Pos.CENTER_LEFT);
+        ToggleGroup tools = new ToggleGroup();
+        draw = tool(
+                "Draw", "tool-draw", "Press and drag draws a note; Shift and drag picks  (D in the roll)", tools, true);
+        pick = tool("Pick", "tool-pick", "Press and drag picks notes by a frame", tools, false);
+        grid = new Choice<>(
+                "grid", "The grid that notes are drawn and moved on", text -> "grid " + text, desk.grid()::set);
+        grid.setMaxWidth(96);
+        ToggleButton inKey = Buttons.toggle("in key", "in-key", "Draws and moves within the key", desk.inKey()::set);
+        ToggleButton show = Buttons.toggle(
+                "what the chain makes",
+                "show-made",
+                "Shows in brass what the chain makes of the phrase",
+                desk.showMade()::set);
+        show.setSelected(desk.showMade().get());
+        step = Buttons.toggle(
+                "step",
+                "step",
+                "Keys and chords that are played go in at the mark, which moves on by the grid; full stop is a rest, comma ties",
+                desk.stepping()::set);
+        desk.stepping().addListener((property, before, now) -> step.setSelected(now));
+        HBox second = new HBox(
+                5,
+                draw,
+                pick,
+                grid,
+                inKey,
+                step,
+                show,
+                space(),
+                small("time −", "roll-time-out", "Shows more time  (Ctrl+wheel, Ctrl+Minus)", () -> zoomTime(CLOSER)),
+                small("+", "roll-time-in", "Shows less time  (Ctrl+Equals)", () -> zoomTime(1 / CLOSER)),
+                small("pitch −", "roll-pitch-out", "Shows more pitches", () -> zoomPitch(1 / CLOSER)),
+                small("+", "roll-pitch-in", "Shows fewer pitches", () -> zoomPitch(CLOSER)),
+                small("fit", "roll-fit", "Shows the whole phrase  (Ctrl+0)", this::fit));
+        second.setAlignment(Pos.CENTER_LEFT);
+        VBox head = new VBox(6, first, second);
+        head.setPadding(new Insets(8, 12, 6, 12));
+        setTop(head);
+        Label none = new Label("There is no phrase yet.");
+        none.getStyleClass().add("part-title");
+        Label how = new Label("A phrase is what a chain works on: drawn here, played in, or read from a MIDI file.");
+        how.getStyleClass().add("soft");
+        Button begin = Buttons.button(
+                "New phrase",
+                "begin-phrase",
+                "An empty phrase of four bars, heard by the chosen part",
+                () -> PhraseActions.fresh(session));
+        right.getStyleClass().add("inspector");
+        nothing.getChildren().addAll(none, how, begin);
+        nothing.setPadding(new Insets(36));
+        setCenter(center);
+        session.document().piece().addListener((property, before, now) -> show());
+        desk.phraseId().addListener((property, before, now) -> take());
+        session.selection().partId().addListener((property, before, now) -> show());
+        take();
+    }
+
+    private ToggleButton tool(String words, String id, String tip, ToggleGroup group, boolean drawing) {
+        ToggleButton button =
+                Buttons.toggle(words, id, tip, on -> desk.drawing().set(drawing));
+        button.setToggleGroup(group);
+        button.setSelected(desk.drawing().get() == drawing);
+        desk.drawing().addListener((property, before, now) -> button.setSelected(now == drawing));
+        // Of the two one always holds.
+        button.setOnAction(event -> {
+            button.setSelected(true);
+            desk.drawing().set(drawing);
+        });
+        return button;
+    }
+
+    private static Region space() {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        return space;
+    }
+
+    private static Button small(String words, String id, String tip, Runnable action) {
+        Button button = Buttons.button(words, id, tip, action);
+        button.getStyleClass().add("small-toggle");
+        return button;
+    }
+
+    /** Another phrase is shown: each has a window of its own, which it keeps. */
+    private void take() {
+        Phrase phrase = desk.phrase().orElse(null);
+        if (phrase == null) {
+            roll = null;
+            right.setCenter(null);
+            center.getChildren().setAll(nothing);
+        } else {
+            fitting = windows.containsKey(phrase.id()) ? 0 : FIT_FRAMES;
+            window = windows.computeIfAbsent(phrase.id(), id -> new RollWindow());
+            makePage();
+            center.getChildren().setAll(page);
+        }
+        show();
+    }
+
+    private void makePage() {
+        boolean keyboard = roll != null && roll.isFocused();
+        Lane.Of of = lane == null ? Lane.Of.VELOCITY : lane.of().get();
+        roll = new Roll(session, window);
+        lane = new Lane(session, window);
+        lane.of().set(of);
+        overview = new Overview(session, window);
+        panel = new NotesPanel(session, roll);
+        right.setCenter(panel);
+        VBox.setVgrow(roll, Priority.ALWAYS);
+        VBox names = new VBox(0);
+        ToggleGroup lanes = new ToggleGroup();
+        for (Lane.Of one : Lane.Of.values()) {
+            ToggleButton button = Buttons.toggle(
+                    one.words,
+                    "lane-" + one.name().toLowerCase(java.util.Locale.ROOT),
+                    "Shows " + one.words.toLowerCase(java.util.Locale.ROOT) + " below the roll",
+                    on -> {});
+            button.getStyleClass().add("lane-name");
+            button.setToggleGroup(lanes);
+            button.setSelected(one == of);
+            button.setOnAction(event -> {
+                button.setSelected(true);
+                lane.of().set(one);
+            });
+            names.getChildren().add(button);
+        }
+        StackPane lanePlace = new StackPane(lane);
+        HBox.setHgrow(lanePlace, Priority.ALWAYS);
+        HBox laneRow = new HBox(0, names, lanePlace);
+        names.setMinWidth(74);
+        names.setPrefWidth(74);
+        HBox overviewRow = new HBox(0, overview);
+        HBox.setHgrow(overview, Priority.ALWAYS);
+        // The lane lies exactly under the field of the roll.
+        VBox.setMargin(roll, new Insets(0, 0, 0, 74 - Roll.GUTTER));
+        VBox.setMargin(overviewRow, new Insets(0, 0, 0, 74));
+        page = new VBox(5, roll, laneRow, overviewRow);
+        page.setPadding(new Insets(0, 12, 8, 8));
+        if (keyboard) {
+            roll.requestFocus();
+        }
+    }
+
+    /** What is picked and what can be done with it, for the right. */
+    public Region panel() {
+        return right;
+    }
+
+    private void show() {
+        Piece piece = session.document().piece().get();
+        Phrase phrase = desk.phrase().orElse(null);
+        pseudoClassStateChanged(EMPTY, phrase == null);
+        grid.show(PhraseDesk.GRIDS, desk.grid().get());
+        past.setVisible(phrase != null);
+        if (phrase == null) {
+            title.setText("Phrase");
+            about.setText("");
+            return;
+        }
+        title.setText(phrase.name());
+        String origin = PhraseWords.origin(piece, phrase.origin());
+        about.setText(PhraseWords.length(piece, phrase) + " · " + PhraseWords.heard(piece, phrase)
+                + (origin.isEmpty() ? "" : " · " + origin));
+        Tips.set(about, about.getText());
+        past.setSelected(phrase.ready());
+        if (roll != null) {
+            roll.repaint();
+            lane.repaint();
+        }
+    }
+
+    private void zoomTime(double factor) {
+        desk.phrase().ifPresent(phrase -> window.zoomTime(factor, 0.5, phrase.length()));
+    }
+
+    private void zoomPitch(double factor) {
+        if (roll != null) {
+            window.zoomPitch(factor, 0.5);
+        }
+    }
+
+    /** Shows more or less time, as the buttons do. */
+    public void zoom(boolean closer) {
+        zoomTime(closer ? 1 / CLOSER : CLOSER);
+    }
+
+    public void fit() {
+        if (roll != null) {
+            desk.phrase().ifPresent(phrase -> window.fit(phrase, made(phrase), roll.fieldHeight()));
+        }
+    }
+
+    private List<Drawn> made(Phrase phrase) {
+        Made.Result result = session.made().result().get();
+        return result == null
+                        || !result.phrase().equals(phrase.id())
+                        || !desk.showMade().get()
+                ? List.of()
+                : result.at(Places.sound(result.part()));
+    }
+
+    /** Gives the keyboard to the roll. */
+    public void focusRoll() {
+        if (roll != null) {
+            roll.requestFocus();
+        }
+    }
+
+    /** Where on the screen a place of the roll is, in the middle of the pitch's row. */
+    public Point2D place(double tick, int pitch) {
+        double x = Roll.GUTTER + window.x(tick, roll.fieldWidth());
+        double y = Roll.RULER + window.y(pitch) + window.rowHeight() / 2;
+        return roll.localToScreen(x, y);
+    }
+
+    /** Whether a node is the roll, where keys mean notes. */
+    public boolean isRoll(Node node) {
+        return node != null && node == roll;
+    }
+
+    /** Cuts at the mark. */
+    public void cutAtMark() {
+        desk.act(
+                "Cut at the mark",
+                (phrase, picked) -> Shapes.cutAt(phrase, picked, desk.mark().get()));
+    }
+
+    /** The note that is pointed at; null for none. */
+    Note pointed() {
+        return roll == null ? null : roll.pointed().get();
+    }
+
+    /** Draws a frame; takes what was played while steps are wanted. */
+    public void draw(long nanos) {
+        Phrase phrase = desk.phrase().orElse(null);
+        desk.hearer()
+                .ifPresent(part -> session.made().ask(session.document().piece().get(), part.id()));
+        steps.take();
+        if (roll == null || phrase == null) {
+            return;
+        }
+        if (fitting > 0 && roll.getHeight() > 0) {
+            // What the chain makes of it is there some frames later, and is to be seen, too.
+            fitting = made(phrase).isEmpty() && desk.hearer().isPresent() ? fitting - 1 : 0;
+            fit();
+        }
+        LiveStatus status = session.transport().status();
+        double now = status.mode() == LiveStatus.Mode.KEYS || desk.hearer().isEmpty()
+                ? -1
+                : status.tickAt(nanos) % Math.max(1, phrase.length());
+        roll.draw(now);
+        lane.draw();
+        overview.draw();
+    }
+}

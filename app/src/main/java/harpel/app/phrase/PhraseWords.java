@@ -1,0 +1,44 @@
+package harpel.app.phrase;
+
+import harpel.app.session.PhraseDesk;
+import harpel.phrase.Origin;
+import harpel.phrase.Phrase;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.util.List;
+import java.util.Locale;
+
+/** What is said of phrases. */
+final class PhraseWords {
+    private PhraseWords() {}
+
+    static String length(Piece piece, Phrase phrase) {
+        double bars = phrase.length() / (double) piece.time().meter().at(0).barTicks();
+        boolean whole = bars == Math.rint(bars);
+        return bars == 1
+                ? "1 bar"
+                : (whole ? String.valueOf((long) bars) : String.format(Locale.ROOT, "%.2f", bars)) + " bars";
+    }
+
+    static String heard(Piece piece, Phrase phrase) {
+        List<String> parts =
+                PhraseDesk.hearers(piece, phrase.id()).stream().map(Part::name).toList();
+        return parts.isEmpty()
+                ? "heard by no part"
+                : "heard by " + String.join(", ", parts)
+                        + (phrase.ready() ? ", past its chain" : ", through its chain");
+    }
+
+    /** Where it comes from; empty for one that was drawn. */
+    static String origin(Piece piece, Origin origin) {
+        String part = piece.part(origin.from()).map(Part::name).orElse(origin.from());
+        String details = origin.details().isEmpty() ? "" : ", " + origin.details();
+        return switch (origin.kind()) {
+            case DRAWN -> "";
+            case READ -> "read from " + origin.from() + details;
+            case KEPT -> "kept from " + part + details;
+            case RECORDED -> "recorded by " + part + details;
+            case PRINTED -> "printed through " + part + details;
+        };
+    }
+}

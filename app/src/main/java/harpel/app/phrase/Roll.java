@@ -1,0 +1,438 @@
+package harpel.app.phrase;
+
+import harpel.app.draw.Drawing;
+import harpel.app.draw.Raster;
+import harpel.app.draw.SharpCanvas;
+import harpel.app.phrase.RollMouse.Held;
+import harpel.app.phrase.RollMouse.Hold;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.ui.Tips;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.phrase.action.Edited;
+import harpel.theory.Chord;
+import harpel.theory.GeneralMidi;
+import harpel.theory.Pitch;
+import harpel.time.MeterMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.shape.Rectangle;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
+
+/** The piano roll on harp strings, with its ruler above and the names of pitches at the left. */
+final class Roll extends Region {
+    static final double GUTTER = 44;
+    /** Chords are named above, bars below. */
+    static final double RULER = 32;
+
+    private static final double HANDLE = 6;
+    private static final double WHEEL = 1.2;
+    /** From so many notes on chords are not named, since nobody could read them. */
+    private static final int MOST_NAMED = 600;
+
+    private final Session session;
+    private final RollWindow window;
+    private final Raster field = new Raster();
+    private final SharpCanvas words = new SharpCanvas();
+    private final Region now = new Region();
+    private final Region frame = new Region();
+    private final RollPainter painter;
+    private final RollMouse mouse;
+    private final RollKeys keys;
+    private final ObjectProperty<Note> pointed = new SimpleObjectProperty<>();
+    private boolean outside;
+    private boolean stale = true;
+    private double fitted;
+    private long drawnWindow = -1;
+    private Theme drawnIn;
+    private boolean draggingEnd;
+    private int gestures;
+
+    Roll(Session session, RollWindow window) {
+        this.session = session;
+        this.window = window;
+        painter = new RollPainter(session, window);
+        mouse = new RollMouse(session);
+        keys = new RollKeys(session, window);
+        setId("roll");
+        getStyleClass().add("roll");
+        setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.NODE);
+        setAccessibleText("Notes of the phrase");
+        now.getStyleClass().add("roll-now");
+        now.setMouseTransparent(true);
+        now.setManaged(false);
+        frame.getStyleClass().add("roll-frame");
+        frame.setMouseTransparent(true);
+        frame.setManaged(false);
+        frame.setVisible(false);
+        getChildren().addAll(field, words, now, frame);
+        setMinSize(200, 160);
+        Rectangle clip = new Rectangle();
+        clip.widthProperty().bind(widthProperty());
+        clip.heightProperty().bind(heightProperty());
+        setClip(clip);
+        Tips.set(
+                this,
+                "Press and drag draws a note; drag one to move it, its ends to resize; Alt keeps off the grid, Ctrl copies, double"
+                        + " click removes. Shift and drag picks.\nKeys: arrows move, Shift by octave or bar, Ctrl resizes; N new, Tab"
+                        + " next, + and − velocity, C chance, O off.\nWheel scrolls, Shift in time, Ctrl zooms in time, Ctrl and Shift"
+                        + " in pitch. Drag the phrase’s end in the ruler.");
+        addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> released());
+        addEventHandler(MouseEvent.MOUSE_MOVED, event -> point(noteAt(event.getX(), event.getY())));
+        addEventHandler(MouseEvent.MOUSE_EXITED, event -> point(null));
+        addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            // The pointer rests while keys are used, and notes move away from under it.
+            point(null);
+            if (keys.take(event)) {
+                event.consume();
+            }
+        });
+        session.desk().picked().addListener((property, before, after) -> repaint());
+        session.desk().grid().addListener((property, before, after) -> repaint());
+        session.desk().showMade().addListener((property, before, after) -> repaint());
+        session.desk().mark().addListener((property, before, after) -> repaint());
+        session.made().result().addListener((property, before, after) -> repaint());
+        pointed.addListener((property, before, after) -> repaint());
+        focusedProperty().addListener((property, before, after) -> repaint());
+    }
+
+    /** The note under the pointer; null for none. */
+    ObjectProperty<Note> pointed() {
+        return pointed;
+    }
+
+    private void point(Note note) {
+        pointed.set(note);
+    }
+
+    /** Shows in red what the chain makes outside the key, or no longer. */
+    void showOutside(boolean on) {
+        outside = on;
+        repaint();
+    }
+
+    boolean showsOutside() {
+        return outside;
+    }
+
+    void repaint() {
+        stale = true;
+    }
+
+    double fieldWidth() {
+        return Math.max(1, getWidth() - GUTTER);
+    }
+
+    double fieldHeight() {
+        return Math.max(1, getHeight() - RULER);
+    }
+
+    private Phrase phrase() {
+        return session.desk().phrase().orElse(null);
+    }
+
+    private double tickAt(double x) {
+        return Math.max(0, window.tickAt(x - GUTTER, fieldWidth()));
+    }
+
+    private int pitchAt(double y) {
+        return window.pitchAt(y - RULER);
+    }
+
+    private Note noteAt(double x, double y) {
+        Note found = null;
+        double tick = window.tickAt(x - GUTTER, fieldWidth());
+        double slack = window.ticks() / fieldWidth() * 2;
+        if (x < GUTTER || y < RULER) {
+            return null;
+        }
+        int pitch = pitchAt(y);
+        List<Note> visible = painter.visible();
+        for (int i = visible.size() - 1; i >= 0 && found == null; i--) {
+            Note note = visible.get(i);
+            if (note.pitch() == pitch && tick >= note.tick() - slack && tick <= note.endTick() + slack) {
+                found = note;
+            }
+        }
+        return found;
+    }
+
+    private Hold holdAt(Note note, double x) {
+        double left = GUTTER + window.x(note.tick(), fieldWidth());
+        double right = GUTTER + window.x(note.endTick(), fieldWidth());
+        double edge = Math.min(HANDLE, (right - left) / 3);
+        return x >= right - edge ? Hold.RIGHT : x <= left + edge ? Hold.LEFT : Hold.BODY;
+    }
+
+    private static Held held(MouseEvent event) {
+        return new Held(event.isShiftDown(), event.isShortcutDown(), event.isAltDown());
+    }
+
+    private void pressed(MouseEvent event) {
+        requestFocus();
+        event.consume();
+        Phrase phrase = phrase();
+        if (phrase == null || event.getButton() != MouseButton.PRIMARY) {
+            return;
+        }
+        if (event.getY() < RULER) {
+            pressedRuler(event, phrase);
+            return;
+        }
+        Note on = noteAt(event.getX(), event.getY());
+        if (on != null && event.getClickCount() == 2) {
+            session.desk().pick(Set.of(on.id()));
+            session.desk().act("Remove a note", harpel.phrase.action.Shapes::remove);
+            return;
+        }
+        Hold hold = on == null ? Hold.BODY : holdAt(on, event.getX());
+        mouse.press(phrase, on, hold, tickAt(event.getX()), pitchAt(event.getY()), held(event));
+        showFrame();
+    }
+
+    private void pressedRuler(MouseEvent event, Phrase phrase) {
+        double end = GUTTER + window.x(phrase.length(), fieldWidth());
+        if (Math.abs(event.getX() - end) <= HANDLE + 2) {
+            draggingEnd = true;
+            gestures++;
+            session.desk().endGesture();
+        } else {
+            long tick = snapped(tickAt(event.getX()), event.isAltDown());
+            session.desk().mark().set(Math.min(tick, Math.max(0, phrase.length() - 1)));
+            session.transport().engine().locate(session.desk().mark().get());
+        }
+    }
+
+    private long snapped(double tick, boolean free) {
+        return free
+                ? Math.round(tick)
+                : session.desk()
+                        .steps()
+                        .map(steps -> harpel.phrase.action.Times.nearest(steps, Math.round(tick)))
+                        .orElse(Math.round(tick));
+    }
+
+    private void dragged(MouseEvent event) {
+        event.consume();
+        Phrase phrase = phrase();
+        if (phrase == null || !event.isPrimaryButtonDown()) {
+            return;
+        }
+        if (draggingEnd) {
+            MeterMap meter = session.document().piece().get().time().meter();
+            double tick = tickAt(event.getX());
+            long bar = meter.tickOfBar(meter.barAt((long) tick));
+            long next = meter.barLineAtOrAfter((long) tick + 1);
+            long length = event.isAltDown() ? Math.round(tick) : tick - bar < next - tick ? bar : next;
+            long least = event.isAltDown() ? 1 : meter.at(0).barTicks();
+            Edited edited = harpel.phrase.action.Shapes.length(
+                    phrase,
+                    session.desk().picked().get(),
+                    Math.max(least, length),
+                    session.desk().around());
+            session.desk().set("Set the phrase’s end", "end " + gestures, edited.phrase(), edited.picked());
+            session.say(edited.said());
+        } else {
+            mouse.drag(tickAt(event.getX()), pitchAt(event.getY()), held(event));
+            showFrame();
+        }
+    }
+
+    private void released() {
+        if (draggingEnd) {
+            draggingEnd = false;
+            session.desk().endGesture();
+        }
+        mouse.release();
+        showFrame();
+    }
+
+    private void showFrame() {
+        frame.setVisible(mouse.isFraming());
+        if (mouse.isFraming()) {
+            double left = GUTTER + window.x(mouse.frameFromTick(), fieldWidth());
+            double right = GUTTER + window.x(mouse.frameToTick(), fieldWidth());
+            double top = RULER + window.y(mouse.frameHighest());
+            double bottom = RULER + window.y(mouse.frameLowest()) + window.rowHeight();
+            frame.resizeRelocate(left, top, right - left, bottom - top);
+        }
+    }
+
+    private void scrolled(ScrollEvent event) {
+        Phrase phrase = phrase();
+        double turned = event.getDeltaY() != 0 ? event.getDeltaY() : event.getDeltaX();
+        if (phrase == null || turned == 0) {
+            return;
+        }
+        boolean up = turned > 0;
+        double share = Drawing.clamp((event.getX() - GUTTER) / fieldWidth(), 0, 1);
+        if (event.isShortcutDown() && event.isShiftDown()) {
+            window.zoomPitch(up ? WHEEL : 1 / WHEEL, Drawing.clamp((event.getY() - RULER) / fieldHeight(), 0, 1));
+        } else if (event.isShortcutDown()) {
+            window.zoomTime(up ? 1 / WHEEL : WHEEL, share, phrase.length());
+        } else if (event.isShiftDown()) {
+            window.scrollTime((up ? -1 : 1) * window.ticks() / 10, phrase.length());
+        } else {
+            window.scrollPitch(up ? 2 : -2);
+        }
+        event.consume();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        fitted = 0;
+    }
+
+    /** Draws a frame. */
+    void draw(double nowTick) {
+        Theme theme = session.look().theme().get();
+        Phrase phrase = phrase();
+        double size = session.look().size().get();
+        if (fitted != size) {
+            fitted = size;
+            field.relocate(GUTTER, RULER);
+            field.fit(fieldWidth(), fieldHeight(), size);
+            words.fit(getWidth(), getHeight(), size);
+            window.tall(fieldHeight());
+            stale = true;
+        }
+        if (phrase == null) {
+            return;
+        }
+        if (stale || theme != drawnIn || window.version() != drawnWindow) {
+            stale = false;
+            drawnIn = theme;
+            drawnWindow = window.version();
+            painter.paint(field, theme, phrase, pointed.get(), outside);
+            drawWords(theme, phrase);
+        }
+        double x = window.x(nowTick, fieldWidth());
+        now.setVisible(nowTick >= 0 && x >= 0 && x <= fieldWidth());
+        now.resizeRelocate(GUTTER + Math.round(x), RULER - 8, 2, fieldHeight() + 8);
+    }
+
+    private void drawWords(Theme theme, Phrase phrase) {
+        GraphicsContext g = words.begin();
+        g.setFont(Font.font("Lato", 11));
+        g.setFill(theme.paper);
+        g.fillRect(0, 0, getWidth(), RULER);
+        g.fillRect(0, RULER, GUTTER, fieldHeight());
+        pitchNames(g, theme);
+        g.setFill(theme.paper);
+        g.fillRect(0, 0, GUTTER, RULER);
+        bracket(g, theme, phrase);
+        chords(g, theme, phrase);
+        if (isFocused()) {
+            g.setStroke(theme.brassText);
+            g.setLineWidth(1);
+            g.strokeRect(GUTTER - 0.5, RULER - 0.5, fieldWidth(), fieldHeight());
+        }
+    }
+
+    private void pitchNames(GraphicsContext g, Theme theme) {
+        boolean drums = session.desk()
+                .hearer()
+                .map(part -> part.channel() == GeneralMidi.PERCUSSION_CHANNEL)
+                .orElse(false);
+        Set<Integer> used = new TreeSet<>();
+        painter.visible().forEach(note -> used.add(note.pitch()));
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.CENTER);
+        for (int pitch = window.pitchAt(fieldHeight()); pitch <= window.pitchAt(0); pitch++) {
+            double y = RULER + window.y(pitch) + window.rowHeight() / 2;
+            int name = Pitch.pitchClass(pitch);
+            if (drums
+                    && GeneralMidi.percussion(pitch).isPresent()
+                    && (used.contains(pitch) || window.rowHeight() >= 11)) {
+                g.setFill(theme.soft);
+                g.fillText(shortened(GeneralMidi.percussion(pitch).orElseThrow()), GUTTER - 4, y, GUTTER - 4);
+            } else if (!drums && (name == 0 || name == 5)) {
+                g.setFill(name == 0 ? theme.red : theme.blue);
+                g.fillText(Pitch.shown(pitch), GUTTER - 4, y);
+            }
+        }
+        g.setTextBaseline(VPos.BASELINE);
+        g.setTextAlign(TextAlignment.LEFT);
+    }
+
+    /** Two words at most, without what does not tell one drum from another. */
+    private static String shortened(String drum) {
+        return drum.replace("Acoustic ", "").replace(" Drum", "");
+    }
+
+    private void bracket(GraphicsContext g, Theme theme, Phrase phrase) {
+        MeterMap meter = session.document().piece().get().time().meter();
+        double end = Math.min(fieldWidth(), window.x(phrase.length(), fieldWidth()));
+        double start = Math.max(0, window.x(0, fieldWidth()));
+        g.setFill(theme.brass);
+        if (end > start) {
+            g.fillRect(GUTTER + start, RULER - 4, end - start, 3);
+            if (window.x(phrase.length(), fieldWidth()) <= fieldWidth()) {
+                g.fillRect(GUTTER + end - 3, RULER - 14, 3, 14);
+            }
+        }
+        long bar = meter.barAt((long) window.fromTick());
+        double free = 0;
+        g.setFill(theme.soft);
+        for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
+            double x = window.x(tick, fieldWidth());
+            if (x >= free && x >= -1 && x < fieldWidth() - 10) {
+                g.fillText(String.valueOf(bar + 1), GUTTER + x + 3, RULER - 7);
+                free = x + 26;
+            }
+        }
+    }
+
+    /** Names what sounds together, where three or more notes begin at once. */
+    private void chords(GraphicsContext g, Theme theme, Phrase phrase) {
+        if (painter.visible().size() > MOST_NAMED) {
+            return;
+        }
+        g.setFill(theme.ink);
+        double free = 0;
+        List<Note> notes = painter.visible();
+        for (int i = 0; i < notes.size(); ) {
+            long tick = notes.get(i).tick();
+            Set<Integer> pitches = new TreeSet<>();
+            for (; i < notes.size() && notes.get(i).tick() == tick; i++) {
+                pitches.add(notes.get(i).pitch());
+            }
+            double x = window.x(tick, fieldWidth());
+            if (pitches.size() >= 3 && x >= free && x < fieldWidth() - 16) {
+                String named = Chord.named(pitches).orElse("");
+                if (!named.isEmpty()) {
+                    g.fillText(named, GUTTER + x + 3, 12);
+                    free = x + 12 + named.length() * 6.5;
+                }
+            }
+        }
+    }
+
+    /** Picks every note. */
+    void pickAll() {
+        Phrase phrase = phrase();
+        if (phrase != null) {
+            Set<Integer> all = new HashSet<>();
+            phrase.notes().forEach(note -> all.add(note.id()));
+            session.desk().pick(all);
+        }
+    }
+}

@@ -1,0 +1,183 @@
+package harpel.app.phrase;
+
+import harpel.app.draw.Raster;
+import harpel.app.session.Made;
+import harpel.app.session.Places;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.session.TraceStore.Drawn;
+import harpel.event.NoteStart;
+import harpel.phrase.Note;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
+import harpel.theory.Key;
+import harpel.theory.Pitch;
+import harpel.time.MeterMap;
+import harpel.time.StepGrid;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import javafx.scene.paint.Color;
+
+/** Paints the field of the roll: strings, bars and grid, the written notes in ink, what the chain makes of them in brass. */
+final class RollPainter {
+    /** Lines of the grid closer than this are left out. */
+    private static final double APART = 7;
+
+    private final Session session;
+    private final RollWindow window;
+    private final List<Note> visible = new ArrayList<>();
+
+    RollPainter(Session session, RollWindow window) {
+        this.session = session;
+        this.window = window;
+    }
+
+    /** The notes that were painted last, in order. */
+    List<Note> visible() {
+        return visible;
+    }
+
+    /** The notes of a phrase that are seen, or at least begin or sound where it is looked at. */
+    static void seen(Phrase phrase, double fromTick, double toTick, List<Note> found) {
+        found.clear();
+        Notes notes = phrase.notes();
+        long from = Math.max(0, (long) fromTick);
+        for (int index : notes.soundingAcross(from)) {
+            found.add(notes.get(index));
+        }
+        int end = notes.indexAtOrAfter((long) toTick + 1);
+        for (int i = notes.indexAtOrAfter(from); i < end; i++) {
+            found.add(notes.get(i));
+        }
+    }
+
+    void paint(Raster g, Theme theme, Phrase phrase, Note pointed, boolean outside) {
+        double width = g.shownWidth();
+        double height = g.shownHeight();
+        g.begin(Raster.mixed(theme.raised, theme.raised, 0));
+        strings(g, theme, width, height);
+        bars(g, theme, phrase, width, height);
+        seen(phrase, window.fromTick(), window.toTick(), visible);
+        Set<Integer> picked = session.desk().picked().get();
+        boolean dim = pointed != null;
+        for (Note note : visible) {
+            paint(g, theme, note, picked.contains(note.id()), dim && note != pointed, phrase, width);
+        }
+        if (session.desk().showMade().get()) {
+            made(g, theme, phrase, pointed, outside, width);
+        }
+        double end = window.x(phrase.length(), width);
+        if (end < width) {
+            g.fill(Math.max(0, end), 0, width - end, height, Raster.mixed(theme.panel, theme.rule, 0.35));
+            g.fill(end, 0, 2, height, Raster.mixed(theme.raised, theme.brass, 1));
+        }
+        double mark = Math.round(window.x(session.desk().mark().get(), width));
+        g.fill(mark, 0, 1, height, Raster.mixed(theme.raised, theme.sage, 0.9));
+        g.end();
+    }
+
+    private void strings(Raster g, Theme theme, double width, double height) {
+        Key key = session.document().piece().get().key();
+        double row = window.rowHeight();
+        int lowest = window.pitchAt(height);
+        for (int pitch = window.pitchAt(0); pitch >= lowest; pitch--) {
+            double y = window.y(pitch);
+            if (!key.contains(pitch)) {
+                g.fill(0, y, width, row, Raster.mixed(theme.raised, theme.panel, 0.85));
+            }
+            int name = Pitch.pitchClass(pitch);
+            Color string = name == 0 ? theme.red : name == 5 ? theme.blue : theme.rule;
+            double strength = name == 0 || name == 5 ? 0.5 : key.contains(pitch) ? 0.6 : 0.25;
+            g.fill(0, Math.round(y + row / 2), width, 1, Raster.mixed(theme.raised, string, strength));
+        }
+    }
+
+    private void bars(Raster g, Theme theme, Phrase phrase, double width, double height) {
+        session.desk().steps().ifPresent(steps -> grid(g, theme, steps, width, height));
+        MeterMap meter = session.document().piece().get().time().meter();
+        long bar = meter.barAt((long) window.fromTick());
+        for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
+            long beat = meter.at(tick).beatTicks();
+            boolean beats = window.x(tick + beat, width) - window.x(tick, width) > APART;
+            for (long at = tick + beat; beats && at < meter.tickOfBar(bar + 1); at += beat) {
+                g.fill(Math.round(window.x(at, width)), 0, 1, height, Raster.mixed(theme.raised, theme.ink, 0.16));
+            }
+            g.fill(Math.round(window.x(tick, width)), 0, 1, height, Raster.mixed(theme.raised, theme.ink, 0.5));
+        }
+    }
+
+    private void grid(Raster g, Theme theme, StepGrid steps, double width, double height) {
+        long index = steps.indexAtOrAfter(Math.max(0, (long) window.fromTick()));
+        long tick = steps.tickOf(index);
+        double apart = window.x(steps.tickOf(index + 1), width) - window.x(tick, width);
+        int colour = Raster.mixed(theme.raised, theme.ink, 0.07);
+        while (apart >= APART && tick < window.toTick()) {
+            g.fill(Math.round(window.x(tick, width)), 0, 1, height, colour);
+            tick = steps.tickOf(++index);
+        }
+    }
+
+    private void paint(Raster g, Theme theme, Note note, boolean picked, boolean dim, Phrase phrase, double width) {
+        double left = Math.round(window.x(note.tick(), width));
+        double right = Math.round(window.x(Math.min(note.endTick(), phrase.length()), width));
+        double wide = Math.max(2, right - left - 1);
+        double y = Math.round(window.y(note.pitch()));
+        double tall = Math.max(3, Math.round(window.rowHeight()) - 1);
+        double strength = (0.4 + 0.6 * note.velocity() / 127.0) * (dim ? 0.35 : 1);
+        int ink = Raster.mixed(theme.raised, theme.ink, strength);
+        if (note.traits().off()) {
+            g.fill(left, y, wide, tall, Raster.mixed(theme.raised, theme.ink, 0.08));
+            g.edge(left, y, wide, tall, ink);
+        } else {
+            // As much of it is full as it is often played.
+            double full = Math.round(wide * note.traits().chance() / 100.0);
+            g.fill(left, y, wide, tall, Raster.mixed(theme.raised, theme.ink, 0.22 * strength));
+            g.fill(left, y, full, tall, ink);
+            if (full < wide) {
+                g.edge(left, y, wide, tall, Raster.mixed(theme.raised, theme.ink, 0.6 * strength));
+            }
+        }
+        if (picked) {
+            int brass = Raster.mixed(theme.raised, theme.brass, 1);
+            g.edge(left - 1, y - 1, wide + 2, tall + 2, brass);
+            g.edge(left - 2, y - 2, wide + 4, tall + 4, brass);
+        }
+    }
+
+    private void made(Raster g, Theme theme, Phrase phrase, Note pointed, boolean outside, double width) {
+        Made.Result result = session.made().result().get();
+        if (result == null || !result.phrase().equals(phrase.id())) {
+            return;
+        }
+        Key key = session.document().piece().get().key();
+        double tall = Math.max(2, Math.round(window.rowHeight() * 0.42));
+        for (Drawn drawn : result.at(Places.sound(result.part()))) {
+            if (drawn.endTick() <= window.fromTick() || drawn.startTick() >= window.toTick()) {
+                continue;
+            }
+            boolean related = pointed != null && comesOf(drawn.note, pointed);
+            double left = Math.round(window.x(drawn.startTick(), width));
+            double wide = Math.max(3, Math.round(window.x(drawn.endTick(), width)) - left - 1);
+            double y = Math.round(window.y(drawn.note.pitch()) + (window.rowHeight() - tall) / 2);
+            boolean away = outside && !key.contains(drawn.note.pitch());
+            Color colour = related || away ? theme.red : theme.brass;
+            double strength =
+                    related || away ? 1 : pointed != null ? 0.35 : 0.55 + 0.45 * drawn.note.velocity() / 127.0;
+            g.fill(left, y, wide, tall, Raster.mixed(theme.raised, colour, strength));
+        }
+    }
+
+    /** Whether a note that was made comes of a written one. */
+    static boolean comesOf(NoteStart made, Note written) {
+        for (NoteStart note = made; note != null; note = note.cause()) {
+            if (note.cause() == null && note.tick() == written.tick() && note.pitch() == written.pitch()) {
+                return true;
+            }
+            if (note.otherCause() != null && comesOf(note.otherCause(), written)) {
+                return true;
+            }
+        }
+        return false;
+    }
+}

@@ -1,0 +1,35 @@
+package harpel.app.phrase;
+
+import harpel.app.draw.Raster;
+import harpel.app.session.Theme;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+
+/** A phrase in little. */
+final class Thumbnail {
+    private Thumbnail() {}
+
+    /** Paints all notes of a phrase into a raster that is as large as it is to be; it is to be ended then. */
+    static void paint(Raster g, Theme theme, Phrase phrase) {
+        g.begin(Raster.mixed(theme.raised, theme.raised, 0));
+        int low = 127;
+        int high = 0;
+        for (Note note : phrase.notes()) {
+            low = Math.min(low, note.pitch());
+            high = Math.max(high, note.pitch());
+        }
+        double middle = (low + high) / 2.0;
+        double rows = Math.max(16, high - low + 2);
+        double row = g.shownHeight() / rows;
+        double tall = Math.max(1.5, row);
+        double unit = g.shownWidth() / Math.max(1, phrase.length());
+        int ink = Raster.mixed(theme.raised, theme.ink, 0.8);
+        int faint = Raster.mixed(theme.raised, theme.ink, 0.35);
+        for (Note note : phrase.notes()) {
+            double y = g.shownHeight() / 2 - (note.pitch() - middle + 0.5) * row;
+            double wide = Math.max(1, note.length() * unit - 0.5);
+            boolean sure = !note.traits().off() && note.traits().chance() == 100;
+            g.fill(note.tick() * unit, y, wide, tall, sure ? ink : faint);
+        }
+    }
+}
