@@ -219,7 +219,8 @@ class WindowPhraseTest extends WindowCase {
     void anEditInPlayLeavesWhatSoundsAlone() {
         interact(() -> session.transport().play());
         await(() -> starts().size() == 1);
-        clickOn("#act-twice");
+        focus("#act-twice");
+        push(KeyCode.ENTER);
         await(() -> phrase().length() == 4 * BAR);
         interact(() -> session.desk().pick(Set.of(phrase().notes().get(1).id())));
         focus("#roll");

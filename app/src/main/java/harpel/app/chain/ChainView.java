@@ -3,6 +3,7 @@ package harpel.app.chain;
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
 import harpel.app.session.Change;
+import harpel.app.session.Made;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
@@ -396,6 +397,7 @@ public final class ChainView extends BorderPane {
         standsSince -= moved - movedBefore;
         countsSince -= moved - movedBefore;
         movedBefore = moved;
+        lookAhead();
         window.follow(session.transport().traces());
         window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {
@@ -417,6 +419,25 @@ public final class ChainView extends BorderPane {
         if (trace != null) {
             ruler.draw(trace.getMinX() + TraceCanvas.EDGE, trace.getWidth() - 2 * TraceCanvas.EDGE);
         }
+    }
+
+    /**
+     * While time stands and there is nothing of what the chain made, what it is going to make is shown: the phrase at the input before it
+     * is played, and after an edit never what another chain made.
+     */
+    private void lookAhead() {
+        Part part = session.selection().part();
+        TraceStore traces = session.transport().traces();
+        boolean wanted = session.transport().status().mode() == LiveStatus.Mode.STOPPED
+                && !window.isFrozen()
+                && traces.isBlank(part.id());
+        if (wanted) {
+            session.made().ask(session.document().piece().get(), part.id());
+        }
+        Made.Result result = session.made().result().get();
+        boolean there = wanted && result != null && result.part().equals(part.id());
+        traces.showAhead(there ? result : null);
+        window.ahead(there);
     }
 
     /** Rows are as tall as there is height for all of them. */
@@ -446,7 +467,7 @@ public final class ChainView extends BorderPane {
     }
 
     private int countSince(Place place, double since, double to) {
-        double from = Math.max(window.fromTick(), since);
+        double from = window.isAhead() ? window.fromTick() : Math.max(window.fromTick(), since);
         return from >= to ? 0 : session.transport().traces().countWithin(place, (long) from, (long) to);
     }
 

@@ -14,6 +14,9 @@ public final class TimeWindow {
     /** Where the line for now stands, as a share of the width. */
     public static final double NOW = 0.86;
 
+    /** Where the beginning stands when what is to come is shown. */
+    private static final double BEFORE = 0.02;
+
     public static final double FEWEST_BARS = 0.5;
     public static final double MOST_BARS = 28;
     private static final double BARS = 3.5;
@@ -23,6 +26,7 @@ public final class TimeWindow {
     private double nowTick;
     private double barTicks = 4.0 * Ticks.PER_QUARTER;
     private boolean frozen;
+    private boolean ahead;
     /** The tick at the line for now while frozen. */
     private double frozenTick;
 
@@ -120,12 +124,26 @@ public final class TimeWindow {
         return nowTick;
     }
 
+    /** Shows the beginning of the piece, with what is to come, in place of what was. */
+    public void ahead(boolean on) {
+        ahead = on;
+    }
+
+    public boolean isAhead() {
+        return ahead && !frozen;
+    }
+
+    /** What is drawn is drawn up to here. */
+    double drawnTo() {
+        return isAhead() ? toTick() : nowTick;
+    }
+
     private double widthTicks() {
         return bars * barTicks;
     }
 
     public double fromTick() {
-        return (frozen ? frozenTick : nowTick) - NOW * widthTicks();
+        return isAhead() ? -BEFORE * widthTicks() : (frozen ? frozenTick : nowTick) - NOW * widthTicks();
     }
 
     public double toTick() {

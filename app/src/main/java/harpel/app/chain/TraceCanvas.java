@@ -6,6 +6,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
 import harpel.app.ui.Tips;
+import harpel.engine.Tap;
 import harpel.event.Message;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
@@ -118,7 +119,7 @@ public final class TraceCanvas extends Region {
         double least = HIT;
         for (TraceStore.Drawn drawn : shown(place, notes)) {
             double left = window.x(drawn.startTick(), width);
-            double right = window.x(Math.min(drawn.endTick(), window.nowTick()), width);
+            double right = window.x(Math.min(drawn.endTick(), window.drawnTo()), width);
             double away = Math.max(0, Math.max(left - x, x - right));
             boolean level = Math.abs(window.y(drawn.note.pitch(), getHeight() - 2 * EDGE) - y) <= HIT;
             if (level && away <= least) {
@@ -150,7 +151,9 @@ public final class TraceCanvas extends Region {
                 fill(g, notes.get(i), width, height, colour(notes.get(i), theme, dimmed));
             }
         }
-        drawMarks(g, theme, width, height);
+        if (!window.isAhead()) {
+            drawMarks(g, theme, width, height);
+        }
         double now = Math.round(window.x(window.nowTick(), width));
         if (now <= width) {
             g.fill(now, 0, 2, height, full(theme, theme.brass));
@@ -196,7 +199,7 @@ public final class TraceCanvas extends Region {
     private void fill(Raster g, TraceStore.Drawn drawn, double width, double height, int colour) {
         double thick = Math.round(window.noteHeight(height));
         double left = Math.round(Math.max(0, window.x(drawn.startTick(), width)));
-        double right = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
+        double right = Math.round(window.x(Math.min(drawn.endTick(), window.drawnTo()), width));
         double top = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
         double wide = Math.max(2, right - left - 1);
         if (drawn.away) {
@@ -220,7 +223,7 @@ public final class TraceCanvas extends Region {
         for (TraceStore.Drawn drawn : input) {
             if (!left.contains(drawn.note)) {
                 double x = Math.round(Math.max(0, window.x(drawn.startTick(), width)));
-                double to = Math.round(window.x(Math.min(drawn.endTick(), window.nowTick()), width));
+                double to = Math.round(window.x(Math.min(drawn.endTick(), window.drawnTo()), width));
                 double y = Math.round(window.y(drawn.note.pitch(), height) - thick / 2);
                 g.edge(x, y, Math.max(3, to - x - 1), Math.max(3, Math.round(thick)), full(theme, theme.red));
             }
@@ -245,7 +248,9 @@ public final class TraceCanvas extends Region {
         if (dimmed) {
             strength *= 0.4;
         }
-        Color base = drawn.sounds() && light == null ? theme.brass : theme.ink;
+        // What is to come is what the chain makes, but for what it is given.
+        boolean made = window.isAhead() && !place.name().equals(Tap.INPUT);
+        Color base = made || drawn.sounds() && light == null && !window.isAhead() ? theme.brass : theme.ink;
         return Raster.mixed(theme.raised, base, strength);
     }
 

@@ -110,6 +110,15 @@ public final class Session implements AutoCloseable {
                     transport.traces().forgetStages(part);
                 }
             }
+            for (Part part : change.after().parts()) {
+                boolean same = change.before()
+                        .part(part.id())
+                        .flatMap(old -> change.before().phrase(old.phrase()))
+                        .equals(change.after().phrase(part.phrase()));
+                if (!same) {
+                    transport.traces().forgetPart(part.id());
+                }
+            }
         }
     }
 

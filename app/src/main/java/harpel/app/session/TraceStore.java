@@ -176,6 +176,7 @@ public final class TraceStore {
     private final List<Long> marks = new ArrayList<>();
     private long movedInAll;
     private boolean forgetting;
+    private Made.Result ahead;
     private long saidCount;
     private long count;
 
@@ -262,6 +263,12 @@ public final class TraceStore {
         count++;
     }
 
+    /** Forgets all that a part heard and made, since it hears something else now. */
+    public void forgetPart(String part) {
+        rows.keySet().removeIf(place -> place.part().equals(part));
+        count++;
+    }
+
     /** Where time began anew, as it is drawn, rising. */
     public List<Long> marks() {
         return Collections.unmodifiableList(marks);
@@ -270,6 +277,16 @@ public final class TraceStore {
     /** How far all that was has been moved to the left so far, in ticks. */
     public long movedInAll() {
         return movedInAll;
+    }
+
+    /** Shows what a part's chain would make in place of what it made, which is none; with null no longer. */
+    public void showAhead(Made.Result newAhead) {
+        ahead = newAhead;
+    }
+
+    /** What is shown of what is to come; null where what was played is shown. */
+    public Made.Result ahead() {
+        return ahead;
     }
 
     /** Whether nothing of what a part's chain made is kept. */
@@ -415,6 +432,14 @@ public final class TraceStore {
     /** Finds the notes of a place that sound or sounded in a stretch of time, in a list that is used again and again. */
     public void within(Place place, long fromTick, long toTick, List<Drawn> found) {
         found.clear();
+        if (ahead != null && place.part().equals(ahead.part())) {
+            for (Drawn drawn : ahead.at(place)) {
+                if (drawn.startTick() < toTick && drawn.endTick > fromTick) {
+                    found.add(drawn);
+                }
+            }
+            return;
+        }
         Row row = row(place);
         int first = row.firstAt((double) fromTick - row.longest);
         if (!row.open.isEmpty()) {
