@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 class FloorsTest {
     private static final List<String> FLOORS = List.of(
             "theory", "time", "event", "param", "phrase", "effect", "script", "move", "chain", "piece", "advice",
-            "engine", "format", "device");
+            "engine", "capture", "format", "device");
     private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("harpel");

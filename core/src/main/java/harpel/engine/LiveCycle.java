@@ -268,6 +268,7 @@ final class LiveCycle {
             return;
         }
         renderer.silence();
+        tellKeysEnd();
         mode = Mode.PLAYING;
         startTime(transportTick, now);
         renderer.start(transportTick);
@@ -279,8 +280,21 @@ final class LiveCycle {
     private Held strikeAgain(Held held) {
         NoteStart again = held.note()
                 .derive(transportTick, held.note().pitch(), held.note().velocity());
+        tap.left(held.part(), Tap.KEYS, again);
         renderer.play(held.part(), again);
         return new Held(held.part(), again);
+    }
+
+    /** Keys that are down are let go of, as far as is told. */
+    private void tellKeysEnd() {
+        keysDown.values()
+                .forEach(all -> all.forEach(
+                        held -> tap.left(held.part(), Tap.KEYS, NoteEnd.plain(renderer.position(), held.note()))));
+    }
+
+    private void forgetKeys() {
+        tellKeysEnd();
+        keysDown.clear();
     }
 
     private void startTime(long tick, long now) {
@@ -305,7 +319,7 @@ final class LiveCycle {
         renderer.stop(false);
         mode = renderer.isQuiet() ? Mode.STOPPED : Mode.KEYS;
         anchor(now);
-        keysDown.clear();
+        forgetKeys();
     }
 
     private void anchor(long now) {
@@ -318,7 +332,7 @@ final class LiveCycle {
         boolean playing = mode == Mode.PLAYING;
         stop(now);
         renderer.silence();
-        keysDown.clear();
+        forgetKeys();
         mode = Mode.STOPPED;
         transportTick = tick;
         startTime(tick, now);
@@ -337,7 +351,7 @@ final class LiveCycle {
     }
 
     private void quieten(long now) {
-        keysDown.clear();
+        forgetKeys();
         inputBuffers.forEach(EventBuffer::clear);
         sounding.clear();
         output.silence();
@@ -399,7 +413,7 @@ final class LiveCycle {
             if (press) {
                 press(part, port, played);
             } else {
-                add(part.id(), message(part, played));
+                addPlayed(part.id(), message(part, played));
             }
         }
     }
@@ -428,7 +442,7 @@ final class LiveCycle {
     private void release(List<Held> released, InputPort.Played played) {
         if (released != null) {
             long tick = playedTick(played);
-            released.forEach(held -> add(held.part(), NoteEnd.atOrAfter(tick, held.note(), played.data2())));
+            released.forEach(held -> addPlayed(held.part(), NoteEnd.atOrAfter(tick, held.note(), played.data2())));
         }
     }
 
@@ -445,7 +459,7 @@ final class LiveCycle {
         List<Held> down = new ArrayList<>();
         for (Held held : keysDown.getOrDefault(key, List.of())) {
             if (held.part().equals(part.id())) {
-                add(held.part(), NoteEnd.plain(tick, held.note()));
+                addPlayed(held.part(), NoteEnd.plain(tick, held.note()));
             } else {
                 down.add(held);
             }
@@ -454,7 +468,7 @@ final class LiveCycle {
         NoteStart note = NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());
         down.add(new Held(part.id(), note));
         keysDown.put(key, down);
-        add(part.id(), note);
+        addPlayed(part.id(), note);
     }
 
     private Message message(Part part, InputPort.Played played) {
@@ -469,6 +483,12 @@ final class LiveCycle {
 
     private long playedTick(InputPort.Played played) {
         return Math.max(renderer.position(), tickAt(played.nanos()));
+    }
+
+    /** Something was played live. */
+    private void addPlayed(String part, Event event) {
+        tap.left(part, Tap.KEYS, event);
+        add(part, event);
     }
 
     private void add(String part, Event event) {

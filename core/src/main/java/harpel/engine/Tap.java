@@ -10,6 +10,9 @@ public interface Tap {
 
     String SOUND = "sound";
 
+    /** What is played live, before it joins the phrase at a part's input. */
+    String KEYS = "keys";
+
     Tap NONE = (part, place, event) -> {};
 
     /**
@@ -49,4 +52,75 @@ public interface Tap {
 
     /** Time starts anew at a tick, in a bar of so many: what comes does not follow what was. */
     default void restarted(long tick, long barTicks) {}
+
+    /** Tells two of everything. */
+    static Tap both(Tap one, Tap other) {
+        return new Tap() {
+            @Override
+            public void left(String part, String place, Event event) {
+                one.left(part, place, event);
+                other.left(part, place, event);
+            }
+
+            @Override
+            public void said(String part, String place, String text) {
+                one.said(part, place, text);
+                other.said(part, place, text);
+            }
+
+            @Override
+            public void complained(String part, String place, String text) {
+                one.complained(part, place, text);
+                other.complained(part, place, text);
+            }
+
+            @Override
+            public void full(String part, String place, long tick) {
+                one.full(part, place, tick);
+                other.full(part, place, tick);
+            }
+
+            @Override
+            public void moved(String part, String place, ParamSet values) {
+                one.moved(part, place, values);
+                other.moved(part, place, values);
+            }
+
+            @Override
+            public void stepped(String part, String place, int row, int step) {
+                one.stepped(part, place, row, step);
+                other.stepped(part, place, row, step);
+            }
+
+            @Override
+            public void away(String part, String place, Event event) {
+                one.away(part, place, event);
+                other.away(part, place, event);
+            }
+
+            @Override
+            public void lost(String part, String place, long tick, int pitch) {
+                one.lost(part, place, tick, pitch);
+                other.lost(part, place, tick, pitch);
+            }
+
+            @Override
+            public void inForce(String part, String place, String param, Object value) {
+                one.inForce(part, place, param, value);
+                other.inForce(part, place, param, value);
+            }
+
+            @Override
+            public void lever(String name, double value) {
+                one.lever(name, value);
+                other.lever(name, value);
+            }
+
+            @Override
+            public void restarted(long tick, long barTicks) {
+                one.restarted(tick, barTicks);
+                other.restarted(tick, barTicks);
+            }
+        };
+    }
 }

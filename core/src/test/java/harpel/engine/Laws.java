@@ -72,6 +72,7 @@ final class Laws {
         laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
         laws.put("aPhraseIsPrintedFromAnywhereAsHeard", PhraseLaws::printedFromAnywhereAsHeard);
         laws.put("aPhraseEditedInPlayLeavesNothingHanging", (kind, seed) -> PhraseLaws.edited(kind, seed, 100));
+        laws.put("whatIsKeptIsWhatTheOutputGot", HeardLaws::whatIsKeptIsWhatTheOutputGot);
         return laws;
     }
 

@@ -47,6 +47,9 @@ public final class TraceQueue implements Tap {
 
     @Override
     public void left(String part, String place, Event event) {
+        if (place.equals(Tap.KEYS)) {
+            return;
+        }
         if (!(event instanceof Message message) || message.isBend() || message.status() == Message.CONTROL_CHANGE) {
             offer(part, place, event);
         }

@@ -1,5 +1,6 @@
 package harpel.app.session;
 
+import harpel.capture.Heard;
 import harpel.chain.StageAddress;
 import harpel.device.MidiDevices;
 import harpel.device.OutputPort;
@@ -8,6 +9,7 @@ import harpel.device.RecordingPort;
 import harpel.engine.InputPort;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
+import harpel.engine.Tap;
 import harpel.piece.Piece;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +28,7 @@ public final class Transport implements AutoCloseable {
     private final StringProperty noSound = new SimpleStringProperty("");
     private final BooleanProperty dry = new SimpleBooleanProperty();
     private final TraceQueue queue = new TraceQueue();
+    private final Heard heard = new Heard();
     private final TraceStore traces = new TraceStore();
     private final MidiDevices devices = new MidiDevices();
     private final Ports ports;
@@ -43,7 +46,7 @@ public final class Transport implements AutoCloseable {
         this.messages = messages;
         this.ports = ports;
         this.clock = clock;
-        engine = new LiveEngine(piece, ports, queue, clock);
+        engine = new LiveEngine(piece, ports, Tap.both(queue, heard), clock);
         keys = engine.openInput(InputPort.KEYS);
     }
 
@@ -151,6 +154,19 @@ public final class Transport implements AutoCloseable {
     public TraceStore traces() {
         queue.drain(traces::take);
         return traces;
+    }
+
+    /** The exact memory of what was heard. */
+    public Heard heard() {
+        return heard;
+    }
+
+    /** Where now lies on the axis of what was heard. */
+    public long heardNow() {
+        LiveStatus status = engine.status();
+        return status.mode() == LiveStatus.Mode.STOPPED
+                ? heard.last()
+                : Math.max(heard.last(), heard.onAxis(status.tickAt(clock.getAsLong())));
     }
 
     /** Whether the engine has sent anything since the last frame. */

@@ -1,0 +1,161 @@
+package harpel.capture;
+
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.phrase.Note;
+import harpel.phrase.Traits;
+import harpel.time.MeterMap;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * Remembers exactly what came in, left each stage and was sent, by place: at least 5 minutes of 1,000 notes a second in ten places in 64 MB.
+ *
+ * <p>Its axis goes on over stops, starts and jumps: where time starts anew at a tick, the axis goes on at the next place after all that was
+ * heard that lies on the same tick of a bar. So "the last eight bars" are just that, whatever was pressed meanwhile. Written by the engine's
+ * thread, which never waits for a reader; read by any.
+ */
+public final class Heard implements Tap {
+    /** So much is kept at most. */
+    public static final long MOST_BYTES = 64L << 20;
+
+    /**
+     * A stretch of what was heard.
+     *
+     * @param notes in order, counted from the stretch's beginning; cut where they went over its edges
+     */
+    public record Take(List<Note> notes, List<Message> messages) {}
+
+    /** The name of a place: the part's id and what it is called there. */
+    private record Place(String part, String name) {}
+
+    private final Map<Place, HeardPlace> places = new ConcurrentHashMap<>();
+    private final long mostBytes;
+    private long bytes;
+    /** What is added to a tick to be on the axis. */
+    private volatile long offset;
+
+    private volatile long last;
+
+    public Heard() {
+        this(MOST_BYTES);
+    }
+
+    /** @param mostBytes how much is kept at most, at least one chunk a place */
+    Heard(long mostBytes) {
+        this.mostBytes = mostBytes;
+    }
+
+    @Override
+    public void left(String part, String name, Event event) {
+        HeardPlace place = places.computeIfAbsent(new Place(part, name), key -> new HeardPlace());
+        long tick = event.tick() + offset;
+        last = Math.max(last, tick);
+        if (event instanceof NoteStart note) {
+            if (place.start(note, tick)) {
+                bytes += HeardPlace.CHUNK_BYTES;
+                makeRoom();
+            }
+        } else if (event instanceof NoteEnd end) {
+            place.end(end, tick);
+        } else {
+            place.message((Message) event, tick);
+        }
+    }
+
+    private void makeRoom() {
+        while (bytes > mostBytes) {
+            HeardPlace oldest = null;
+            for (HeardPlace place : places.values()) {
+                oldest = oldest == null || place.oldest() < oldest.oldest() ? place : oldest;
+            }
+            if (oldest == null || oldest.oldest() == Long.MAX_VALUE) {
+                return;
+            }
+            oldest.dropOldest();
+            bytes -= HeardPlace.CHUNK_BYTES;
+        }
+    }
+
+    @Override
+    public void restarted(long tick, long barTicks) {
+        // Whatever was given up in its middle ends here, too.
+        places.values().forEach(place -> place.endAll(last));
+        offset = -Math.floorDiv(tick - last, barTicks) * barTicks;
+        last = Math.max(last, tick + offset);
+    }
+
+    /** Where a tick of the piece lies on the axis now. */
+    public long onAxis(double tick) {
+        return (long) tick + offset;
+    }
+
+    /** The tick of the last event, on the axis. */
+    public long last() {
+        return last;
+    }
+
+    /** From where on all of a place is still kept; {@link Long#MAX_VALUE} where nothing came by. */
+    public long keptFrom(String part, String name) {
+        HeardPlace place = places.get(new Place(part, name));
+        return place == null ? Long.MAX_VALUE : place.from();
+    }
+
+    /** How many bytes are taken for notes. */
+    long bytes() {
+        return bytes;
+    }
+
+    /**
+     * What came by a place in a stretch of the axis. A note that sounds still ends at the stretch's end.
+     *
+     * @param part the part's id
+     * @param name a stage's address, {@link Tap#KEYS}, {@link Tap#INPUT} or {@link Tap#SOUND}
+     */
+    public Take take(String part, String name, long fromTick, long toTick) {
+        List<Note> notes = new ArrayList<>();
+        List<Message> messages = new ArrayList<>();
+        HeardPlace place = places.get(new Place(part, name));
+        if (place != null) {
+            place.read(fromTick, toTick, (tick, endTick, pitch, velocity, release) -> {
+                long begin = Math.max(fromTick, tick);
+                long end = Math.min(toTick, endTick);
+                notes.add(new Note(
+                        Note.NEW, begin - fromTick, Math.max(1, end - begin), pitch, velocity, release, Traits.PLAIN));
+            });
+            place.readMessages(fromTick, toTick, messages::add);
+        }
+        return new Take(notes, messages);
+    }
+
+    /**
+     * Where chords began on a part's input in a stretch: where a note was struck while nothing was held. Whole beats, rising; the
+     * stretch's end stands behind them.
+     */
+    public List<Long> chords(String part, long fromTick, long toTick, MeterMap meter) {
+        long beat = meter.at(0).beatTicks();
+        TreeSet<Long> begins = new TreeSet<>();
+        long[] heldUntil = {Long.MIN_VALUE};
+        HeardPlace place = places.get(new Place(part, INPUT));
+        if (place != null) {
+            place.read(fromTick, toTick, (tick, endTick, pitch, velocity, release) -> {
+                if (tick >= heldUntil[0]) {
+                    begins.add(Math.max(fromTick, Math.floorDiv(tick + beat / 2, beat) * beat));
+                }
+                heldUntil[0] = Math.max(heldUntil[0], endTick);
+            });
+        }
+        List<Long> edges = new ArrayList<>(begins);
+        edges.removeIf(edge -> edge >= toTick);
+        if (!edges.isEmpty()) {
+            edges.add(toTick);
+        }
+        return edges;
+    }
+}

@@ -1,0 +1,126 @@
+package harpel.capture;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.engine.Tap;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.phrase.Note;
+import harpel.time.MeterMap;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** The exact memory: what is kept, over starts and stops, within its bytes, and in which chords. */
+class HeardTest {
+    private static final long BEAT = 15_360;
+    private static final long BAR = 4 * BEAT;
+
+    private final Heard heard = new Heard();
+
+    private NoteStart start(String place, long tick, int pitch) {
+        NoteStart note = NoteStart.played(tick, 0, 0, pitch, 90);
+        heard.left("lead", place, note);
+        return note;
+    }
+
+    private void end(String place, NoteStart note, long tick) {
+        heard.left("lead", place, new NoteEnd(tick, note, 30));
+    }
+
+    private List<String> sound(long from, long to) {
+        return heard.take("lead", Tap.SOUND, from, to).notes().stream()
+                .map(note -> note.pitch() + " " + note.tick() + "+" + note.length())
+                .toList();
+    }
+
+    @Test
+    void notesAreKeptExactlyAndCutAtTheEdges() {
+        NoteStart across = start(Tap.SOUND, 100, 60);
+        NoteStart within = start(Tap.SOUND, BAR + 5, 64);
+        end(Tap.SOUND, within, BAR + 105);
+        end(Tap.SOUND, across, BAR + 500);
+        NoteStart still = start(Tap.SOUND, BAR + 600, 67);
+        heard.left("lead", Tap.SOUND, Message.control(BAR + 7, 0, 0, 1, 99));
+        assertThat(sound(BAR, 2 * BAR)).containsExactly("60 0+500", "64 5+100", "67 600+" + (BAR - 600));
+        Heard.Take take = heard.take("lead", Tap.SOUND, BAR, 2 * BAR);
+        assertThat(take.notes()).extracting(Note::velocity).containsOnly(90);
+        assertThat(take.notes().get(1).release()).isEqualTo(30);
+        assertThat(take.messages())
+                .singleElement()
+                .satisfies(message -> assertThat(message.tick()).isEqualTo(7));
+        assertThat(heard.take("other", Tap.SOUND, 0, BAR).notes()).isEmpty();
+        end(Tap.SOUND, still, BAR + 601);
+    }
+
+    @Test
+    void timeGoesOnOverStopsStartsAndJumpsByWholeBars() {
+        NoteStart first = start(Tap.SOUND, BEAT, 60);
+        end(Tap.SOUND, first, 2 * BEAT);
+        heard.restarted(0, BAR);
+        assertThat(heard.onAxis(0)).as("the next bar line after what was heard").isEqualTo(BAR);
+        end(Tap.SOUND, start(Tap.SOUND, BEAT, 62), 2 * BEAT);
+        heard.restarted(40 * BAR + BEAT, BAR);
+        assertThat(heard.onAxis(40 * BAR + BEAT)).as("a jump leaves no gap").isEqualTo(2 * BAR + BEAT);
+        end(Tap.SOUND, start(Tap.SOUND, 40 * BAR + 2 * BEAT, 64), 40 * BAR + 3 * BEAT);
+        assertThat(sound(0, 3 * BAR))
+                .containsExactly(
+                        "60 " + BEAT + "+" + BEAT,
+                        "62 " + (BAR + BEAT) + "+" + BEAT,
+                        "64 " + (2 * BAR + 2 * BEAT) + "+" + BEAT);
+    }
+
+    @Test
+    void whatNobodyEndedEndsWhereTimeBeginsAnew() {
+        start(Tap.SOUND, 0, 60);
+        end(Tap.SOUND, start(Tap.SOUND, BEAT, 61), 2 * BEAT);
+        heard.restarted(0, BAR);
+        assertThat(sound(0, 4 * BAR)).containsExactly("60 0+" + 2 * BEAT, "61 " + BEAT + "+" + BEAT);
+    }
+
+    /** 1,000 notes a second for 5 minutes at 120 quarters a minute, at ten places: nothing is missing. */
+    @Test
+    void fiveMinutesOfAThousandNotesASecondAtTenPlacesStayWithin64Megabytes() {
+        int notes = 5 * 60 * 1000;
+        long apart = 2 * BEAT / 1000;
+        for (int i = 0; i < notes; i++) {
+            for (int place = 0; place < 10; place++) {
+                end("place" + place, start("place" + place, i * apart, 60 + i % 12), i * apart + 10);
+            }
+        }
+        assertThat(heard.bytes()).isLessThanOrEqualTo(Heard.MOST_BYTES);
+        for (int place = 0; place < 10; place++) {
+            List<Note> kept =
+                    heard.take("lead", "place" + place, 0, notes * apart).notes();
+            assertThat(kept).hasSize(notes);
+            assertThat(kept.get(notes - 1).tick()).isEqualTo((notes - 1) * apart);
+        }
+    }
+
+    @Test
+    void whatIsOldestIsGivenUpFirst() {
+        Heard little = new Heard(3L * HeardPlace.CHUNK_BYTES);
+        for (int i = 0; i < 4 * HeardPlace.CHUNK; i++) {
+            NoteStart note = NoteStart.played(i, 0, 0, 60, 90);
+            little.left("lead", Tap.SOUND, note);
+            little.left("lead", Tap.SOUND, NoteEnd.plain(i + 1, note));
+        }
+        assertThat(little.keptFrom("lead", Tap.SOUND)).isEqualTo(HeardPlace.CHUNK);
+        assertThat(little.take("lead", Tap.SOUND, 0, 1L << 40).notes()).hasSize(3 * HeardPlace.CHUNK);
+        assertThat(little.keptFrom("lead", Tap.INPUT)).isEqualTo(Long.MAX_VALUE);
+    }
+
+    @Test
+    void chordsBeginWhereSomethingIsStruckWhileNothingIsHeld() {
+        NoteStart c = start(Tap.INPUT, 10, 60);
+        NoteStart e = start(Tap.INPUT, BEAT / 2, 64);
+        end(Tap.INPUT, c, BEAT);
+        end(Tap.INPUT, e, 2 * BEAT - 50);
+        NoteStart f = start(Tap.INPUT, 2 * BEAT - 40, 65);
+        end(Tap.INPUT, f, 6 * BEAT);
+        end(Tap.INPUT, start(Tap.INPUT, 7 * BEAT + 100, 67), 7 * BEAT + 200);
+        assertThat(heard.chords("lead", 0, 2 * BAR, MeterMap.FOUR_FOUR))
+                .containsExactly(0L, 2 * BEAT, 7 * BEAT, 2 * BAR);
+        assertThat(heard.chords("other", 0, BAR, MeterMap.FOUR_FOUR)).isEmpty();
+    }
+}
