@@ -320,6 +320,9 @@ final class HarpelPane extends BorderPane {
                 () -> session.look().routes().set(!session.look().routes().get()));
         action("between", "From a stage to its controls, and back", "F6", this::between);
         actions.in(null);
+        action("record", "Record the chosen part, or end", "Shortcut+Shift+R", session.recorder()::toggle);
+        action("keep", "Keep the marked bars, or the last ones, as a phrase", "Shortcut+K", session.keeping()::keep);
+        action("keep-chords", "Keep a phrase a chord", "Shortcut+Shift+K", session.keeping()::keepByChords);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
         action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
         actions.in(View.CHAIN);
@@ -375,7 +378,7 @@ final class HarpelPane extends BorderPane {
                 "Step in what is played, or no longer",
                 "Shortcut+E",
                 () -> session.desk().stepping().set(!session.desk().stepping().get()));
-        action("cut-at-mark", "Cut notes at the mark", "Shortcut+K", phrases::cutAtMark);
+        action("cut-at-mark", "Cut notes at the mark", "Shortcut+M", phrases::cutAtMark);
         action("less-time", "Show less time", "Shortcut+Equals", () -> phrases.zoom(true));
         action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
         action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
@@ -483,6 +486,11 @@ final class HarpelPane extends BorderPane {
         } else if (event.getCode() == KeyCode.SPACE) {
             session.transport().togglePlay();
             event.consume();
+        } else if (event.getCode() == KeyCode.K
+                && !event.isShortcutDown()
+                && (lettersGoTo().isEmpty() || phrases.isRoll(getScene().getFocusOwner()))) {
+            session.keeping().keep();
+            event.consume();
         } else if (event.getCode() == KeyCode.F3) {
             session.transport().dry().set(true);
             event.consume();
@@ -547,7 +555,7 @@ final class HarpelPane extends BorderPane {
 
     private void showKeys() {
         StringBuilder text = new StringBuilder(
-                "Space    Play or stop\nEnter    Press the button that has the keyboard\nF3    Hear dry while held\n"
+                "Space    Play or stop\nK    Keep the marked bars, or the last ones, as a phrase\nEnter    Press the button that has the keyboard\nF3    Hear dry while held\n"
                         + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
         actions.all()
                 .forEach(action -> text.append(action.keys())
@@ -593,6 +601,7 @@ final class HarpelPane extends BorderPane {
             routes.draw();
         }
         session.levers().takeLearnt();
+        session.recorder().look();
         keys.draw();
         String held = keys.held(session.selection().part().channel());
         if (!held.equals(heldInfo.getText())) {

@@ -17,13 +17,18 @@ import harpel.time.TimeMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BiFunction;
+import javafx.beans.property.BooleanProperty;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.RadioMenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -74,6 +79,22 @@ final class TopBar extends HBox {
         Tips.set(play, "Play or stop  (Space; Home goes to the start)");
         play.setAccessibleText("Play or stop");
         play.setOnAction(event -> session.transport().togglePlay());
+        ToggleButton record = new ToggleButton("", new FontIcon(Feather.CIRCLE));
+        record.setId("record");
+        record.getStyleClass().addAll("icon-button", "record");
+        record.setAccessibleText("Record");
+        Tips.set(
+                record,
+                "Records the chosen part: what is played goes into its phrase, round by round, or into a new one"
+                        + "  (Ctrl+Shift+R)");
+        record.setOnAction(event -> session.recorder().toggle());
+        session.recorder().armed().addListener((property, before, now) -> record.setSelected(now));
+        MenuButton how = new MenuButton();
+        how.setId("record-how");
+        how.getStyleClass().add("record-how");
+        how.setAccessibleText("How it records");
+        Tips.set(how, "How it records: count-in, click, what becomes of what is there");
+        fillRecording(how);
         Button silence = Buttons.button(
                 "Silence",
                 "silence",
@@ -104,6 +125,7 @@ final class TopBar extends HBox {
                         space,
                         dry,
                         play,
+                        new HBox(0, record, how),
                         reading("bar · beat", position, 62),
                         reading("tempo", tempo, 52),
                         reading("meter", meter, 40),
@@ -124,6 +146,44 @@ final class TopBar extends HBox {
         session.document().piece().addListener((property, before, now) -> showPiece());
         session.document().unsaved().addListener((property, before, now) -> showPiece());
         showPiece();
+    }
+
+    private void fillRecording(MenuButton how) {
+        ToggleGroup counts = new ToggleGroup();
+        for (int bars = 0; bars <= 2; bars++) {
+            int count = bars;
+            RadioMenuItem item =
+                    new RadioMenuItem(bars == 0 ? "No count-in" : "Count in " + bars + (bars == 1 ? " bar" : " bars"));
+            item.setId("count-in-" + bars);
+            item.setToggleGroup(counts);
+            item.setSelected(session.recorder().countIn().get() == bars);
+            item.setOnAction(event -> session.recorder().countIn().set(count));
+            how.getItems().add(item);
+        }
+        how.getItems().add(new SeparatorMenuItem());
+        check(how, "record-click", "Click on the beats", session.recorder().click());
+        check(
+                how,
+                "record-add",
+                "Add to what is there (else a round takes its place)",
+                session.recorder().adding());
+        check(
+                how,
+                "record-sent",
+                "Record what the chain sends, as a ready phrase",
+                session.recorder().sent());
+        check(
+                how,
+                "record-grid",
+                "Onto the grid of the roll",
+                session.recorder().ontoGrid());
+    }
+
+    private static void check(MenuButton menu, String id, String words, BooleanProperty property) {
+        CheckMenuItem item = new CheckMenuItem(words);
+        item.setId(id);
+        item.selectedProperty().bindBidirectional(property);
+        menu.getItems().add(item);
     }
 
     private Button view(String words, View view, String keys) {

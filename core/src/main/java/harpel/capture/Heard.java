@@ -119,11 +119,19 @@ public final class Heard implements Tap {
      * @param name a stage's address, {@link Tap#KEYS}, {@link Tap#INPUT} or {@link Tap#SOUND}
      */
     public Take take(String part, String name, long fromTick, long toTick) {
+        return take(part, name, fromTick, toTick, false);
+    }
+
+    /** The same; with {@code begunThere} without what began before. */
+    public Take take(String part, String name, long fromTick, long toTick, boolean begunThere) {
         List<Note> notes = new ArrayList<>();
         List<Message> messages = new ArrayList<>();
         HeardPlace place = places.get(new Place(part, name));
         if (place != null) {
             place.read(fromTick, toTick, (tick, endTick, pitch, velocity, release) -> {
+                if (begunThere && tick < fromTick) {
+                    return;
+                }
                 long begin = Math.max(fromTick, tick);
                 long end = Math.min(toTick, endTick);
                 notes.add(new Note(

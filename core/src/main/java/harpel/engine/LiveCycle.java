@@ -54,6 +54,8 @@ final class LiveCycle {
     /** The ways to outputs that stages send to past any part. */
     private final Map<String, Way> past = new HashMap<>();
 
+    private final Click click;
+
     private boolean hurried;
     private BooleanSupplier interrupted = () -> false;
     private Renderer renderer;
@@ -79,6 +81,7 @@ final class LiveCycle {
         this.clock = clock;
         this.output = output;
         this.tap = tap;
+        this.click = new Click(output);
         List<Part> parts = program.piece().parts();
         this.keyPart = parts.isEmpty() ? "" : parts.get(0).id();
         this.renderer = newRenderer();
@@ -309,8 +312,28 @@ final class LiveCycle {
         tap.restarted(tick, program.plan().time().meter().at(tick).barTicks());
     }
 
+    /** Plays after so many bars of clicks; at once without any. */
+    void playAfter(int bars, long now) {
+        if (mode == Mode.PLAYING) {
+            return;
+        }
+        if (bars == 0) {
+            play(now);
+            return;
+        }
+        renderer.silence();
+        quieten(now);
+        click.countIn(program.piece().time(), transportTick, bars, now);
+    }
+
+    /** Whether beats are clicked while the transport runs, and how loud, 1–127. */
+    void click(boolean on, int velocity) {
+        click.set(on, velocity);
+    }
+
     /** Stops the transport; repeats of stages that ring out go on in the chain's own time. */
     void stop(long now) {
+        click.stop();
         if (mode != Mode.PLAYING) {
             return;
         }
@@ -351,6 +374,7 @@ final class LiveCycle {
     }
 
     private void quieten(long now) {
+        click.stop();
         forgetKeys();
         inputBuffers.forEach(EventBuffer::clear);
         sounding.clear();
@@ -503,10 +527,17 @@ final class LiveCycle {
 
     /** Renders up to now and sends. */
     void render(long now) {
+        if (click.isCounting()) {
+            long begins = click.count(now);
+            if (begins >= 0) {
+                play(begins);
+            }
+        }
         // While time stands only what was played is taken, at the tick where it stands.
         long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
         if (mode == Mode.PLAYING) {
             feedPhrases(to);
+            click.beats(program.piece().time(), renderer.position(), to, this::nanosAt);
         }
         for (int in = 0; in < inputParts.size(); in++) {
             EventBuffer played = inputBuffers.get(in);
@@ -548,6 +579,9 @@ final class LiveCycle {
 
     /** When it has something to do of its own, or {@link Long#MAX_VALUE}. */
     long nextNanos() {
+        if (click.isCounting()) {
+            return click.nextNanos();
+        }
         if (mode == Mode.STOPPED) {
             return Long.MAX_VALUE;
         }

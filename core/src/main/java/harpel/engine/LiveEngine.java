@@ -93,6 +93,16 @@ public final class LiveEngine implements AutoCloseable {
         command(() -> cycle.play(clock.getAsLong()));
     }
 
+    /** Plays after so many bars of clicks. */
+    public void playAfter(int bars) {
+        command(() -> cycle.playAfter(bars, clock.getAsLong()));
+    }
+
+    /** Whether beats are clicked while the transport runs, and how loud, 1–127. */
+    public void click(boolean on, int velocity) {
+        command(() -> cycle.click(on, velocity));
+    }
+
     public void stop() {
         command(() -> cycle.stop(clock.getAsLong()));
     }

@@ -2,6 +2,7 @@ package harpel.app.chain;
 
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
+import harpel.app.phrase.HeardStrip;
 import harpel.app.session.Change;
 import harpel.app.session.Made;
 import harpel.app.session.Places;
@@ -67,6 +68,7 @@ public final class ChainView extends BorderPane {
     private final TimeWindow window = new TimeWindow();
     private final ObjectProperty<NoteStart> pointed = new SimpleObjectProperty<>();
     private final ChainHead head;
+    private final HeardStrip heard;
     private final Ruler ruler;
     private double tall = SHORTEST;
     private double sharedRoom;
@@ -97,6 +99,8 @@ public final class ChainView extends BorderPane {
         ruler = new Ruler(session, window);
         setTop(new VBox(head, ruler));
         setCenter(scroll);
+        heard = new HeardStrip(session);
+        setBottom(heard);
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
         session.selection().partId().addListener((property, before, now) -> build());
@@ -398,6 +402,7 @@ public final class ChainView extends BorderPane {
         countsSince -= moved - movedBefore;
         movedBefore = moved;
         lookAhead();
+        heard.draw();
         window.follow(session.transport().traces());
         window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {

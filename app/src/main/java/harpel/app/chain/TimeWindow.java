@@ -154,6 +154,10 @@ public final class TimeWindow {
         return (tick - fromTick()) / widthTicks() * width;
     }
 
+    double tickAt(double x, double width) {
+        return fromTick() + x / Math.max(1, width) * widthTicks();
+    }
+
     private double shownPitches() {
         return (highest - lowest + 1) / pitchZoom;
     }

@@ -49,6 +49,7 @@ public final class TraceCanvas extends Region {
     private final List<TraceStore.Drawn> notes = new ArrayList<>();
     private final List<TraceStore.Mark> marks = new ArrayList<>();
     private double draggedX;
+    private double pressedX;
 
     public TraceCanvas(
             Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, Place place, double height) {
@@ -63,18 +64,31 @@ public final class TraceCanvas extends Region {
         setMaxHeight(height);
         Tips.set(
                 this,
-                "Notes that leave this stage. Point at one to see where it came from.\nDrag sideways to go back in time;"
+                "Notes that leave this stage. Point at one to see where it came from.\nDrag sideways to go back in time; with Shift on a frozen one it marks bars to keep;"
                         + " Ctrl and wheel zoom in time, Ctrl, Shift and wheel in pitch.\nDashed notes are sent elsewhere; a line is pitch"
                         + " bend, bars at the foot are controllers, red squares were clipped or dropped.");
         setOnMouseMoved(event -> pointed.set(noteAt(event.getX() - EDGE, event.getY() - EDGE)));
         setOnMouseExited(event -> pointed.set(null));
-        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> draggedX = event.getX());
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            draggedX = event.getX();
+            pressedX = event.getX();
+        });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
+            if (event.isShiftDown() && window.isFrozen()) {
+                session.keeping().place().set(place.name());
+                session.keeping().mark(heardAt(pressedX), heardAt(event.getX()));
+                event.consume();
+                return;
+            }
             window.back((event.getX() - draggedX) / Math.max(1, getWidth()) * window.bars());
             draggedX = event.getX();
             event.consume();
         });
         addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+    }
+
+    private long heardAt(double x) {
+        return session.transport().heard().onAxis(window.tickAt(x - EDGE, getWidth() - 2 * EDGE));
     }
 
     private void scrolled(ScrollEvent event) {

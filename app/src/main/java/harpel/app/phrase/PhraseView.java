@@ -51,6 +51,7 @@ public final class PhraseView extends BorderPane {
     private final VBox nothing = new VBox(12);
     private final StackPane center = new StackPane();
     private final StepInput steps;
+    private final HeardStrip heard;
     private VBox page;
     private Roll roll;
     private Lane lane;
@@ -67,6 +68,7 @@ public final class PhraseView extends BorderPane {
         setId("phrase-view");
         getStyleClass().add("phrase-view");
         steps = new StepInput(session);
+        heard = new HeardStrip(session);
         title.getStyleClass().add("part-title");
         title.setMinWidth(Region.USE_PREF_SIZE);
         about.setId("phrase-about");
@@ -130,6 +132,7 @@ public final class PhraseView extends BorderPane {
         nothing.getChildren().addAll(none, how, begin);
         nothing.setPadding(new Insets(36));
         setCenter(center);
+        setBottom(heard);
         session.document().piece().addListener((property, before, now) -> show());
         desk.phraseId().addListener((property, before, now) -> take());
         session.selection().partId().addListener((property, before, now) -> show());
@@ -317,6 +320,7 @@ public final class PhraseView extends BorderPane {
         desk.hearer()
                 .ifPresent(part -> session.made().ask(session.document().piece().get(), part.id()));
         steps.take();
+        heard.draw();
         if (roll == null || phrase == null) {
             return;
         }

@@ -24,12 +24,12 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Keeps unsaved work, so that it survives a crash: each running window in a file of its own, which it locks, at most two seconds after an
+ * Keeps unsaved work, so that it survives a crash: each running window in a file of its own, which it locks, less than a second after an
  * edit, on a thread of its own. What a window left behind that is gone is taken up by the next that opens the same file.
  */
 public final class Autosave implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Autosave.class);
-    private static final long EVERY_MS = 1_000;
+    private static final long EVERY_MS = 500;
     private static final String ENDING = ".work";
     private static final String LOCK = ".lock";
 

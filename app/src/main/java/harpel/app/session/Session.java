@@ -21,6 +21,8 @@ public final class Session implements AutoCloseable {
     private final LeverWiring levers;
     private final PhraseDesk desk;
     private final Made made = new Made();
+    private final Keeping keeping;
+    private final Recorder recorder;
 
     public Session(Piece piece) {
         this(piece, new Ports(), System::nanoTime);
@@ -36,6 +38,8 @@ public final class Session implements AutoCloseable {
         transport = new Transport(document.piece().get(), ports, clock, messages);
         levers = new LeverWiring(this);
         desk = new PhraseDesk(document, selection, messages);
+        keeping = new Keeping(this);
+        recorder = new Recorder(this);
         document.onChange(change -> {
             transport.engine().update(change.after());
             forgetWhatIsNoMore(change);
@@ -82,6 +86,15 @@ public final class Session implements AutoCloseable {
     /** The phrase that is worked on. */
     public PhraseDesk desk() {
         return desk;
+    }
+
+    public Recorder recorder() {
+        return recorder;
+    }
+
+    /** Keeping what was heard. */
+    public Keeping keeping() {
+        return keeping;
     }
 
     /** What a chain makes of a phrase. */

@@ -156,6 +156,11 @@ public final class Transport implements AutoCloseable {
         return traces;
     }
 
+    /** Now, on the engine's clock. */
+    public long nanos() {
+        return clock.getAsLong();
+    }
+
     /** The exact memory of what was heard. */
     public Heard heard() {
         return heard;

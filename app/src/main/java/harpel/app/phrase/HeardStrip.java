@@ -1,0 +1,201 @@
+package harpel.app.phrase;
+
+import harpel.app.draw.Raster;
+import harpel.app.session.Keeping;
+import harpel.app.session.Keeping.Span;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.app.ui.Tips;
+import harpel.phrase.Note;
+import java.util.List;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** What was heard in the last bars, always remembered: mark a stretch of it and keep it as a phrase. */
+public final class HeardStrip extends HBox {
+    private static final int BARS = 16;
+    private static final double TALL = 38;
+    /** So many frames from one drawing to the next: it is a memory, not a meter. */
+    private static final int DRAW_EVERY = 12;
+
+    private final Session session;
+    private final Keeping keeping;
+    private final Choice<String> place;
+    private final Choice<Integer> bars;
+    private final Button keep;
+    private final Strip strip = new Strip();
+    private int frame;
+
+    public HeardStrip(Session session) {
+        super(8);
+        this.session = session;
+        keeping = session.keeping();
+        setId("heard");
+        getStyleClass().add("heard-strip");
+        setAlignment(Pos.CENTER_LEFT);
+        setPadding(new Insets(2, 8, 2, 10));
+        Label title = new Label("Heard");
+        title.getStyleClass().add("stage-name");
+        place = new Choice<>(
+                "heard-place",
+                "Which notes of the part are shown and kept",
+                name -> keeping.called(session.selection().part(), name),
+                keeping.place()::set);
+        place.setPrefWidth(124);
+        VBox words = new VBox(1, title, place);
+        words.setMinWidth(124);
+        keep = Buttons.button("Keep last", "keep", "Keeps it as a phrase of the piece  (K)", keeping::keep);
+        bars = new Choice<>(
+                "keep-bars", "How many bars are kept", number -> number == 1 ? "1 bar" : number + " bars", number -> {
+                    keeping.span().set(null);
+                    keeping.bars().set(number);
+                });
+        bars.setPrefWidth(84);
+        ToggleButton hang = Buttons.toggle(
+                "on the part",
+                "keep-hang",
+                "The part hears it at once; else it is only put in the list",
+                keeping.hang()::set);
+        Button chords = Buttons.button(
+                "by chords",
+                "keep-chords",
+                "A phrase for each chord that was held, cut where all keys were let go and others struck",
+                keeping::keepByChords);
+        HBox first = new HBox(4, keep, bars);
+        HBox second = new HBox(4, hang, chords);
+        first.setAlignment(Pos.CENTER_LEFT);
+        VBox buttons = new VBox(2, first, second);
+        buttons.setMinWidth(Region.USE_PREF_SIZE);
+        HBox.setHgrow(strip, Priority.ALWAYS);
+        getChildren().addAll(words, strip, buttons);
+        setMinHeight(TALL + 4);
+        keeping.span().addListener((property, before, now) -> show());
+        keeping.place().addListener((property, before, now) -> show());
+        keeping.bars().addListener((property, before, now) -> show());
+        session.selection().partId().addListener((property, before, now) -> show());
+        session.document().piece().addListener((property, before, now) -> show());
+        show();
+    }
+
+    private void show() {
+        List<String> places = keeping.places();
+        if (!places.contains(keeping.place().get())) {
+            keeping.place().set(harpel.engine.Tap.SOUND);
+        }
+        place.show(places, keeping.place().get());
+        bars.show(Keeping.LENGTHS, keeping.bars().get());
+        Span span = keeping.span().get();
+        long count = span == null ? 0 : (span.to() - span.from()) / keeping.barTicks();
+        keep.setText(span == null ? "Keep last" : count == 1 ? "Keep this bar" : "Keep these " + count + " bars");
+        bars.setVisible(span == null);
+        bars.setManaged(span == null);
+        frame = 0;
+    }
+
+    /** Draws now and then. */
+    public void draw() {
+        if (frame++ % DRAW_EVERY == 0) {
+            strip.draw();
+        }
+    }
+
+    /** The strip itself. */
+    private final class Strip extends Region {
+        private final Raster field = new Raster();
+        private long from;
+        private double pressX;
+        private boolean dragged;
+
+        Strip() {
+            setId("heard-notes");
+            getChildren().add(field);
+            setMinSize(80, TALL);
+            setPrefHeight(TALL);
+            setMaxHeight(TALL);
+            Tips.set(
+                    this,
+                    "The last bars, exactly as they were heard, over stops and starts. Drag marks bars to keep, a click none;\nShift and"
+                            + " drag on a frozen trace marks there, too.");
+            addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+                pressX = event.getX();
+                dragged = false;
+                event.consume();
+            });
+            addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
+                dragged |= Math.abs(event.getX() - pressX) > 3;
+                if (dragged) {
+                    keeping.mark(tickAt(pressX), tickAt(event.getX()));
+                    draw();
+                }
+                event.consume();
+            });
+            addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+                if (!dragged) {
+                    keeping.span().set(null);
+                    draw();
+                }
+            });
+        }
+
+        private long tickAt(double x) {
+            return from + Math.round(x / Math.max(1, getWidth()) * BARS * keeping.barTicks());
+        }
+
+        void draw() {
+            Theme theme = session.look().theme().get();
+            Raster g = field;
+            g.fit(getWidth(), getHeight(), session.look().size().get());
+            g.begin(Raster.mixed(theme.raised, theme.raised, 0));
+            long bar = keeping.barTicks();
+            long to = Math.max(BARS * bar, -Math.floorDiv(-session.transport().heardNow(), bar) * bar);
+            from = to - BARS * bar;
+            double unit = g.shownWidth() / (BARS * bar);
+            Span span = keeping.span().get();
+            if (span != null) {
+                double left = (span.from() - from) * unit;
+                g.fill(
+                        left,
+                        0,
+                        (span.to() - span.from()) * unit,
+                        g.shownHeight(),
+                        Raster.mixed(theme.raised, theme.brass, 0.28));
+                g.edge(
+                        left,
+                        0,
+                        (span.to() - span.from()) * unit,
+                        g.shownHeight(),
+                        Raster.mixed(theme.raised, theme.brass, 1));
+            }
+            for (int i = 0; i < BARS; i++) {
+                g.fill(Math.round(i * bar * unit), 0, 1, g.shownHeight(), Raster.mixed(theme.raised, theme.rule, 0.8));
+            }
+            List<Note> notes = session.transport()
+                    .heard()
+                    .take(
+                            session.selection().partId().get(),
+                            keeping.place().get(),
+                            from,
+                            Math.min(to, session.transport().heardNow()))
+                    .notes();
+            int low = notes.stream().mapToInt(Note::pitch).min().orElse(48);
+            int high = notes.stream().mapToInt(Note::pitch).max().orElse(72);
+            double row = (g.shownHeight() - 4) / Math.max(12, high - low + 1);
+            int ink = Raster.mixed(theme.raised, theme.ink, 0.8);
+            for (Note note : notes) {
+                double y = 2 + (high - note.pitch()) * row;
+                g.fill(note.tick() * unit, y, Math.max(1.5, note.length() * unit - 0.5), Math.max(1.5, row), ink);
+            }
+            g.end();
+        }
+    }
+}
