@@ -27,7 +27,7 @@ class WindowKeepTest extends WindowCase {
     Piece piece() {
         return super.piece()
                 .withPhrase(Phrase.of("Tide", BAR, List.of(Note.of(0, BAR / 8, 60, 90), Note.of(BAR / 2, 100, 64, 70))))
-                .withTime(new harpel.time.TimeMap(harpel.time.TempoMap.of(240), harpel.time.MeterMap.FOUR_FOUR));
+                .withTime(new harpel.time.TimeMap(harpel.time.TempoMap.of(480), harpel.time.MeterMap.FOUR_FOUR));
     }
 
     private Phrase phrase(String id) {

@@ -101,8 +101,9 @@ public final class Recorder {
         armed.set(true);
         running = false;
         tellClick();
-        if (session.transport().status().mode() == LiveStatus.Mode.PLAYING) {
-            begin();
+        LiveStatus status = session.transport().status();
+        if (status.mode() == LiveStatus.Mode.PLAYING) {
+            begin(status.tickAt(session.transport().nanos()));
         } else {
             session.say("Recording " + session.selection().part().name()
                     + (countIn.get() == 0
@@ -112,7 +113,7 @@ public final class Recorder {
         }
     }
 
-    private void begin() {
+    private void begin(double tick) {
         Piece piece = session.document().piece().get();
         Part one = piece.part(part).orElse(null);
         if (one == null) {
@@ -123,10 +124,7 @@ public final class Recorder {
         session.document().endGesture();
         long bar = piece.time().meter().at(0).barTicks();
         origin = session.transport().heard().onAxis(0);
-        LiveStatus status = session.transport().status();
-        from = session.transport()
-                .heard()
-                .onAxis(Math.max(0, status.tickAt(session.transport().nanos())));
+        from = session.transport().heard().onAxis(Math.max(0, tick));
         Phrase own = piece.phrase(one.phrase()).orElse(null);
         loop = own != null && !sent.get() && !own.ready();
         if (loop) {
@@ -156,7 +154,8 @@ public final class Recorder {
         }
         boolean playing = session.transport().status().mode() == LiveStatus.Mode.PLAYING;
         if (playing && !running) {
-            begin();
+            // From where time began, which may have been a frame ago.
+            begin(session.transport().status().anchorTick());
         } else if (!playing && running) {
             end();
         } else if (running && System.nanoTime() - lookedNanos > EVERY_NANOS) {
