@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.phrase.TrackSheet;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
@@ -15,6 +16,7 @@ import harpel.format.PieceFile;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
 import harpel.phrase.Phrase;
+import harpel.phrase.action.Shapes;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -26,6 +28,7 @@ import java.io.InputStream;
 import java.nio.channels.ClosedByInterruptException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
@@ -142,21 +145,67 @@ public final class Files {
 
     /** Reads a MIDI file as a phrase that the shown part hears. The piece keeps its tempo. */
     void openPhrase(Path path) throws IOException {
+        openPhrase(path, session.selection().partId().get());
+    }
+
+    /**
+     * Reads a MIDI file as phrases; where it has several tracks it is asked which.
+     *
+     * @param part the id of the part that hears the first of them; empty for none
+     */
+    private void openPhrase(Path path, String part) throws IOException {
         MidiFile file = SmfReader.read(java.nio.file.Files.readAllBytes(path));
-        Phrase phrase = file.toPhrase(path.getFileName().toString().replaceFirst("\\.midi?$", ""));
-        String id = session.selection().partId().get();
-        session.document()
-                .apply(PieceEdit.of(
-                        "Read phrase " + phrase.name(),
-                        piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
+        String name = path.getFileName().toString().replaceFirst("\\.midi?$", "");
+        if (file.notes().isEmpty()) {
+            throw new IllegalArgumentException("there are no notes in this file");
+        }
+        TrackSheet.Chosen chosen = new TrackSheet.Chosen(List.of(file.toPhrase(name)), false, false);
+        if (file.lines().size() > 1) {
+            Optional<TrackSheet.Chosen> asked = TrackSheet.ask(session, window, file, name);
+            if (asked.isEmpty() || asked.get().phrases().isEmpty()) {
+                return;
+            }
+            chosen = asked.get();
+        }
+        put(file, chosen, name, part);
+    }
+
+    private void put(MidiFile file, TrackSheet.Chosen chosen, String name, String part) {
+        List<String> ids = new ArrayList<>();
+        session.document().apply(PieceEdit.of("Read " + name, piece -> {
+            ids.clear();
+            Piece with = TrackSheet.with(piece, chosen, file, ids);
+            return part.isEmpty() ? with : with.withPart(part, one -> one.withPhrase(ids.get(0)));
+        }));
+        session.desk().show(ids.get(0));
+        int notes = chosen.phrases().stream()
+                .mapToInt(phrase -> phrase.notes().size())
+                .sum();
         session.say(
-                file.repairs().isEmpty()
-                        ? "Read " + phrase.notes().size() + " notes"
-                        : String.join("; ", file.repairs()));
+                !file.repairs().isEmpty()
+                        ? String.join("; ", file.repairs())
+                        : "Read " + notes + (notes == 1 ? " note" : " notes")
+                                + (ids.size() == 1 ? "" : " in " + ids.size() + " phrases"));
+    }
+
+    /** Puts the notes of a MIDI file into the shown phrase at its mark. */
+    void putIntoPhrase(Path path) {
+        doing(path, () -> {
+            List<harpel.phrase.Note> notes = SmfReader.read(java.nio.file.Files.readAllBytes(path))
+                    .toPhrase("read")
+                    .notes();
+            long at = session.desk().mark().get();
+            session.desk().act("Put notes in", (phrase, picked) -> Shapes.paste(phrase, notes, at));
+        });
     }
 
     /** Takes a file that was dragged into the window: a piece, a chain for the shown part, or a phrase for it. */
     void take(Path path) {
+        take(path, session.selection().partId().get());
+    }
+
+    /** @param part the id of the part that is to hear or be given what the file holds; empty for none */
+    void take(Path path, String part) {
         String name = path.getFileName().toString();
         doing(path, () -> {
             if (name.endsWith(PieceFile.ENDING)) {
@@ -164,7 +213,7 @@ public final class Files {
                     session.open(path);
                 }
             } else if (name.matches(".*\\.midi?")) {
-                openPhrase(path);
+                openPhrase(path, part);
             } else if (name.endsWith(".json")) {
                 openChain(path);
             } else {

@@ -8,9 +8,11 @@ import harpel.app.chain.TimeWindow;
 import harpel.app.draw.Drawing;
 import harpel.app.inspector.Inspector;
 import harpel.app.parts.PartActions;
+import harpel.app.parts.PartCard;
 import harpel.app.parts.PartPanel;
 import harpel.app.parts.RoutesPage;
 import harpel.app.phrase.PhraseActions;
+import harpel.app.phrase.PhraseList;
 import harpel.app.phrase.PhraseView;
 import harpel.app.session.Document;
 import harpel.app.session.Look.View;
@@ -255,7 +257,14 @@ final class HarpelPane extends BorderPane {
         menu.getItems().add(tests);
         setOnDragDropped(event -> {
             List<File> dropped = event.getDragboard().getFiles();
-            dropped.forEach(file -> files.take(file.toPath()));
+            Node at = event.getPickResult().getIntersectedNode();
+            for (File file : dropped) {
+                if (phrases.isOverRoll(at) && file.getName().matches(".*\\.midi?")) {
+                    files.putIntoPhrase(file.toPath());
+                } else {
+                    files.take(file.toPath(), partAt(at));
+                }
+            }
             event.setDropCompleted(!dropped.isEmpty());
             event.consume();
         });
@@ -400,6 +409,19 @@ final class HarpelPane extends BorderPane {
                 "Day or night",
                 "Shortcut+T",
                 () -> session.look().theme().set(session.look().theme().get().other()));
+    }
+
+    /** The part that hears what is let go of over a node: the one of a card, none over the list of phrases, else the chosen one. */
+    private String partAt(Node node) {
+        for (Node at = node; at != null; at = at.getParent()) {
+            if (at instanceof PhraseList) {
+                return "";
+            }
+            if (at instanceof PartCard card) {
+                return card.part();
+            }
+        }
+        return session.selection().partId().get();
     }
 
     /** The actions of the window. */

@@ -51,7 +51,7 @@ final class TopBar extends HBox {
     private final Label position = new Label("1 . 1");
     private final Label clock = new Label("stands");
     private final Region inTime = new Region();
-    private final Label late = new Label("in time", inTime);
+    private final Label late = new Label("", inTime);
     private final FontIcon playIcon = new FontIcon(Feather.PLAY);
     private final Button play = new Button("", playIcon);
     private final Button undo = new Button("", new FontIcon(Feather.CORNER_UP_LEFT));
@@ -63,7 +63,7 @@ final class TopBar extends HBox {
         this.session = session;
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
-        setSpacing(9);
+        setSpacing(7);
         Label harpel = new Label("Harpel");
         harpel.getStyleClass().add("name-of-program");
         piece.getStyleClass().add("name-of-piece");
@@ -135,7 +135,7 @@ final class TopBar extends HBox {
                         theme);
         position.setId("position");
         late.setId("late");
-        late.setMinWidth(62);
+        late.setMinWidth(USE_PREF_SIZE);
         late.getStyleClass().add("in-time-words");
         inTime.getStyleClass().add("in-time");
         Tips.set(
@@ -296,7 +296,7 @@ final class TopBar extends HBox {
         if (status.worstLateNanos() != shownLate) {
             shownLate = status.worstLateNanos();
             boolean isLate = shownLate > LATE_MS * 1_000_000L;
-            set(late, isLate ? "late " + Words.milliseconds(shownLate) : "in time");
+            set(late, isLate ? "late " + Words.milliseconds(shownLate) : "");
             inTime.pseudoClassStateChanged(LATE, isLate);
         }
         Feather icon = status.mode() == Mode.PLAYING ? Feather.SQUARE : Feather.PLAY;

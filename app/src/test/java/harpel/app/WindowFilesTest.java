@@ -73,11 +73,55 @@ class WindowFilesTest extends WindowCase {
     @Test
     void aMidiFileBecomesThePhraseOfThePart() {
         onFx(() -> files.openPhrase(DEMO.resolve("lamp-song.mid")));
-        Phrase phrase = session.document().piece().get().phrase("lamp-song").orElseThrow();
-        assertThat(session.selection().part().phrase()).isEqualTo("lamp-song");
+        Phrase phrase = session.document().piece().get().phrase("lamp-song-2").orElseThrow();
+        assertThat(session.selection().part().phrase()).as("nothing is lost").isEqualTo("lamp-song-2");
         assertThat(phrase.notes()).hasSize(13);
         assertThat(phrase.length()).isEqualTo(16 * Ticks.PER_QUARTER);
         assertThat(session.messages().last().get()).isEqualTo("Read 13 notes");
+    }
+
+    @Test
+    void aFileOfSeveralTracksAsksWhichAndTakesItsTimeAlong() throws Exception {
+        var sequence = new javax.sound.midi.Sequence(javax.sound.midi.Sequence.PPQ, 480);
+        for (int channel = 0; channel < 3; channel++) {
+            var track = sequence.createTrack();
+            if (channel == 0) {
+                // 600,000 µs a quarter are 100 quarters a minute.
+                track.add(new javax.sound.midi.MidiEvent(
+                        new javax.sound.midi.MetaMessage(0x51, new byte[] {0x09, 0x27, (byte) 0xC0}, 3), 0));
+            }
+            for (int status : new int[] {0x90, 0x80}) {
+                track.add(new javax.sound.midi.MidiEvent(
+                        new javax.sound.midi.ShortMessage(status, channel, 60 + channel, 90),
+                        status == 0x90 ? 0 : 480));
+            }
+        }
+        Path path = folder.resolve("three.mid");
+        javax.sound.midi.MidiSystem.write(sequence, 1, path.toFile());
+        javafx.application.Platform.runLater(() -> files.take(path, ""));
+        await(() -> dialog("Which tracks of “three” become phrases?") != null);
+        settle();
+        clickOn("#track-2");
+        clickOn("#take-time");
+        clickOn("#read-tracks");
+        await(() -> session.messages().last().get().equals("Read 2 notes in 2 phrases"));
+        Piece piece = session.document().piece().get();
+        assertThat(piece.phrase("track-1-channel-1")
+                        .orElseThrow()
+                        .notes()
+                        .get(0)
+                        .pitch())
+                .isEqualTo(60);
+        assertThat(piece.phrase("track-3-channel-3")
+                        .orElseThrow()
+                        .notes()
+                        .get(0)
+                        .pitch())
+                .isEqualTo(62);
+        assertThat(piece.time().tempo().bpmAt(0)).isEqualTo(100);
+        assertThat(session.selection().part().phrase())
+                .as("let go of over the list")
+                .isNotEqualTo("track-1-channel-1");
     }
 
     /** What is printed is what is heard: the first bar as it is sent live, and as it is printed. */

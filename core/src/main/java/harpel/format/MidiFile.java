@@ -9,21 +9,45 @@ import harpel.phrase.Notes;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
+import harpel.theory.Key;
+import harpel.theory.Scale;
 import harpel.time.TimeMap;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What a Standard MIDI File holds, in Harpel's ticks.
  *
  * @param notes in order of their starts; of one tick in the order of the file
+ * @param lines the notes and messages of each track and channel that has any, in the order of the file
  * @param metas what is neither note, message, tempo nor meter: names, key signatures, markers
  * @param endTick the latest end of track
  * @param repairs what had to be mended to read it whole, such as notes without an end, in words
  */
 public record MidiFile(
-        TimeMap time, List<Note> notes, List<Message> messages, List<Meta> metas, long endTick, List<String> repairs) {
+        TimeMap time,
+        List<Note> notes,
+        List<Message> messages,
+        List<Line> lines,
+        List<Meta> metas,
+        long endTick,
+        List<String> repairs) {
+    /**
+     * What one channel of one track holds.
+     *
+     * @param track counted from 1
+     * @param channel 0–15
+     * @param name of the track; empty where it has none
+     */
+    public record Line(int track, int channel, String name, List<Note> notes, List<Message> messages) {
+        /** What it is called: its track's name, or which track and channel it is. */
+        public String shown() {
+            return name.isEmpty() ? "Track " + track + ", channel " + (channel + 1) : name;
+        }
+    }
+
     /**
      * A note of a file.
      *
@@ -37,6 +61,9 @@ public record MidiFile(
         /** In the first track of a file it names the whole. */
         static final int TRACK_NAME = 0x03;
 
+        /** How many sharps, or flats below nought, and 1 for minor (Standard MIDI Files 1.0). */
+        static final int KEY_SIGNATURE = 0x59;
+
         static final int END_OF_TRACK = 0x2F;
         static final int TEMPO = 0x51;
         static final int TIME_SIGNATURE = 0x58;
@@ -44,7 +71,37 @@ public record MidiFile(
 
     /** As a phrase that lasts to the next bar line after its end; it has no channels. */
     public Phrase toPhrase(String name) {
-        Notes written = Notes.of(notes.stream()
+        return toPhrase(name, notes, messages, Origin.of(Origin.Kind.READ, name, ""));
+    }
+
+    /**
+     * One line as a phrase as long as the whole file.
+     *
+     * @param file the file's name
+     */
+    public Phrase toPhrase(Line line, String file) {
+        return toPhrase(
+                line.shown(),
+                line.notes(),
+                line.messages(),
+                Origin.of(Origin.Kind.READ, file, "track " + line.track()));
+    }
+
+    /** The key of the first key signature, as a major or minor one; nothing where there is none. */
+    public Optional<Key> key() {
+        return metas.stream()
+                .filter(meta -> meta.type == Meta.KEY_SIGNATURE && meta.data.length == 2)
+                .findFirst()
+                .map(meta -> {
+                    boolean minor = meta.data[1] == 1;
+                    // A fifth up for each sharp, down for each flat; minor keys lie three semitones below.
+                    int root = Math.floorMod(7 * meta.data[0] - (minor ? 3 : 0), 12);
+                    return new Key(root, Scale.of(minor ? "minor" : "major"));
+                });
+    }
+
+    private Phrase toPhrase(String name, List<Note> from, List<Message> said, Origin origin) {
+        Notes written = Notes.of(from.stream()
                 .map(note -> new harpel.phrase.Note(
                         harpel.phrase.Note.NEW,
                         note.tick,
@@ -56,16 +113,8 @@ public record MidiFile(
                 .toList());
         long length = printedEnd();
         List<Message> within =
-                messages.stream().filter(message -> message.tick() < length).toList();
-        return new Phrase(
-                Phrase.idFor(name),
-                name,
-                length,
-                written,
-                within,
-                false,
-                Origin.of(Origin.Kind.READ, name, ""),
-                Map.of());
+                said.stream().filter(message -> message.tick() < length).toList();
+        return new Phrase(Phrase.idFor(name), name, length, written, within, false, origin, Map.of());
     }
 
     /** Everything that sounds or steers, on its own channel, in the order of events. What would last past the end ends there. */

@@ -22,6 +22,8 @@ public final class SmfReader {
     private static final int HEADER = 0x4D546864;
     private static final int TRACK = 0x4D54726B;
     private static final int RIFF = 0x52494646;
+    private static final int CHANNELS = 16;
+
     private static final double SMPTE_BPM = 120;
 
     private final byte[] bytes;
@@ -37,6 +39,7 @@ public final class SmfReader {
 
     private final List<Note> notes = new ArrayList<>();
     private final List<Message> messages = new ArrayList<>();
+    private final List<MidiFile.Line> lines = new ArrayList<>();
     private final List<Meta> metas = new ArrayList<>();
     private final List<TempoMap.Change> tempos = new ArrayList<>();
     private final List<MeterMap.Change> meters = new ArrayList<>();
@@ -156,8 +159,12 @@ public final class SmfReader {
                             position, "expected " + tracks + " tracks, as the header says, but found another");
                 }
                 position = start;
+                int note = notes.size();
+                int message = messages.size();
+                int meta = metas.size();
                 readTrack(start + (int) length);
                 track++;
+                addLines(notes.subList(note, notes.size()), messages.subList(message, messages.size()), nameIn(meta));
                 if (format == 2) {
                     trackShift = meterSoFar().barLineAtOrAfter(endTick);
                 }
@@ -169,6 +176,34 @@ public final class SmfReader {
         if (track < tracks) {
             throw FileException.atByte(
                     position, "expected " + tracks + " tracks, as the header says, but found " + track);
+        }
+    }
+
+    private String nameIn(int firstMeta) {
+        return metas.subList(firstMeta, metas.size()).stream()
+                .filter(meta -> meta.type() == Meta.TRACK_NAME)
+                .findFirst()
+                .map(meta -> new String(meta.data(), StandardCharsets.UTF_8).strip())
+                .orElse("");
+    }
+
+    /** Adds what each channel of the track that was read last holds. */
+    private void addLines(List<Note> read, List<Message> said, String name) {
+        List<List<Note>> byChannel = new ArrayList<>();
+        List<List<Message>> saidByChannel = new ArrayList<>();
+        for (int channel = 0; channel < CHANNELS; channel++) {
+            byChannel.add(new ArrayList<>());
+            saidByChannel.add(new ArrayList<>());
+        }
+        read.forEach(note -> byChannel.get(note.channel()).add(note));
+        said.stream()
+                .filter(message -> message.channel() >= 0)
+                .forEach(message -> saidByChannel.get(message.channel()).add(message));
+        for (int channel = 0; channel < CHANNELS; channel++) {
+            if (!byChannel.get(channel).isEmpty()) {
+                byChannel.get(channel).sort(Comparator.comparingLong(Note::tick));
+                lines.add(new MidiFile.Line(track, channel, name, byChannel.get(channel), saidByChannel.get(channel)));
+            }
         }
     }
 
@@ -365,7 +400,7 @@ public final class SmfReader {
                     strayEnds + (strayEnds == 1 ? " note end belongs" : " note ends belong") + " to no note; left out");
         }
         TempoMap tempo = ticksPerSmpteUnit > 0 ? TempoMap.of(SMPTE_BPM) : TempoMap.ofChanges(tempos);
-        return new MidiFile(new TimeMap(tempo, meterSoFar()), notes, messages, metas, endTick, repairs);
+        return new MidiFile(new TimeMap(tempo, meterSoFar()), notes, messages, lines, metas, endTick, repairs);
     }
 
     private long toTicks(long units) {

@@ -120,6 +120,8 @@ public final class ChainView extends BorderPane {
         setCenter(over == null ? scroll : over);
         ruler.setVisible(over == null);
         ruler.setManaged(over == null);
+        heard.setVisible(over == null);
+        heard.setManaged(over == null);
     }
 
     public TimeWindow window() {

@@ -24,7 +24,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** One part in the list: its name and colour, what it hears and sounds like, mute, solo and level, and what comes in and goes out. */
-final class PartCard extends VBox {
+public final class PartCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
 
@@ -197,6 +197,11 @@ final class PartCard extends VBox {
             case OUTPUT_OF -> "after " + other;
             default -> input.toString();
         };
+    }
+
+    /** The id of the part. */
+    public String part() {
+        return id;
     }
 
     /** Shows only its name and what it hears. */

@@ -297,6 +297,15 @@ public final class PhraseView extends BorderPane {
         return roll.localToScreen(x, y);
     }
 
+    /** Whether a node lies in the roll. */
+    public boolean isOverRoll(Node node) {
+        Node at = node;
+        while (at != null && at != roll) {
+            at = at.getParent();
+        }
+        return at != null;
+    }
+
     /** Whether a node is the roll, where keys mean notes. */
     public boolean isRoll(Node node) {
         return node != null && node == roll;

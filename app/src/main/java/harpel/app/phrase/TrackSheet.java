@@ -1,0 +1,125 @@
+package harpel.app.phrase;
+
+import harpel.app.draw.Raster;
+import harpel.app.session.Session;
+import harpel.app.ui.Asking;
+import harpel.format.MidiFile;
+import harpel.phrase.Phrase;
+import harpel.piece.Piece;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonBar;
+import javafx.scene.control.ButtonType;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.Window;
+
+/** Asks which tracks of a MIDI file become phrases, each with a picture of it, and whether its time and key are taken along. */
+public final class TrackSheet {
+    /** What was chosen. */
+    public record Chosen(List<Phrase> phrases, boolean time, boolean key) {}
+
+    private static final int MOST_SHOWN = 64;
+    private static final double WIDE = 160;
+    private static final double TALL = 30;
+
+    private TrackSheet() {}
+
+    /** @param file the file's name */
+    public static Optional<Chosen> ask(Session session, Window owner, MidiFile midi, String file) {
+        VBox rows = new VBox(6);
+        List<CheckBox> boxes = new ArrayList<>();
+        List<Phrase> phrases = new ArrayList<>();
+        for (MidiFile.Line line :
+                midi.lines().subList(0, Math.min(MOST_SHOWN, midi.lines().size()))) {
+            Phrase phrase = midi.toPhrase(line, file);
+            CheckBox box = new CheckBox(line.shown());
+            box.setId("track-" + phrases.size());
+            box.setSelected(phrases.isEmpty());
+            box.setMinWidth(170);
+            box.setPrefWidth(170);
+            boxes.add(box);
+            phrases.add(phrase);
+            double bars = phrase.length() / (double) midi.time().meter().at(0).barTicks();
+            Label about = new Label(String.format(
+                    Locale.ROOT,
+                    "channel %d · %d notes · %.0f bars",
+                    line.channel() + 1,
+                    line.notes().size(),
+                    bars));
+            about.getStyleClass().add("soft");
+            about.setMinWidth(180);
+            HBox row = new HBox(8, box, about, picture(session, phrase));
+            row.setAlignment(Pos.CENTER_LEFT);
+            rows.getChildren().add(row);
+        }
+        CheckBox time = new CheckBox("Take its tempo and meter along: "
+                + Math.round(midi.time().tempo().bpmAt(0)) + ", "
+                + midi.time().meter().at(0).shown());
+        time.setId("take-time");
+        CheckBox key = new CheckBox(
+                midi.key().map(one -> "Take its key along: " + one.name()).orElse("It names no key"));
+        key.setId("take-key");
+        key.setDisable(midi.key().isEmpty());
+        ScrollPane list = new ScrollPane(rows);
+        list.setFitToWidth(true);
+        list.setPrefViewportHeight(Math.min(320, 40 * phrases.size()));
+        VBox content = new VBox(10, list, time, key);
+        content.setPadding(new Insets(10));
+        ButtonType read = new ButtonType("Read", ButtonBar.ButtonData.OK_DONE);
+        Alert sheet = Asking.sheet(
+                owner,
+                session.look().styles(),
+                "Which tracks of “" + file + "” become phrases?",
+                "",
+                read,
+                ButtonType.CANCEL);
+        sheet.getDialogPane().setContent(content);
+        sheet.getDialogPane().lookupButton(read).setId("read-tracks");
+        Optional<ButtonType> answer = sheet.showAndWait();
+        if (answer.isEmpty() || answer.get() != read) {
+            return Optional.empty();
+        }
+        List<Phrase> chosen = new ArrayList<>();
+        for (int i = 0; i < boxes.size(); i++) {
+            if (boxes.get(i).isSelected()) {
+                chosen.add(phrases.get(i));
+            }
+        }
+        return Optional.of(new Chosen(chosen, time.isSelected(), key.isSelected()));
+    }
+
+    private static StackPane picture(Session session, Phrase phrase) {
+        Raster raster = new Raster();
+        raster.fit(WIDE, TALL, session.look().size().get());
+        Thumbnail.paint(raster, session.look().theme().get(), phrase);
+        raster.end();
+        StackPane place = new StackPane(raster);
+        place.setMinSize(WIDE, TALL);
+        place.setMaxSize(WIDE, TALL);
+        return place;
+    }
+
+    /** Puts chosen phrases into a piece, each under an id of its own. */
+    public static Piece with(Piece piece, Chosen chosen, MidiFile midi, List<String> ids) {
+        Piece with = piece;
+        for (Phrase phrase : chosen.phrases) {
+            String id = with.freePhraseId(phrase.id());
+            with = with.withPhrase(phrase.withId(id));
+            ids.add(id);
+        }
+        if (chosen.time) {
+            with = with.withTime(midi.time());
+        }
+        return chosen.key && midi.key().isPresent() ? with.withKey(midi.key().orElseThrow()) : with;
+    }
+}
