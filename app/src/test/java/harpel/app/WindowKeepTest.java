@@ -79,6 +79,15 @@ class WindowKeepTest extends WindowCase {
     }
 
     @Test
+    void oneRoundOfAStageBecomesAPhraseByOneClick() {
+        select("transpose");
+        clickOn("#keep-round");
+        await(() -> has("transpose-round-1"));
+        assertThat(phrase("transpose-round-1").notes()).extracting(Note::pitch).containsExactly(72, 76);
+        await(() -> text("#message").startsWith("Kept “Transpose round 1”: 2 notes"));
+    }
+
+    @Test
     void whatIsPlayedIsAddedRoundByRoundAndTheLastIsTakenBack() {
         interact(() -> session.recorder().countIn().set(0));
         push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);

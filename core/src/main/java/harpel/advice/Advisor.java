@@ -15,7 +15,7 @@ public final class Advisor {
             List.of(new Muted(), new OthersSolo(), new LevelNought(), new NotConnected(), new HearsNothing());
 
     private static final List<Rule> CHAIN =
-            List.of(new Restarts(), new UnevenChords(), new KeyTooEarly(), new DeadSend());
+            List.of(new Restarts(), new UnevenChords(), new KeyTooEarly(), new DeadSend(), new WorkedOnTwice());
 
     private Advisor() {}
 

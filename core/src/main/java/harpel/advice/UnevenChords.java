@@ -2,13 +2,12 @@ package harpel.advice;
 
 import harpel.chain.Stage;
 import harpel.effect.held.Arpeggio;
+import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Stream;
 
@@ -25,8 +24,10 @@ final class UnevenChords implements Rule {
                 || first.params().get(Arpeggio.KEEP_EVEN) > 0) {
             return Stream.empty();
         }
-        Set<Integer> sizes =
-                piece.phrase(part.phrase()).map(UnevenChords::sizes).orElse(Set.of());
+        Set<Integer> sizes = piece.phrase(part.phrase())
+                .filter(phrase -> !phrase.ready())
+                .map(UnevenChords::sizes)
+                .orElse(Set.of());
         if (sizes.size() < 2) {
             return Stream.empty();
         }
@@ -41,10 +42,23 @@ final class UnevenChords implements Rule {
     }
 
     private static Set<Integer> sizes(Phrase phrase) {
-        Map<Long, Integer> atTick = new TreeMap<>();
-        phrase.notes().forEach(note -> atTick.merge(note.tick(), 1, Integer::sum));
-        Set<Integer> sizes = new TreeSet<>(atTick.values());
-        sizes.remove(1);
+        Set<Integer> sizes = new TreeSet<>();
+        long tick = -1;
+        int size = 0;
+        // They lie in order, and there may be very many.
+        for (Note note : phrase.notes()) {
+            if (note.traits().off()) {
+                continue;
+            }
+            if (note.tick() != tick) {
+                sizes.add(size);
+                tick = note.tick();
+                size = 0;
+            }
+            size++;
+        }
+        sizes.add(size);
+        sizes.removeAll(Set.of(0, 1));
         return sizes;
     }
 }

@@ -21,10 +21,18 @@ public record Origin(Kind kind, String from, String details, Map<String, Object>
         PRINTED
     }
 
+    /** With what the details begin where it is what a part's chain sent. */
+    public static final String SENT = "what it sent";
+
     public static final Origin DRAWN = of(Kind.DRAWN, "", "");
 
     public Origin {
         unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
+    }
+
+    /** Whether it is the result of a chain. */
+    public boolean isResult() {
+        return kind == Kind.PRINTED || details.startsWith(SENT);
     }
 
     public static Origin of(Kind kind, String from, String details) {

@@ -58,6 +58,20 @@ class AdviceTest {
     }
 
     @Test
+    void theResultOfAChainIsWorkedOnTwice() {
+        String kept = ",'phrases':[{'name':'p','length':61440,'notes':[[0,100,60,90]],%s"
+                + "'origin':{'kind':'kept','from':'bells','details':'what it sent, bars 1–4'}}]";
+        advisesAndHelps(
+                withChain("{'effect':'echo'}", String.format(kept, "")),
+                "“p” is the result of a chain and is worked on twice.");
+        assertThat(texts(withChain("{'effect':'echo'}", String.format(kept, "'ready':true,"))))
+                .isEmpty();
+        assertThat(texts(withChain("", String.format(kept, "")))).isEmpty();
+        assertThat(texts(withChain("{'effect':'echo'}", String.format(kept, "").replace("sent", "heard"))))
+                .isEmpty();
+    }
+
+    @Test
     void unequalChords() {
         advisesAndHelps(
                 withChain("{'effect':'arpeggio'}", String.format(CHORDS, "")),

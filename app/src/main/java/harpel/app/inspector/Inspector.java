@@ -348,6 +348,14 @@ public final class Inspector extends BorderPane {
         pane.getChildren()
                 .add(Buttons.button(
                         "Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
+        if (stage.isKnown()) {
+            pane.getChildren()
+                    .add(Buttons.button(
+                            "Keep one round",
+                            "keep-round",
+                            "What leaves this stage until its rows come round, as a phrase; of the part’s phrase, or of the key’s triad",
+                            () -> session.keeping().keepRound(address)));
+        }
         return pane;
     }
 

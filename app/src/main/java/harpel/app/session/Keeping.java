@@ -4,6 +4,7 @@ import harpel.capture.Heard;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus;
+import harpel.engine.OneRound;
 import harpel.engine.Tap;
 import harpel.phrase.Notes;
 import harpel.phrase.Origin;
@@ -13,6 +14,7 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
@@ -100,6 +102,32 @@ public final class Keeping {
                 + (hang.get() ? ", heard by " + part.name() : ", in the list of phrases") + ".");
     }
 
+    /** One round of a stage's pattern as a phrase: printed in the background, which is quick. */
+    public void keepRound(StageAddress address) {
+        Piece now = session.document().piece().get();
+        Stage stage = session.selection().stage(address).orElse(null);
+        Part part = session.selection().part();
+        if (stage == null) {
+            return;
+        }
+        Thread printer = new Thread(
+                () -> {
+                    try {
+                        Phrase phrase = OneRound.of(now, address, stage);
+                        Platform.runLater(() -> {
+                            put("Keep one round", part, List.of(phrase));
+                            session.say("Kept “" + phrase.name() + "”: "
+                                    + phrase.notes().size() + " notes, one round of " + stage.name() + ".");
+                        });
+                    } catch (InterruptedException e) {
+                        Platform.runLater(() -> session.say("The round was not kept: it was interrupted."));
+                    }
+                },
+                "harpel-round");
+        printer.setDaemon(true);
+        printer.start();
+    }
+
     /** One phrase for each chord that was held. */
     public void keepByChords() {
         Span what = span.get() == null ? last() : span.get();
@@ -175,7 +203,7 @@ public final class Keeping {
     public String called(Part part, String name) {
         return switch (name) {
             case Tap.INPUT -> "what it heard";
-            case Tap.SOUND -> "what it sent";
+            case Tap.SOUND -> Origin.SENT;
             default ->
                 session.selection()
                         .stage(StageAddress.parse(name))

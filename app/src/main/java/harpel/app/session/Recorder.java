@@ -140,7 +140,7 @@ public final class Recorder {
             base = Phrase.of(name, bar, List.of())
                     .withId(phraseId)
                     .withReady(sent.get())
-                    .withOrigin(Origin.of(Origin.Kind.RECORDED, part, sent.get() ? "what it sent" : "what was played"));
+                    .withOrigin(Origin.of(Origin.Kind.RECORDED, part, sent.get() ? Origin.SENT : "what was played"));
             round = 0;
         }
         last = base;

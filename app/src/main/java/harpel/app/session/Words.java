@@ -35,7 +35,9 @@ public final class Words {
     public static String takes(Piece piece, Part part) {
         String hears = hears(piece, part.hearing());
         return piece.phrase(part.phrase())
-                .map(phrase -> hears + " + phrase “" + phrase.name() + "”")
+                .map(phrase -> phrase.ready()
+                        ? hears + "; past the chain: “" + phrase.name() + "”, a ready phrase"
+                        : hears + " + phrase “" + phrase.name() + "”")
                 .orElse(hears);
     }
 
