@@ -35,6 +35,8 @@ final class Lane extends Region {
 
     private static final int MODULATION = 1;
     private static final double BAR = 4;
+    /** From so many notes on bars cannot be told apart. */
+    private static final int MANY = 3_000;
 
     private final Session session;
     private final RollWindow window;
@@ -204,21 +206,40 @@ final class Lane extends Region {
 
     private void paintNotes(Raster g, Theme theme, Phrase phrase, double width, double height) {
         RollPainter.seen(phrase, window.fromTick(), window.toTick(), visible);
+        if (visible.size() > MANY) {
+            paintOutline(g, theme, width, height);
+            return;
+        }
         Set<Integer> picked = session.desk().picked().get();
         long tick = -1;
         int beside = 0;
         for (Note note : visible) {
             beside = note.tick() == tick ? beside + 1 : 0;
             tick = note.tick();
-            double value = of.get() == Of.VELOCITY
-                    ? note.velocity() / 127.0
-                    : note.traits().chance() / 100.0;
-            double tall = Math.max(1, Math.round(height * value));
+            double tall = Math.max(1, Math.round(height * share(note)));
             // Notes of a chord stand beside one another.
             double x = Math.round(window.x(note.tick(), width)) + beside * (BAR + 1);
             boolean chosen = picked.contains(note.id());
             double strength = note.traits().off() ? 0.25 : 0.9;
             g.fill(x, height - tall, BAR, tall, Raster.mixed(theme.raised, chosen ? theme.brass : theme.ink, strength));
+        }
+    }
+
+    private double share(Note note) {
+        return of.get() == Of.VELOCITY ? note.velocity() / 127.0 : note.traits().chance() / 100.0;
+    }
+
+    /** Of very many notes the highest value at each pixel, since more could not be told apart. */
+    private void paintOutline(Raster g, Theme theme, double width, double height) {
+        double[] highest = new double[(int) width + 1];
+        for (Note note : visible) {
+            int x = (int) Drawing.clamp(window.x(note.tick(), width), 0, width);
+            highest[x] = Math.max(highest[x], share(note));
+        }
+        int ink = Raster.mixed(theme.raised, theme.ink, 0.7);
+        for (int x = 0; x < highest.length; x++) {
+            double tall = Math.round(height * highest[x]);
+            g.fill(x, height - tall, 1, tall, ink);
         }
     }
 

@@ -268,6 +268,11 @@ public final class PhraseView extends BorderPane {
         zoomTime(closer ? 1 / CLOSER : CLOSER);
     }
 
+    /** Scrolls in time by a share of what is seen. */
+    public void scroll(double share) {
+        desk.phrase().ifPresent(phrase -> window.scrollTime(share * window.ticks(), phrase.length()));
+    }
+
     public void fit() {
         if (roll != null) {
             desk.phrase().ifPresent(phrase -> window.fit(phrase, made(phrase), roll.fieldHeight()));

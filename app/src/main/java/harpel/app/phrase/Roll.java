@@ -353,7 +353,9 @@ final class Roll extends Region {
                 .map(part -> part.channel() == GeneralMidi.PERCUSSION_CHANNEL)
                 .orElse(false);
         Set<Integer> used = new TreeSet<>();
-        painter.visible().forEach(note -> used.add(note.pitch()));
+        if (drums) {
+            painter.visible().forEach(note -> used.add(note.pitch()));
+        }
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.CENTER);
         for (int pitch = window.pitchAt(fieldHeight()); pitch <= window.pitchAt(0); pitch++) {

@@ -15,6 +15,7 @@ import harpel.theory.Pitch;
 import harpel.time.MeterMap;
 import harpel.time.StepGrid;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import javafx.scene.paint.Color;
@@ -26,6 +27,12 @@ final class RollPainter {
 
     private final Session session;
     private final RollWindow window;
+    /** From so many notes on what cannot be told apart is left out. */
+    private static final int MANY = 5_000;
+
+    /** For each pitch the pixel up to which notes were painted. */
+    private final int[] paintedTo = new int[128];
+
     private final List<Note> visible = new ArrayList<>();
 
     RollPainter(Session session, RollWindow window) {
@@ -46,10 +53,7 @@ final class RollPainter {
         for (int index : notes.soundingAcross(from)) {
             found.add(notes.get(index));
         }
-        int end = notes.indexAtOrAfter((long) toTick + 1);
-        for (int i = notes.indexAtOrAfter(from); i < end; i++) {
-            found.add(notes.get(i));
-        }
+        notes.addStartingIn(from, (long) toTick + 1, found);
     }
 
     void paint(Raster g, Theme theme, Phrase phrase, Note pointed, boolean outside) {
@@ -61,7 +65,11 @@ final class RollPainter {
         seen(phrase, window.fromTick(), window.toTick(), visible);
         Set<Integer> picked = session.desk().picked().get();
         boolean dim = pointed != null;
+        Arrays.fill(paintedTo, -1);
         for (Note note : visible) {
+            if (isHidden(note, width) && !picked.contains(note.id())) {
+                continue;
+            }
             paint(g, theme, note, picked.contains(note.id()), dim && note != pointed, phrase, width);
         }
         if (session.desk().showMade().get()) {
@@ -75,6 +83,14 @@ final class RollPainter {
         double mark = Math.round(window.x(session.desk().mark().get(), width));
         g.fill(mark, 0, 1, height, Raster.mixed(theme.raised, theme.sage, 0.9));
         g.end();
+    }
+
+    /** Where very many notes are seen, one that would cover the same pixels as the one before it on its string is not painted. */
+    private boolean isHidden(Note note, double width) {
+        int column = (int) window.x(note.endTick(), width) + 1;
+        boolean hidden = column <= paintedTo[note.pitch()];
+        paintedTo[note.pitch()] = Math.max(column, paintedTo[note.pitch()]);
+        return hidden && visible.size() > MANY;
     }
 
     private void strings(Raster g, Theme theme, double width, double height) {
@@ -152,10 +168,17 @@ final class RollPainter {
         }
         Key key = session.document().piece().get().key();
         double tall = Math.max(2, Math.round(window.rowHeight() * 0.42));
+        boolean many = result.at(Places.sound(result.part())).size() > MANY;
+        Arrays.fill(paintedTo, -1);
         for (Drawn drawn : result.at(Places.sound(result.part()))) {
             if (drawn.endTick() <= window.fromTick() || drawn.startTick() >= window.toTick()) {
                 continue;
             }
+            int column = (int) window.x(drawn.endTick(), width) + 1;
+            if (many && column <= paintedTo[drawn.note.pitch()]) {
+                continue;
+            }
+            paintedTo[drawn.note.pitch()] = column;
             boolean related = pointed != null && comesOf(drawn.note, pointed);
             double left = Math.round(window.x(drawn.startTick(), width));
             double wide = Math.max(3, Math.round(window.x(drawn.endTick(), width)) - left - 1);

@@ -7,6 +7,9 @@ import harpel.phrase.Phrase;
 
 /** A phrase in little. */
 final class Thumbnail {
+    /** So many notes are painted at most. */
+    private static final int MOST = 6_000;
+
     private Thumbnail() {}
 
     /** Paints all notes of a phrase into a raster that is as large as it is to be; it is to be ended then. */
@@ -25,7 +28,13 @@ final class Thumbnail {
         double unit = g.shownWidth() / Math.max(1, phrase.length());
         int ink = Raster.mixed(theme.raised, theme.ink, 0.8);
         int faint = Raster.mixed(theme.raised, theme.ink, 0.35);
+        // Of very many notes some show as well what it looks like.
+        int every = 1 + phrase.notes().size() / MOST;
+        int number = 0;
         for (Note note : phrase.notes()) {
+            if (number++ % every != 0) {
+                continue;
+            }
             double y = g.shownHeight() / 2 - (note.pitch() - middle + 0.5) * row;
             double wide = Math.max(1, note.length() * unit - 0.5);
             boolean sure = !note.traits().off() && note.traits().chance() == 100;

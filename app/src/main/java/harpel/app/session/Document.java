@@ -87,6 +87,11 @@ public final class Document {
         show();
     }
 
+    /** About how many bytes are kept for undo. */
+    public long keptBytes() {
+        return history.bytes();
+    }
+
     public Optional<String> undoLabel() {
         return history.undoLabel();
     }

@@ -3,6 +3,7 @@ package harpel.app.session;
 import harpel.device.Ports;
 import harpel.engine.LiveStatus;
 import harpel.format.PieceFile;
+import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.io.IOException;
@@ -124,11 +125,11 @@ public final class Session implements AutoCloseable {
                 }
             }
             for (Part part : change.after().parts()) {
-                boolean same = change.before()
+                Phrase before = change.before()
                         .part(part.id())
                         .flatMap(old -> change.before().phrase(old.phrase()))
-                        .equals(change.after().phrase(part.phrase()));
-                if (!same) {
+                        .orElse(null);
+                if (before != change.after().phrase(part.phrase()).orElse(null)) {
                     transport.traces().forgetPart(part.id());
                 }
             }
