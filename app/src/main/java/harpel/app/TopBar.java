@@ -79,7 +79,9 @@ final class TopBar extends HBox {
         Tips.set(play, "Play or stop  (Space; Home goes to the start)");
         play.setAccessibleText("Play or stop");
         play.setOnAction(event -> session.transport().togglePlay());
-        ToggleButton record = new ToggleButton("", new FontIcon(Feather.CIRCLE));
+        Region dot = new Region();
+        dot.getStyleClass().add("record-dot");
+        ToggleButton record = new ToggleButton("", dot);
         record.setId("record");
         record.getStyleClass().addAll("icon-button", "record");
         record.setAccessibleText("Record");
@@ -95,6 +97,8 @@ final class TopBar extends HBox {
         how.setAccessibleText("How it records");
         Tips.set(how, "How it records: count-in, click, what becomes of what is there");
         fillRecording(how);
+        HBox recording = new HBox(0, record, how);
+        recording.setAlignment(Pos.CENTER);
         Button silence = Buttons.button(
                 "Silence",
                 "silence",
@@ -125,7 +129,7 @@ final class TopBar extends HBox {
                         space,
                         dry,
                         play,
-                        new HBox(0, record, how),
+                        recording,
                         reading("bar · beat", position, 62),
                         reading("tempo", tempo, 52),
                         reading("meter", meter, 40),

@@ -48,17 +48,17 @@ class WindowKeepTest extends WindowCase {
         interact(() -> session.keeping().bars().set(2));
         playUntilBar(3);
         push(KeyCode.K);
-        await(() -> has("lead-kept-1"));
-        Phrase kept = phrase("lead-kept-1");
+        await(() -> has("kept-1"));
+        Phrase kept = phrase("kept-1");
         assertThat(kept.length()).isEqualTo(2 * BAR);
         assertThat(kept.ready()).as("it is the result of a chain").isTrue();
         assertThat(kept.notes()).extracting(Note::pitch).containsExactly(72, 76, 72, 76);
         assertThat(kept.notes()).extracting(Note::tick).containsExactly(0L, BAR / 2, BAR, BAR * 3 / 2);
         assertThat(kept.notes()).extracting(Note::length).containsExactly(BAR / 8, 100L, BAR / 8, 100L);
         assertThat(kept.origin().kind()).isEqualTo(Origin.Kind.KEPT);
-        assertThat(text("#message")).isEqualTo("Kept “Lead kept 1”: 4 notes in 2 bars, in the list of phrases.");
+        assertThat(text("#message")).isEqualTo("Kept “Kept 1, Lead”: 4 notes in 2 bars, in the list of phrases.");
         push(KeyCode.CONTROL, KeyCode.Z);
-        await(() -> !has("lead-kept-1"));
+        await(() -> !has("kept-1"));
     }
 
     @Test
@@ -70,12 +70,12 @@ class WindowKeepTest extends WindowCase {
         await(() -> text("#keep").equals("Keep this bar"));
         clickOn("#keep-hang");
         clickOn("#keep");
-        await(() -> session.selection().part().phrase().equals("lead-kept-1"));
-        assertThat(phrase("lead-kept-1").notes()).extracting(Note::pitch).containsExactly(60, 64);
-        assertThat(phrase("lead-kept-1").ready()).isFalse();
+        await(() -> session.selection().part().phrase().equals("kept-1"));
+        assertThat(phrase("kept-1").notes()).extracting(Note::pitch).containsExactly(60, 64);
+        assertThat(phrase("kept-1").ready()).isFalse();
         clickOn("#keep-chords");
         await(() -> text("#message").startsWith("Kept 2 phrases, one a chord"));
-        assertThat(phrase("lead-kept-2").notes()).extracting(Note::pitch).containsExactly(60);
+        assertThat(phrase("kept-2").notes()).extracting(Note::pitch).containsExactly(60);
     }
 
     @Test
@@ -116,17 +116,17 @@ class WindowKeepTest extends WindowCase {
         clickOn("#record");
         await(() -> session.transport().heardNow() > BAR / 4);
         interact(() -> session.transport().press(50, 77));
-        await(() -> has("second-recorded-1"));
+        await(() -> has("recorded-1"));
         interact(() -> session.transport().release(50));
         await(() -> session.transport().heardNow() > BAR);
         clickOn("#record");
         await(() -> !session.recorder().armed().get());
-        Phrase recorded = phrase("second-recorded-1");
+        Phrase recorded = phrase("recorded-1");
         assertThat(recorded.length() % BAR).isZero();
         assertThat(recorded.notes())
                 .singleElement()
                 .satisfies(note -> assertThat(note.velocity()).isEqualTo(77));
-        assertThat(session.selection().part().phrase()).isEqualTo("second-recorded-1");
+        assertThat(session.selection().part().phrase()).isEqualTo("recorded-1");
         assertThat(recorded.origin().kind()).isEqualTo(Origin.Kind.RECORDED);
     }
 
@@ -138,11 +138,11 @@ class WindowKeepTest extends WindowCase {
             session.look().view().set(View.PHRASE);
         });
         push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
-        await(() -> has("lead-recorded-1") && phrase("lead-recorded-1").notes().size() >= 2);
+        await(() -> has("recorded-1") && phrase("recorded-1").notes().size() >= 2);
         push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
         await(() -> !session.recorder().armed().get());
-        assertThat(phrase("lead-recorded-1").ready()).isTrue();
-        assertThat(phrase("lead-recorded-1").notes().get(0).pitch()).isEqualTo(72);
+        assertThat(phrase("recorded-1").ready()).isTrue();
+        assertThat(phrase("recorded-1").notes().get(0).pitch()).isEqualTo(72);
         assertThat(session.selection().part().phrase())
                 .as("it is not heard twice")
                 .isEqualTo("tide");

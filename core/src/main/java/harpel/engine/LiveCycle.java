@@ -225,7 +225,7 @@ final class LiveCycle {
                 PhrasePlayer player = before.remove(entry.getKey());
                 if (player == null) {
                     player = new PhrasePlayer(entry.getValue());
-                    player.locate(renderer.position());
+                    player.join(renderer.position());
                 }
                 players.put(entry.getKey(), player);
             }

@@ -69,6 +69,13 @@ final class PhrasePlayer {
         return start.lasting(end - start.tick());
     }
 
+    /** Joins in at a tick, in play: what began before is not caught up. */
+    void join(long tick) {
+        sounding.clear();
+        chased.clear();
+        aim(tick);
+    }
+
     private void aim(long tick) {
         if (score.isEmpty()) {
             return;

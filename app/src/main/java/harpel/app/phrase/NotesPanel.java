@@ -498,7 +498,12 @@ public final class NotesPanel extends BorderPane {
             return "Actions are for all notes while none is picked.";
         }
         long bar = desk.around().time().meter().placeAt(notes.get(0).tick()).bar();
-        return (pitches.size() <= 8 ? Chord.told(pitches) : pitches.size() + " pitches") + " · in bar " + bar;
+        boolean together =
+                notes.stream().allMatch(note -> note.tick() == notes.get(0).tick());
+        String named = together
+                ? Chord.told(pitches)
+                : pitches.stream().map(Pitch::shown).collect(Collectors.joining(" "));
+        return (pitches.size() <= 8 ? named : pitches.size() + " pitches") + " · in bar " + bar;
     }
 
     private static int[] range(List<Note> notes, ToIntFunction<Note> value) {
@@ -514,7 +519,7 @@ public final class NotesPanel extends BorderPane {
         Made.Result result = session.made().result().get();
         Phrase phrase = desk.phrase().orElse(null);
         if (result == null || phrase == null || !result.phrase().equals(phrase.id())) {
-            makes.setText(phrase == null ? "" : "Heard by no part: drag it to one, or press H.");
+            makes.setText(phrase == null ? "" : "Heard by no part: drag it to one, or press Ctrl+Alt+H.");
             showThem.setVisible(false);
             showThem.setManaged(false);
             return;

@@ -50,7 +50,7 @@ public final class PhraseActions {
         session.desk().show(id);
         session.say(
                 hears
-                        ? "“" + name + "” is heard by no part yet: drag it to one, or press H in the list."
+                        ? "“" + name + "” is heard by no part yet: drag it to one, or press Ctrl+Alt+H."
                         : session.selection().part().name() + " hears “" + name + "”.");
     }
 

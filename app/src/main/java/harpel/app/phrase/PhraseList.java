@@ -37,6 +37,10 @@ public final class PhraseList extends VBox {
 
     private final Session session;
     private final VBox cards = new VBox(4);
+    /** The phrase that was brought into view last. */
+    private String revealed = "";
+
+    private final Scrolling scroll;
     private final Map<String, Card> kept = new HashMap<>();
 
     public PhraseList(Session session) {
@@ -57,7 +61,7 @@ public final class PhraseList extends VBox {
                         "A new phrase, empty, of four bars",
                         () -> PhraseActions.fresh(session)));
         row.setAlignment(Pos.CENTER_LEFT);
-        Scrolling scroll = new Scrolling(cards);
+        scroll = new Scrolling(cards);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(row, scroll);
         session.document().piece().addListener((property, before, now) -> show());
@@ -75,6 +79,11 @@ public final class PhraseList extends VBox {
         }
         if (!cards.getChildren().equals(wanted)) {
             cards.getChildren().setAll(wanted);
+        }
+        Card shown = kept.get(session.desk().phraseId().get());
+        if (shown != null && !shown.id.equals(revealed)) {
+            revealed = shown.id;
+            scroll.reveal(shown);
         }
         kept.keySet().removeIf(id -> piece.phrase(id).isEmpty());
     }
@@ -104,7 +113,7 @@ public final class PhraseList extends VBox {
             getStyleClass().add("phrase-card");
             setAlignment(Pos.CENTER_LEFT);
             setFocusTraversable(true);
-            name.getStyleClass().add("stage-name");
+            name.getStyleClass().add("phrase-name");
             about.getStyleClass().addAll("soft", "part-about");
             field.setId("rename-" + id);
             words.setMinWidth(0);
@@ -143,8 +152,8 @@ public final class PhraseList extends VBox {
                     menu,
                     "Open in the Phrase view    Enter",
                     () -> session.look().view().set(View.PHRASE));
-            item(menu, "Let the chosen part hear it    H", () -> PhraseActions.hear(session, id));
-            item(menu, "Rename    F2", this::startRename);
+            item(menu, "Let the chosen part hear it    Ctrl+Alt+H", () -> PhraseActions.hear(session, id));
+            item(menu, "Rename", this::startRename);
             item(menu, "Duplicate", () -> PhraseActions.duplicate(session, id));
             item(menu, "Own copy for the chosen part", () -> PhraseActions.ownCopy(session, id));
             item(menu, "Past the chain, or through it again", () -> PhraseActions.ready(session, id));

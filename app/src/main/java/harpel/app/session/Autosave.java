@@ -29,7 +29,12 @@ import org.slf4j.LoggerFactory;
  */
 public final class Autosave implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Autosave.class);
-    private static final long EVERY_MS = 500;
+    private static final long EVERY_MS = 200;
+    /** So many times as long as the last writing took nothing is written again, so that large pieces do not take a core; but not longer. */
+    private static final long REST = 4;
+
+    private static final long LONGEST_REST_NANOS = 300_000_000;
+
     private static final String ENDING = ".work";
     private static final String LOCK = ".lock";
 
@@ -47,6 +52,10 @@ public final class Autosave implements AutoCloseable {
 
     private volatile State now;
     private State kept;
+    /** When it was written last, and how long that took. Owned by the writing thread. */
+    private long writtenNanos = System.nanoTime();
+
+    private long tookNanos;
     private Path own;
     private FileChannel lockFile;
     private FileLock lock;
@@ -74,8 +83,14 @@ public final class Autosave implements AutoCloseable {
     }
 
     private void keepQuietly() {
+        if (System.nanoTime() - writtenNanos < Math.min(LONGEST_REST_NANOS, REST * tookNanos)) {
+            return;
+        }
         try {
+            long began = System.nanoTime();
             keep();
+            writtenNanos = System.nanoTime();
+            tookNanos = writtenNanos - began;
         } catch (IOException | RuntimeException e) {
             LOG.warn("unsaved work could not be kept in {}", folder, e);
             Platform.runLater(() -> session.say("Unsaved work could not be kept: " + e.getMessage()));

@@ -157,9 +157,9 @@ public final class Keeping {
         long heardTo =
                 Math.max(what.from + 1, Math.min(what.to, session.transport().heardNow()));
         Heard.Take take = session.transport().heard().take(part.id(), place.get(), what.from, heardTo);
-        String wanted = part.name() + " kept 1";
-        String id = piece.freePhraseId(Phrase.idFor(wanted));
-        String name = part.name() + " kept " + id.replaceFirst(".*-(?=\\d+$)", "");
+        String id = piece.freePhraseId("kept-1");
+        // The number first: it tells them apart where there is little room.
+        String name = "Kept " + id.replaceFirst(".*-", "") + ", " + part.name();
         long first = what.from / barTicks() + 1;
         long last = (what.to - 1) / barTicks() + 1;
         Origin origin = Origin.of(

@@ -28,7 +28,7 @@ import javafx.beans.property.SimpleIntegerProperty;
  * grows. What the chain sends goes into a new ready phrase. Interface thread.
  */
 public final class Recorder {
-    private static final long EVERY_NANOS = 250_000_000;
+    private static final long EVERY_NANOS = 120_000_000;
 
     private final Session session;
     private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
@@ -134,9 +134,8 @@ public final class Recorder {
         } else {
             // A new phrase begins at the bar line.
             origin = origin + Math.floorDiv(from - origin, bar) * bar;
-            String wanted = one.name() + " recorded 1";
-            phraseId = piece.freePhraseId(Phrase.idFor(wanted));
-            String name = one.name() + " recorded " + phraseId.replaceFirst(".*-(?=\\d+$)", "");
+            phraseId = piece.freePhraseId("recorded-1");
+            String name = "Recorded " + phraseId.replaceFirst(".*-", "") + ", " + one.name();
             base = Phrase.of(name, bar, List.of())
                     .withId(phraseId)
                     .withReady(sent.get())
