@@ -54,7 +54,7 @@ public final class ChainView extends BorderPane {
     private static final int TOGETHER = 12;
 
     private static final double INSERT_WIDE = 230;
-    private static final double SHORTEST = 46;
+    private static final double SHORTEST = 36;
     private static final double TALLEST = 150;
     /** Kept for a line or two that rows will say later. */
     private static final double SPARE = 44;
