@@ -73,6 +73,69 @@ class NotesTest {
         });
     }
 
+    /** Many at once, and what is asked of many, beside a plain table that does the same. */
+    @Test
+    void manyAtOnceAreWhatAPlainTableWouldHold() {
+        Tries.of(30, "many notes", seed -> {
+            Randoms randoms = new Randoms(seed);
+            Map<Integer, Note> model = new TreeMap<>();
+            Notes notes = Notes.EMPTY;
+            int next = 0;
+            for (int i = 0; i < 12; i++) {
+                List<Note> added = new ArrayList<>();
+                for (int k = randoms.between(0, 200); k > 0; k--) {
+                    Note note = randoms.note(LENGTH);
+                    added.add(note);
+                    model.put(next, note.withId(next));
+                    next++;
+                }
+                notes = notes.plusAll(added);
+                List<Note> changed = new ArrayList<>();
+                java.util.Set<Integer> gone = new java.util.TreeSet<>();
+                for (Note note : new ArrayList<>(model.values())) {
+                    if (randoms.oneIn(i % 2 == 0 ? 3 : 40)) {
+                        Note other = randoms.note(LENGTH).withId(note.id());
+                        changed.add(other);
+                        model.put(note.id(), other);
+                    } else if (randoms.oneIn(i % 3 == 0 ? 4 : 60)) {
+                        gone.add(note.id());
+                        model.remove(note.id());
+                    }
+                }
+                notes = notes.withAll(changed).minusAll(gone);
+                List<Note> all = sorted(model);
+                assertThat(List.copyOf(notes)).isEqualTo(all);
+                assertThat(notes.stream().toList()).isEqualTo(all);
+                List<Note> walked = new ArrayList<>();
+                notes.iterator().forEachRemaining(walked::add);
+                assertThat(walked).isEqualTo(all);
+                long at = randoms.tick(LENGTH);
+                Notes now = notes;
+                assertThat(notes.soundingAcross(at).stream().map(now::get).toList())
+                        .isEqualTo(all.stream()
+                                .filter(note -> note.tick() < at && note.endTick() > at)
+                                .toList());
+                List<Note> found = new ArrayList<>();
+                notes.addStartingIn(at, at + LENGTH / 5, found);
+                assertThat(found)
+                        .isEqualTo(all.stream()
+                                .filter(note -> note.tick() >= at && note.tick() < at + LENGTH / 5)
+                                .toList());
+            }
+        });
+    }
+
+    @Test
+    void whatChangesNothingIsTheSameObject() {
+        Notes notes = Notes.of(List.of(Note.of(0, 10, 60, 90), Note.of(5, 10, 62, 90)));
+        assertThat(notes.withAll(List.copyOf(notes))).isSameAs(notes);
+        assertThat(notes.minusAll(java.util.Set.of(77))).isSameAs(notes);
+        assertThat(notes.withAll(List.of())).isSameAs(notes);
+        assertThatThrownBy(() -> Notes.EMPTY.iterator().next()).isInstanceOf(java.util.NoSuchElementException.class);
+        assertThatThrownBy(() -> notes.withAll(List.of(Note.of(0, 1, 60, 90).withId(9))))
+                .hasMessageContaining("no note of the id 9");
+    }
+
     @Test
     void anEditOfALongPhraseSharesAllButAFewHundredNotes() {
         Randoms randoms = new Randoms(3);

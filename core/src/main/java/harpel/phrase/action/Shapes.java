@@ -134,7 +134,11 @@ public final class Shapes {
                 .forEach(note -> gone.add(note.id()));
         Set<Integer> left = new LinkedHashSet<>(picked);
         left.removeAll(gone);
-        Phrase after = phrase.withNotes(phrase.notes().minusAll(gone)).withLength(length);
+        Phrase after = phrase.withNotes(phrase.notes().minusAll(gone))
+                .withMessages(phrase.messages().stream()
+                        .filter(message -> message.tick() < length)
+                        .toList())
+                .withLength(length);
         return new Edited(
                 after,
                 left,

@@ -146,7 +146,12 @@ public final class Times {
         String how = factor == 0.5
                 ? "half as long"
                 : factor == 2 ? "twice as long" : "stretched to " + Math.round(factor * 100) + " %";
-        Phrase after = phrase.withLength(Math.max(length, phrase.length()))
+        Phrase messages = picked.isEmpty()
+                ? phrase.withMessages(phrase.messages().stream()
+                        .map(message -> message.at(Math.round(message.tick() * factor), message.arrival()))
+                        .toList())
+                : phrase;
+        Phrase after = messages.withLength(Math.max(length, phrase.length()))
                 .withNotes(phrase.notes().withAll(changed))
                 .withLength(length);
         return new Edited(after, picked, Edited.notes(changed.size()) + " " + how);

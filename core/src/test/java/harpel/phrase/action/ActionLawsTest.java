@@ -1,0 +1,173 @@
+package harpel.phrase.action;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.testkit.Randoms;
+import harpel.testkit.Tries;
+import harpel.time.TimeValue;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+
+/** What every action promises, over random phrases, keys, meters and picks. */
+class ActionLawsTest {
+    /** An action with all it needs but phrase and picked notes. */
+    private interface Doing {
+        Edited on(Phrase phrase, Set<Integer> picked, Around around, Randoms randoms);
+    }
+
+    private static final Map<String, Doing> ALL = new LinkedHashMap<>();
+
+    static {
+        ALL.put("transpose", (p, ids, a, r) -> Pitches.transpose(p, ids, r.between(-24, 24)));
+        ALL.put("degrees", (p, ids, a, r) -> Pitches.degrees(p, ids, r.between(-7, 7), a));
+        ALL.put("into key", (p, ids, a, r) -> Pitches.intoKey(p, ids, r.oneOf(List.of(Pitches.Into.values())), a));
+        ALL.put("mirror", (p, ids, a, r) -> Pitches.mirror(p, ids));
+        ALL.put(
+                "onto grid",
+                (p, ids, a, r) -> Times.ontoGrid(
+                        p,
+                        ids,
+                        TimeValue.parse(r.oneOf(List.of("1/4", "1/8t", "1/16", "1/8d"))),
+                        r.between(50, 75),
+                        r.between(0, 100),
+                        r.oneIn(2),
+                        a));
+        ALL.put("legato", (p, ids, a, r) -> Times.legato(p, ids));
+        ALL.put("move", (p, ids, a, r) -> Times.move(p, ids, r.between(-200_000, 200_000)));
+        ALL.put("round", (p, ids, a, r) -> Times.shiftRound(p, ids, r.between(-200_000, 200_000)));
+        ALL.put("lengthen", (p, ids, a, r) -> Times.lengthen(p, ids, r.between(-50_000, 50_000)));
+        ALL.put("lasting", (p, ids, a, r) -> Times.lasting(p, ids, r.between(1, 50_000)));
+        ALL.put("stretch", (p, ids, a, r) -> Times.stretch(p, ids, r.between(10, 400) / 100.0, a));
+        ALL.put("reverse", (p, ids, a, r) -> Times.reverse(p, ids));
+        ALL.put("strum", (p, ids, a, r) -> Times.strumApart(p, ids, r.between(0, 4000)));
+        ALL.put("equal", (p, ids, a, r) -> Velocities.equal(p, ids, r.between(1, 127)));
+        ALL.put("louder", (p, ids, a, r) -> Velocities.louder(p, ids, r.between(-127, 127)));
+        ALL.put("ramp", (p, ids, a, r) -> Velocities.ramp(p, ids, r.between(1, 127), r.between(1, 127)));
+        ALL.put("loosen", (p, ids, a, r) -> Velocities.loosen(p, ids, r.between(0, 127), r.between(0, 99)));
+        ALL.put("chance", (p, ids, a, r) -> Velocities.chance(p, ids, r.between(0, 100), a));
+        ALL.put(
+                "chances",
+                (p, ids, a, r) -> Velocities.chanceAtRandom(p, ids, r.between(0, 50), r.between(50, 100), 3, a));
+        ALL.put("off", (p, ids, a, r) -> Velocities.off(p, ids));
+        ALL.put("cut", (p, ids, a, r) -> Shapes.cutAt(p, ids, r.tick(p.length())));
+        ALL.put("join", (p, ids, a, r) -> Shapes.join(p, ids));
+        ALL.put("fill", (p, ids, a, r) -> Shapes.fill(p, ids, a));
+        ALL.put("trim", (p, ids, a, r) -> Shapes.trim(p, ids, a));
+        ALL.put("twice", (p, ids, a, r) -> Shapes.twice(p, ids, a));
+        ALL.put("length", (p, ids, a, r) -> Shapes.length(p, ids, 1 + r.tick(2 * p.length()), a));
+        ALL.put("remove", (p, ids, a, r) -> Shapes.remove(p, ids));
+        ALL.put("paste", (p, ids, a, r) -> Shapes.paste(p, p.notes(), r.tick(p.length())));
+    }
+
+    /** Those that leave alone what is not picked. */
+    private static final Set<String> OF_ALL = Set.of("trim", "length");
+
+    private static Set<Integer> some(Phrase phrase, Randoms randoms) {
+        Set<Integer> picked = new HashSet<>();
+        phrase.notes().forEach(note -> {
+            if (randoms.oneIn(3)) {
+                picked.add(note.id());
+            }
+        });
+        return picked;
+    }
+
+    @Test
+    void whatIsNotPickedStaysAndWhatComesOutIsAPhrase() {
+        Tries.of(60, "actions", seed -> {
+            Randoms randoms = new Randoms(seed);
+            Phrase phrase = randoms.phrase("Tide");
+            Around around = new Around(randoms.key(), randoms.time());
+            for (Map.Entry<String, Doing> action : ALL.entrySet()) {
+                Set<Integer> picked = some(phrase, randoms);
+                Edited edited = action.getValue().on(phrase, picked, around, randoms);
+                Set<Integer> ids =
+                        edited.phrase().notes().stream().map(Note::id).collect(Collectors.toSet());
+                assertThat(ids)
+                        .as(action.getKey() + " gives each note an id")
+                        .hasSameSizeAs(edited.phrase().notes());
+                assertThat(ids).as(action.getKey()).containsAll(edited.picked());
+                assertThat(edited.said()).as(action.getKey()).isNotBlank();
+                assertThat(edited.phrase().notes())
+                        .as(action.getKey() + " keeps notes within the phrase")
+                        .allMatch(note -> note.tick() < edited.phrase().length());
+                if (!picked.isEmpty() && !OF_ALL.contains(action.getKey())) {
+                    for (Note note : phrase.notes()) {
+                        if (!picked.contains(note.id())) {
+                            assertThat(edited.phrase().notes().findOrNull(note.id()))
+                                    .as(action.getKey() + " leaves " + note)
+                                    .isEqualTo(note);
+                        }
+                    }
+                }
+                assertThat(edited.phrase().id()).isEqualTo(phrase.id());
+            }
+        });
+    }
+
+    @Test
+    void anEmptyPhraseIsNoTrouble() {
+        Randoms randoms = new Randoms(1);
+        Phrase empty = Phrase.of("Empty", 61_440, List.of());
+        Around around = new Around(randoms.key(), randoms.time());
+        ALL.forEach((name, action) -> {
+            Edited edited = action.on(empty, Set.of(), around, randoms);
+            assertThat(edited.phrase().notes()).as(name).isEmpty();
+            assertThat(edited.said()).as(name).isNotBlank();
+        });
+    }
+
+    /** Each of these done twice, or there and back, is what was. */
+    @Test
+    void thereAndBackIsWhatWas() {
+        Tries.of(60, "there and back", seed -> {
+            Randoms randoms = new Randoms(seed);
+            Phrase any = randoms.phrase("Tide");
+            // Notes that do not last past the end, and stay within all pitches.
+            Phrase phrase = any.withNotes(any.notes()
+                    .withAll(any.notes().stream()
+                            .map(note -> note.withPitch(40 + note.pitch() % 40)
+                                    .withLength(Math.min(note.length(), any.length() - note.tick())))
+                            .toList()));
+            Around around = new Around(randoms.key(), randoms.time());
+            Set<Integer> none = Set.of();
+            int by = randoms.between(-20, 20);
+            assertThat(back(phrase, p -> Pitches.transpose(p, none, by), p -> Pitches.transpose(p, none, -by)))
+                    .isEqualTo(phrase);
+            assertThat(back(phrase, p -> Pitches.mirror(p, none), p -> Pitches.mirror(p, none)))
+                    .isEqualTo(phrase);
+            assertThat(back(phrase, p -> Times.reverse(p, none), p -> Times.reverse(p, none)))
+                    .isEqualTo(phrase);
+            long ticks = randoms.between(-100_000, 100_000);
+            assertThat(back(phrase, p -> Times.shiftRound(p, none, ticks), p -> Times.shiftRound(p, none, -ticks)))
+                    .isEqualTo(phrase);
+            assertThat(back(phrase, p -> Times.stretch(p, none, 2, around), p -> Times.stretch(p, none, 0.5, around)))
+                    .isEqualTo(phrase);
+            assertThat(back(
+                            phrase,
+                            p -> Shapes.twice(p, none, around),
+                            p -> Shapes.length(p, none, phrase.length(), around)))
+                    .isEqualTo(phrase);
+            Edited once = Pitches.intoKey(phrase, none, Pitches.Into.NEAREST, around);
+            assertThat(Pitches.intoKey(once.phrase(), none, Pitches.Into.NEAREST, around)
+                            .phrase())
+                    .as("what is in the key stays")
+                    .isEqualTo(once.phrase());
+            assertThat(once.phrase().notes()).allMatch(note -> around.key().contains(note.pitch()));
+        });
+    }
+
+    private static Phrase back(
+            Phrase phrase,
+            java.util.function.Function<Phrase, Edited> there,
+            java.util.function.Function<Phrase, Edited> again) {
+        return again.apply(there.apply(phrase).phrase()).phrase();
+    }
+}
