@@ -166,6 +166,17 @@ final class TopBar extends HBox {
         }
         how.getItems().add(new SeparatorMenuItem());
         check(how, "record-click", "Click on the beats", session.recorder().click());
+        ToggleGroup levels = new ToggleGroup();
+        for (String[] level : new String[][] {{"Click softly", "60"}, {"Click", "100"}, {"Click loudly", "127"}}) {
+            int velocity = Integer.parseInt(level[1]);
+            RadioMenuItem item = new RadioMenuItem(level[0] + ", level " + velocity);
+            item.setId("click-level-" + velocity);
+            item.setToggleGroup(levels);
+            item.setSelected(session.recorder().clickLevel().get() == velocity);
+            item.setOnAction(event -> session.recorder().clickLevel().set(velocity));
+            how.getItems().add(item);
+        }
+        how.getItems().add(new SeparatorMenuItem());
         check(
                 how,
                 "record-add",

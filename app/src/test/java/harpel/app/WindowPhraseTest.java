@@ -167,6 +167,19 @@ class WindowPhraseTest extends WindowCase {
         drag(on("#lane", 0.01, 0.5), on("#lane", 0.4, 0.9));
         await(() ->
                 phrase().messages().stream().filter(message -> message.isBend()).count() > 3);
+        clickOn("#lane-controller");
+        await(() -> text("#lane-controller").equals("CC 1"));
+        drag(on("#lane", 0.01, 0.5), on("#lane", 0.3, 0.5));
+        await(() -> phrase().messages().stream().anyMatch(message -> message.isController(1)));
+        interact(() -> session.desk()
+                .act(
+                        "Test",
+                        (one, picked) -> new harpel.phrase.action.Edited(
+                                one.withMessages(List.of(harpel.event.Message.control(0, 0, 0, 74, 9))),
+                                picked,
+                                "test")));
+        clickOn("#lane-controller");
+        await(() -> text("#lane-controller").equals("CC 74"));
     }
 
     @Test

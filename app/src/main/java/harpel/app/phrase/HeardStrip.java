@@ -54,7 +54,20 @@ public final class HeardStrip extends HBox {
         place.setPrefWidth(124);
         VBox words = new VBox(1, title, place);
         words.setMinWidth(124);
-        keep = Buttons.button("Keep last", "keep", "Keeps it as a phrase of the piece  (K)", keeping::keep);
+        keep = Buttons.button(
+                "Keep last",
+                "keep",
+                "Keeps it as a phrase of the piece  (K). Drag it to a part, or out of the window as a MIDI file.",
+                keeping::keep);
+        keep.setOnDragDetected(event -> {
+            String before = session.desk().phraseId().get();
+            keeping.keep();
+            String kept = session.desk().phraseId().get();
+            if (!kept.equals(before)) {
+                PhraseActions.carry(session, keep, kept);
+            }
+            event.consume();
+        });
         bars = new Choice<>(
                 "keep-bars", "How many bars are kept", number -> number == 1 ? "1 bar" : number + " bars", number -> {
                     keeping.span().set(null);

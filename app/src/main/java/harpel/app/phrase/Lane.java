@@ -12,7 +12,10 @@ import harpel.phrase.Traits;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.TreeSet;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
@@ -24,7 +27,7 @@ final class Lane extends Region {
         VELOCITY("Velocity"),
         CHANCE("Chance"),
         BEND("Bend"),
-        MODULATION("Modulation");
+        CONTROLLER("Controller");
 
         final String words;
 
@@ -33,7 +36,9 @@ final class Lane extends Region {
         }
     }
 
+    /** Modulation, which is shown where nothing else was chosen (MIDI 1.0). */
     private static final int MODULATION = 1;
+
     private static final double BAR = 4;
     /** From so many notes on bars cannot be told apart. */
     private static final int MANY = 3_000;
@@ -41,6 +46,7 @@ final class Lane extends Region {
     private final Session session;
     private final RollWindow window;
     private final Raster field = new Raster();
+    private final IntegerProperty controller = new SimpleIntegerProperty(MODULATION);
     private final ObjectProperty<Of> of = new SimpleObjectProperty<>(Of.VELOCITY);
     private final List<Note> visible = new ArrayList<>();
     private boolean stale = true;
@@ -81,6 +87,24 @@ final class Lane extends Region {
         of.addListener((property, before, now) -> repaint());
     }
 
+    /** The number of the controller that is shown, where one is. */
+    IntegerProperty controller() {
+        return controller;
+    }
+
+    /** Shows the next controller that the phrase holds; modulation is always one of them. */
+    void nextController() {
+        TreeSet<Integer> there = new TreeSet<>(Set.of(MODULATION));
+        session.desk()
+                .phrase()
+                .ifPresent(phrase -> phrase.messages().stream()
+                        .filter(message -> (message.status() & 0xF0) == Message.CONTROL_CHANGE)
+                        .forEach(message -> there.add(message.data(1))));
+        Integer next = there.higher(controller.get());
+        controller.set(next == null ? there.first() : next);
+        repaint();
+    }
+
     ObjectProperty<Of> of() {
         return of;
     }
@@ -107,7 +131,7 @@ final class Lane extends Region {
         lastY = toY;
         Phrase now = line ? pressed : session.desk().phrase().orElse(pressed);
         boolean rising = fromX <= toX;
-        Phrase after = of.get() == Of.BEND || of.get() == Of.MODULATION
+        Phrase after = of.get() == Of.BEND || of.get() == Of.CONTROLLER
                 ? withMessages(
                         now, Math.min(fromX, toX), rising ? fromY : toY, Math.max(fromX, toX), rising ? toY : fromY)
                 : withNotes(
@@ -148,7 +172,7 @@ final class Lane extends Region {
     }
 
     private boolean isShown(Message message) {
-        return of.get() == Of.BEND ? message.isBend() : message.isController(MODULATION);
+        return of.get() == Of.BEND ? message.isBend() : message.isController(controller.get());
     }
 
     private Phrase withMessages(Phrase phrase, double fromX, double fromY, double toX, double toY) {
@@ -164,7 +188,7 @@ final class Lane extends Region {
             messages.add(
                     of.get() == Of.BEND
                             ? Message.bend(at * step, 0, 0, (int) Math.round(Message.BEND_MOST * value))
-                            : Message.control(at * step, 0, 0, MODULATION, (int) Math.round(127 * value)));
+                            : Message.control(at * step, 0, 0, controller.get(), (int) Math.round(127 * value)));
         }
         messages.sort(harpel.event.EventOrder.INSTANCE);
         return phrase.withMessages(messages);
@@ -196,7 +220,7 @@ final class Lane extends Region {
         Raster g = field;
         g.begin(Raster.mixed(theme.raised, theme.raised, 0));
         g.fill(0, Math.round(height / 2), width, 1, Raster.mixed(theme.raised, theme.rule, 0.6));
-        if (of.get() == Of.BEND || of.get() == Of.MODULATION) {
+        if (of.get() == Of.BEND || of.get() == Of.CONTROLLER) {
             paintMessages(g, theme, phrase, width, height);
         } else {
             paintNotes(g, theme, phrase, width, height);

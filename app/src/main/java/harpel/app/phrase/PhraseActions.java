@@ -21,9 +21,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import javafx.scene.Node;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.DataFormat;
+import javafx.scene.input.Dragboard;
+import javafx.scene.input.TransferMode;
 
 /** What can be done with phrases as a whole, and with notes and the clipboard. */
 public final class PhraseActions {
@@ -152,6 +155,15 @@ public final class PhraseActions {
             session.say("The phrase could not be written to be dragged: " + e.getMessage());
             return Optional.empty();
         }
+    }
+
+    /** Begins to drag a phrase from a node: to a part, or as a MIDI file to wherever it is let go. */
+    static void carry(Session session, Node from, String id) {
+        Dragboard board = from.startDragAndDrop(TransferMode.COPY);
+        ClipboardContent content = new ClipboardContent();
+        content.put(CARRIED, id);
+        asFile(session, id).ifPresent(file -> content.putFiles(List.of(file)));
+        board.setContent(content);
     }
 
     // Notes and the clipboard

@@ -18,14 +18,11 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.DragEvent;
-import javafx.scene.input.Dragboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -214,11 +211,7 @@ public final class PhraseList extends VBox {
 
         /** Carried, it goes to a part, or as a MIDI file to wherever it is let go. */
         private void drag(MouseEvent event) {
-            Dragboard board = startDragAndDrop(TransferMode.COPY);
-            ClipboardContent content = new ClipboardContent();
-            content.put(PhraseActions.CARRIED, id);
-            PhraseActions.asFile(session, id).ifPresent(file -> content.putFiles(List.of(file)));
-            board.setContent(content);
+            PhraseActions.carry(session, this, id);
             event.consume();
         }
 

@@ -13,6 +13,7 @@ import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Shapes;
 import harpel.piece.Piece;
+import harpel.theory.GeneralMidi;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -204,6 +205,17 @@ public final class PhraseView extends BorderPane {
             button.setSelected(one == of);
             button.setOnAction(event -> {
                 button.setSelected(true);
+                if (one == Lane.Of.CONTROLLER) {
+                    // Pressed again it shows the next of those the phrase holds.
+                    if (lane.of().get() == one) {
+                        lane.nextController();
+                    }
+                    button.setText("CC " + lane.controller().get());
+                    Tips.set(
+                            button,
+                            GeneralMidi.controller(lane.controller().get())
+                                    + "; again shows the next controller that the phrase holds");
+                }
                 lane.of().set(one);
             });
             names.getChildren().add(button);

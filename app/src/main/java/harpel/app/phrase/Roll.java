@@ -28,6 +28,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import javafx.scene.input.ZoomEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Rectangle;
 import javafx.scene.text.Font;
@@ -98,6 +99,13 @@ final class Roll extends Region {
         addEventHandler(MouseEvent.MOUSE_MOVED, event -> point(noteAt(event.getX(), event.getY())));
         addEventHandler(MouseEvent.MOUSE_EXITED, event -> point(null));
         addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+        addEventHandler(ZoomEvent.ZOOM, event -> {
+            double share = Drawing.clamp((event.getX() - GUTTER) / fieldWidth(), 0, 1);
+            session.desk()
+                    .phrase()
+                    .ifPresent(phrase -> window.zoomTime(1 / event.getZoomFactor(), share, phrase.length()));
+            event.consume();
+        });
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             // The pointer rests while keys are used, and notes move away from under it.
             point(null);

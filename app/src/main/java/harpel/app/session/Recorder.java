@@ -34,6 +34,7 @@ public final class Recorder {
     private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
     private final IntegerProperty countIn = new SimpleIntegerProperty(1);
     private final BooleanProperty click = new SimpleBooleanProperty(true);
+    private final IntegerProperty clickLevel = new SimpleIntegerProperty(100);
     private final BooleanProperty adding = new SimpleBooleanProperty(true);
     private final BooleanProperty sent = new SimpleBooleanProperty();
     private final BooleanProperty ontoGrid = new SimpleBooleanProperty();
@@ -55,10 +56,11 @@ public final class Recorder {
     Recorder(Session session) {
         this.session = session;
         click.addListener((property, before, now) -> tellClick());
+        clickLevel.addListener((property, before, now) -> tellClick());
     }
 
     private void tellClick() {
-        session.transport().engine().click(armed.get() && click.get(), 100);
+        session.transport().engine().click(armed.get() && click.get(), clickLevel.get());
     }
 
     /** Whether it records, or will once the transport runs. */
@@ -74,6 +76,11 @@ public final class Recorder {
     /** Whether beats are clicked while it records. */
     public BooleanProperty click() {
         return click;
+    }
+
+    /** How loud it clicks, 1–127. */
+    public IntegerProperty clickLevel() {
+        return clickLevel;
     }
 
     /** Whether a round adds to what is there; else it takes its place. */
