@@ -9,7 +9,6 @@ import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Tips;
 import harpel.engine.LiveStatus;
-import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Shapes;
 import harpel.piece.Piece;
@@ -17,7 +16,6 @@ import harpel.theory.GeneralMidi;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
@@ -37,11 +35,13 @@ import javafx.scene.layout.VBox;
 public final class PhraseView extends BorderPane {
     private static final double CLOSER = 1.4;
     private static final int FIT_FRAMES = 40;
-    private static final PseudoClass EMPTY = PseudoClass.getPseudoClass("empty");
 
     private final Session session;
     private final PhraseDesk desk;
-    private final Map<String, RollWindow> windows = new HashMap<>();
+    /** What was seen of each phrase that was shown before. */
+    private final Map<String, RollWindow.Place> places = new HashMap<>();
+
+    private final RollWindow window = new RollWindow();
     private final Label title = new Label();
     private final Label about = new Label();
     private final ToggleButton past;
@@ -53,12 +53,12 @@ public final class PhraseView extends BorderPane {
     private final StackPane center = new StackPane();
     private final StepInput steps;
     private final HeardStrip heard;
-    private VBox page;
-    private Roll roll;
-    private Lane lane;
-    private Overview overview;
-    private RollWindow window;
-    private NotesPanel panel;
+    private final VBox page;
+    private final Roll roll;
+    private final Lane lane;
+    private final Overview overview;
+    private String shownId = "";
+    private final NotesPanel panel;
     private final BorderPane right = new BorderPane();
     /** For so many frames more all is brought into view. */
     private int fitting;
@@ -132,6 +132,11 @@ public final class PhraseView extends BorderPane {
         right.getStyleClass().add("inspector");
         nothing.getChildren().addAll(none, how, begin);
         nothing.setPadding(new Insets(36));
+        roll = new Roll(session, window);
+        lane = new Lane(session, window);
+        overview = new Overview(session, window);
+        panel = new NotesPanel(session, roll);
+        page = makePage();
         setCenter(center);
         setBottom(heard);
         session.document().piece().addListener((property, before, now) -> show());
@@ -166,31 +171,30 @@ public final class PhraseView extends BorderPane {
         return button;
     }
 
-    /** Another phrase is shown: each has a window of its own, which it keeps. */
+    /** Another phrase is shown, as it was seen last. */
     private void take() {
+        if (!shownId.isEmpty()) {
+            places.put(shownId, window.place());
+        }
         Phrase phrase = desk.phrase().orElse(null);
+        shownId = phrase == null ? "" : phrase.id();
+        roll.pointed().set(null);
         if (phrase == null) {
-            roll = null;
             right.setCenter(null);
             center.getChildren().setAll(nothing);
         } else {
-            fitting = windows.containsKey(phrase.id()) ? 0 : FIT_FRAMES;
-            window = windows.computeIfAbsent(phrase.id(), id -> new RollWindow());
-            makePage();
+            RollWindow.Place place = places.get(shownId);
+            fitting = place == null ? FIT_FRAMES : 0;
+            if (place != null) {
+                window.go(place);
+            }
+            right.setCenter(panel);
             center.getChildren().setAll(page);
         }
         show();
     }
 
-    private void makePage() {
-        boolean keyboard = roll != null && roll.isFocused();
-        Lane.Of of = lane == null ? Lane.Of.VELOCITY : lane.of().get();
-        roll = new Roll(session, window);
-        lane = new Lane(session, window);
-        lane.of().set(of);
-        overview = new Overview(session, window);
-        panel = new NotesPanel(session, roll);
-        right.setCenter(panel);
+    private VBox makePage() {
         VBox.setVgrow(roll, Priority.ALWAYS);
         VBox names = new VBox(0);
         ToggleGroup lanes = new ToggleGroup();
@@ -202,7 +206,7 @@ public final class PhraseView extends BorderPane {
                     on -> {});
             button.getStyleClass().add("lane-name");
             button.setToggleGroup(lanes);
-            button.setSelected(one == of);
+            button.setSelected(one == lane.of().get());
             button.setOnAction(event -> {
                 button.setSelected(true);
                 if (one == Lane.Of.CONTROLLER) {
@@ -230,11 +234,9 @@ public final class PhraseView extends BorderPane {
         // The lane lies exactly under the field of the roll.
         VBox.setMargin(roll, new Insets(0, 0, 0, 74 - Roll.GUTTER));
         VBox.setMargin(overviewRow, new Insets(0, 0, 0, 74));
-        page = new VBox(5, roll, laneRow, overviewRow);
-        page.setPadding(new Insets(0, 12, 8, 8));
-        if (keyboard) {
-            roll.requestFocus();
-        }
+        VBox made = new VBox(5, roll, laneRow, overviewRow);
+        made.setPadding(new Insets(0, 12, 8, 8));
+        return made;
     }
 
     /** What is picked and what can be done with it, for the right. */
@@ -245,7 +247,6 @@ public final class PhraseView extends BorderPane {
     private void show() {
         Piece piece = session.document().piece().get();
         Phrase phrase = desk.phrase().orElse(null);
-        pseudoClassStateChanged(EMPTY, phrase == null);
         grid.show(PhraseDesk.GRIDS, desk.grid().get());
         past.setVisible(phrase != null);
         if (phrase == null) {
@@ -259,10 +260,8 @@ public final class PhraseView extends BorderPane {
                 + (origin.isEmpty() ? "" : " · " + origin));
         Tips.set(about, about.getText());
         past.setSelected(phrase.ready());
-        if (roll != null) {
-            roll.repaint();
-            lane.repaint();
-        }
+        roll.repaint();
+        lane.repaint();
     }
 
     private void zoomTime(double factor) {
@@ -270,9 +269,7 @@ public final class PhraseView extends BorderPane {
     }
 
     private void zoomPitch(double factor) {
-        if (roll != null) {
-            window.zoomPitch(factor, 0.5);
-        }
+        window.zoomPitch(factor, 0.5);
     }
 
     /** Shows more or less time, as the buttons do. */
@@ -286,9 +283,7 @@ public final class PhraseView extends BorderPane {
     }
 
     public void fit() {
-        if (roll != null) {
-            desk.phrase().ifPresent(phrase -> window.fit(phrase, made(phrase), roll.fieldHeight()));
-        }
+        desk.phrase().ifPresent(phrase -> window.fit(phrase, made(phrase), roll.fieldHeight()));
     }
 
     private List<Drawn> made(Phrase phrase) {
@@ -302,9 +297,7 @@ public final class PhraseView extends BorderPane {
 
     /** Gives the keyboard to the roll. */
     public void focusRoll() {
-        if (roll != null) {
-            roll.requestFocus();
-        }
+        roll.requestFocus();
     }
 
     /** Where on the screen a place of the roll is, in the middle of the pitch's row. */
@@ -335,11 +328,6 @@ public final class PhraseView extends BorderPane {
                 (phrase, picked) -> Shapes.cutAt(phrase, picked, desk.mark().get()));
     }
 
-    /** The note that is pointed at; null for none. */
-    Note pointed() {
-        return roll == null ? null : roll.pointed().get();
-    }
-
     /** Draws a frame; takes what was played while steps are wanted. */
     public void draw(long nanos) {
         Phrase phrase = desk.phrase().orElse(null);
@@ -347,7 +335,7 @@ public final class PhraseView extends BorderPane {
                 .ifPresent(part -> session.made().ask(session.document().piece().get(), part.id()));
         steps.take();
         heard.draw();
-        if (roll == null || phrase == null) {
+        if (phrase == null) {
             return;
         }
         if (fitting > 0 && roll.getHeight() > 0) {

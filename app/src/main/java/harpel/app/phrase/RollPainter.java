@@ -25,11 +25,17 @@ final class RollPainter {
     /** Lines of the grid closer than this are left out. */
     private static final double APART = 7;
 
+    private static final double BARS_APART = 5;
+
     private final Session session;
     private final RollWindow window;
     /** From so many notes on what cannot be told apart is left out. */
     private static final int MANY = 5_000;
 
+    /** By velocity, mixed once a painting. */
+    private final int[] inks = new int[128];
+
+    private final int[] brasses = new int[128];
     /** For each pitch the pixel up to which notes were painted. */
     private final int[] paintedTo = new int[128];
 
@@ -65,6 +71,10 @@ final class RollPainter {
         seen(phrase, window.fromTick(), window.toTick(), visible);
         Set<Integer> picked = session.desk().picked().get();
         boolean dim = pointed != null;
+        for (int velocity = 0; velocity < inks.length; velocity++) {
+            inks[velocity] = Raster.mixed(theme.raised, theme.ink, 0.4 + 0.6 * velocity / 127.0);
+            brasses[velocity] = Raster.mixed(theme.raised, theme.brass, 0.55 + 0.45 * velocity / 127.0);
+        }
         Arrays.fill(paintedTo, -1);
         for (Note note : visible) {
             if (isHidden(note, width) && !picked.contains(note.id())) {
@@ -113,7 +123,11 @@ final class RollPainter {
         session.desk().steps().ifPresent(steps -> grid(g, theme, steps, width, height));
         MeterMap meter = session.document().piece().get().time().meter();
         long bar = meter.barAt((long) window.fromTick());
-        for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
+        double wide = window.x(meter.at(0).barTicks(), width) - window.x(0, width);
+        // Of very many bars every so many have a line.
+        long every = Math.max(1, (long) Math.ceil(BARS_APART / wide));
+        bar -= bar % every;
+        for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(bar += every)) {
             long beat = meter.at(tick).beatTicks();
             boolean beats = window.x(tick + beat, width) - window.x(tick, width) > APART;
             for (long at = tick + beat; beats && at < meter.tickOfBar(bar + 1); at += beat) {
@@ -141,16 +155,16 @@ final class RollPainter {
         double y = Math.round(window.y(note.pitch()));
         double tall = Math.max(3, Math.round(window.rowHeight()) - 1);
         double strength = (0.4 + 0.6 * note.velocity() / 127.0) * (dim ? 0.35 : 1);
-        int ink = Raster.mixed(theme.raised, theme.ink, strength);
+        int ink = dim ? Raster.mixed(theme.raised, theme.ink, strength) : inks[note.velocity()];
         if (note.traits().off()) {
             g.fill(left, y, wide, tall, Raster.mixed(theme.raised, theme.ink, 0.08));
             g.edge(left, y, wide, tall, ink);
         } else {
             // As much of it is full as it is often played.
             double full = Math.round(wide * note.traits().chance() / 100.0);
-            g.fill(left, y, wide, tall, Raster.mixed(theme.raised, theme.ink, 0.22 * strength));
             g.fill(left, y, full, tall, ink);
             if (full < wide) {
+                g.fill(left + full, y, wide - full, tall, Raster.mixed(theme.raised, theme.ink, 0.22 * strength));
                 g.edge(left, y, wide, tall, Raster.mixed(theme.raised, theme.ink, 0.6 * strength));
             }
         }
@@ -184,10 +198,10 @@ final class RollPainter {
             double wide = Math.max(3, Math.round(window.x(drawn.endTick(), width)) - left - 1);
             double y = Math.round(window.y(drawn.note.pitch()) + (window.rowHeight() - tall) / 2);
             boolean away = outside && !key.contains(drawn.note.pitch());
-            Color colour = related || away ? theme.red : theme.brass;
-            double strength =
-                    related || away ? 1 : pointed != null ? 0.35 : 0.55 + 0.45 * drawn.note.velocity() / 127.0;
-            g.fill(left, y, wide, tall, Raster.mixed(theme.raised, colour, strength));
+            int colour = related || away
+                    ? Raster.mixed(theme.raised, theme.red, 1)
+                    : pointed != null ? Raster.mixed(theme.raised, theme.brass, 0.35) : brasses[drawn.note.velocity()];
+            g.fill(left, y, wide, tall, colour);
         }
     }
 

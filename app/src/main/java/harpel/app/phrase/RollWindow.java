@@ -23,6 +23,22 @@ final class RollWindow {
     private double height = 360;
     private long version;
 
+    /** What is seen, to come back to. */
+    record Place(double fromTick, double ticks, double top, double row) {}
+
+    Place place() {
+        return new Place(fromTick, ticks, top, row);
+    }
+
+    /** Shows again what was seen. */
+    void go(Place place) {
+        fromTick = place.fromTick;
+        ticks = place.ticks;
+        top = place.top;
+        row = place.row;
+        keep();
+    }
+
     /** Grows whenever something else is shown. */
     long version() {
         return version;

@@ -4,6 +4,8 @@ import harpel.app.draw.Raster;
 import harpel.app.session.Theme;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
+import java.util.ArrayList;
+import java.util.List;
 
 /** A phrase in little. */
 final class Thumbnail {
@@ -15,9 +17,15 @@ final class Thumbnail {
     /** Paints all notes of a phrase into a raster that is as large as it is to be; it is to be ended then. */
     static void paint(Raster g, Theme theme, Phrase phrase) {
         g.begin(Raster.mixed(theme.raised, theme.raised, 0));
+        // Of very many notes some show as well what it looks like.
+        int every = 1 + phrase.notes().size() / MOST;
+        List<Note> some = new ArrayList<>();
+        for (int i = 0; i < phrase.notes().size(); i += every) {
+            some.add(phrase.notes().get(i));
+        }
         int low = 127;
         int high = 0;
-        for (Note note : phrase.notes()) {
+        for (Note note : some) {
             low = Math.min(low, note.pitch());
             high = Math.max(high, note.pitch());
         }
@@ -28,13 +36,7 @@ final class Thumbnail {
         double unit = g.shownWidth() / Math.max(1, phrase.length());
         int ink = Raster.mixed(theme.raised, theme.ink, 0.8);
         int faint = Raster.mixed(theme.raised, theme.ink, 0.35);
-        // Of very many notes some show as well what it looks like.
-        int every = 1 + phrase.notes().size() / MOST;
-        int number = 0;
-        for (Note note : phrase.notes()) {
-            if (number++ % every != 0) {
-                continue;
-            }
+        for (Note note : some) {
             double y = g.shownHeight() / 2 - (note.pitch() - middle + 0.5) * row;
             double wide = Math.max(1, note.length() * unit - 0.5);
             boolean sure = !note.traits().off() && note.traits().chance() == 100;

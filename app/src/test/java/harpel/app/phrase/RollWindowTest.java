@@ -93,4 +93,18 @@ class RollWindowTest {
         window.tall(HEIGHT);
         assertThat(window.version()).as("nothing else is shown").isEqualTo(version);
     }
+
+    @Test
+    void whatWasSeenIsComeBackTo() {
+        window.zoomTime(0.3, 0.4, phrase.length());
+        window.scrollPitch(-3);
+        RollWindow.Place place = window.place();
+        double from = window.fromTick();
+        int top = window.pitchAt(0);
+        window.fit(phrase, List.of(), HEIGHT);
+        assertThat(window.pitchAt(0)).isNotEqualTo(top);
+        window.go(place);
+        assertThat(window.fromTick()).isEqualTo(from);
+        assertThat(window.pitchAt(0)).isEqualTo(top);
+    }
 }
