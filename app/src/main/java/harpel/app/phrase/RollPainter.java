@@ -16,8 +16,8 @@ import harpel.time.MeterMap;
 import harpel.time.StepGrid;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
-import java.util.Set;
 import javafx.scene.paint.Color;
 
 /** Paints the field of the roll: strings, bars and grid, the written notes in ink, what the chain makes of them in brass. */
@@ -36,6 +36,7 @@ final class RollPainter {
     private final int[] inks = new int[128];
 
     private final int[] brasses = new int[128];
+    private final BitSet picked = new BitSet();
     /** For each pitch the pixel up to which notes were painted. */
     private final int[] paintedTo = new int[128];
 
@@ -69,7 +70,9 @@ final class RollPainter {
         strings(g, theme, width, height);
         bars(g, theme, phrase, width, height);
         seen(phrase, window.fromTick(), window.toTick(), visible);
-        Set<Integer> picked = session.desk().picked().get();
+        // Asked for each note that is seen.
+        picked.clear();
+        session.desk().picked().get().forEach(picked::set);
         boolean dim = pointed != null;
         for (int velocity = 0; velocity < inks.length; velocity++) {
             inks[velocity] = Raster.mixed(theme.raised, theme.ink, 0.4 + 0.6 * velocity / 127.0);
@@ -77,10 +80,10 @@ final class RollPainter {
         }
         Arrays.fill(paintedTo, -1);
         for (Note note : visible) {
-            if (isHidden(note, width) && !picked.contains(note.id())) {
+            if (isHidden(note, width) && !picked.get(note.id())) {
                 continue;
             }
-            paint(g, theme, note, picked.contains(note.id()), dim && note != pointed, phrase, width);
+            paint(g, theme, note, picked.get(note.id()), dim && note != pointed, phrase, width);
         }
         if (session.desk().showMade().get()) {
             made(g, theme, phrase, pointed, outside, width);
@@ -148,7 +151,7 @@ final class RollPainter {
         }
     }
 
-    private void paint(Raster g, Theme theme, Note note, boolean picked, boolean dim, Phrase phrase, double width) {
+    private void paint(Raster g, Theme theme, Note note, boolean chosen, boolean dim, Phrase phrase, double width) {
         double left = Math.round(window.x(note.tick(), width));
         double right = Math.round(window.x(Math.min(note.endTick(), phrase.length()), width));
         double wide = Math.max(2, right - left - 1);
@@ -168,7 +171,7 @@ final class RollPainter {
                 g.edge(left, y, wide, tall, Raster.mixed(theme.raised, theme.ink, 0.6 * strength));
             }
         }
-        if (picked) {
+        if (chosen) {
             int brass = Raster.mixed(theme.raised, theme.brass, 1);
             g.edge(left - 1, y - 1, wide + 2, tall + 2, brass);
             g.edge(left - 2, y - 2, wide + 4, tall + 4, brass);
