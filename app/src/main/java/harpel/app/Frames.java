@@ -17,6 +17,9 @@ final class Frames implements AutoCloseable {
     /** So long it goes on after the last thing that happened, for what comes after it. */
     private static final long LINGER_NANOS = 700_000_000L;
 
+    /** And at least so many frames, since where the machine is slow few come in that time and what takes some to settle would not. */
+    private static final int LINGER_FRAMES = 24;
+
     private static final long LOOK_NANOS = 40_000_000L;
 
     private final Session session;
@@ -26,6 +29,7 @@ final class Frames implements AutoCloseable {
     private volatile boolean drawing;
     private volatile boolean closed;
     private long lastNanos;
+    private int framesLeft;
     private LiveStatus lastStatus;
 
     /** @param draw draws a frame at a moment of {@link System#nanoTime} */
@@ -60,6 +64,7 @@ final class Frames implements AutoCloseable {
     /** Something has happened. Interface thread. */
     void wake() {
         lastNanos = System.nanoTime();
+        framesLeft = LINGER_FRAMES;
         if (!drawing && !closed) {
             drawing = true;
             timer.start();
@@ -69,9 +74,11 @@ final class Frames implements AutoCloseable {
     private void frame(long nanos) {
         if (moves()) {
             lastNanos = nanos;
+            framesLeft = LINGER_FRAMES;
         }
         draw.accept(nanos);
-        if (nanos - lastNanos > LINGER_NANOS) {
+        framesLeft--;
+        if (framesLeft <= 0 && nanos - lastNanos > LINGER_NANOS) {
             drawing = false;
             timer.stop();
         }
