@@ -9,17 +9,26 @@ import java.util.function.LongUnaryOperator;
 
 /**
  * Clicks on beats, at the built-in sounds: wood blocks of the General MIDI percussion map (76 high on the first beat of a bar, 77 low on
- * the others). Also counts bars in before the transport starts. Owned by the engine thread.
+ * the others). Also counts bars in before the transport starts. Owned by the engine thread, which it tells when it is to be asked again.
  */
 final class Click {
     private static final int HIGH_WOOD_BLOCK = 76;
     private static final int LOW_WOOD_BLOCK = 77;
     private static final int SOFTER = 24;
+    /** So much of a beat a click lasts. */
+    private static final int SHARE = 8;
+
+    private static final long NEVER = Long.MAX_VALUE;
 
     private final LiveOutput output;
     private boolean on;
     private int velocity = 100;
     private long number;
+
+    /** The click that sounds, and when it ends. */
+    private NoteStart sounding;
+
+    private long endNanos = NEVER;
 
     /** While bars are counted in: the beats counted so far and in all, when the first was, and how long one is. */
     private int counted;
@@ -53,51 +62,72 @@ final class Click {
         return beats > 0;
     }
 
-    void stop() {
+    /** Counts no more; what sounds ends. */
+    void stop(long now) {
         beats = 0;
+        endAt(now);
     }
 
     private long nanosOf(int beat) {
         return beganNanos + Math.round(beat * beatNanos);
     }
 
-    /** When the next click is due, or play begins. */
+    /** When it has something to do, but for the beats of the transport. */
     long nextNanos() {
-        return nanosOf(counted);
+        return Math.min(endNanos, isCounting() ? nanosOf(counted) : NEVER);
     }
 
-    /** Clicks what is due; gives the moment at which play begins once it has come, else -1. */
-    long count(long now) {
-        while (isCounting() && nextNanos() <= now) {
-            if (counted == beats) {
-                long begins = nextNanos();
-                stop();
+    /** The first beat at or after a tick, or {@link #NEVER} where none is clicked. */
+    long nextBeat(TimeMap time, long tick) {
+        return on ? firstBeat(time, tick) : NEVER;
+    }
+
+    private static long firstBeat(TimeMap time, long tick) {
+        long bar = time.meter().tickOfBar(time.meter().barAt(tick));
+        long beat = time.meter().at(tick).beatTicks();
+        return bar - Math.floorDiv(bar - tick, beat) * beat;
+    }
+
+    /** Does what is due; gives the moment at which play begins once bars have been counted, else -1. */
+    long act(long now) {
+        while (nextNanos() <= now) {
+            if (endNanos <= nextNanos()) {
+                endAt(endNanos);
+            } else if (counted == beats) {
+                long begins = nanosOf(counted);
+                beats = 0;
                 return begins;
+            } else {
+                strike(counted % beatsOfBar == 0, nanosOf(counted), nanosOf(counted) + Math.round(beatNanos / SHARE));
+                counted++;
             }
-            send(counted % beatsOfBar == 0, nextNanos(), nextNanos() + Math.round(beatNanos / 8));
-            counted++;
         }
         return -1;
     }
 
     /** Clicks the beats from a tick up to another, where that is wanted. */
     void beats(TimeMap time, long fromTick, long toTick, LongUnaryOperator nanosAt) {
-        if (!on) {
-            return;
-        }
-        long bar = time.meter().tickOfBar(time.meter().barAt(fromTick));
-        long beat = time.meter().at(fromTick).beatTicks();
-        for (long tick = bar - Math.floorDiv(bar - fromTick, beat) * beat; tick < toTick; tick += beat) {
+        for (long tick = nextBeat(time, fromTick); tick < toTick; tick = firstBeat(time, tick + 1)) {
             boolean first = tick == time.meter().tickOfBar(time.meter().barAt(tick));
-            send(first, nanosAt.applyAsLong(tick), nanosAt.applyAsLong(tick + beat / 8));
+            long lasts = time.meter().at(tick).beatTicks() / SHARE;
+            strike(first, nanosAt.applyAsLong(tick), nanosAt.applyAsLong(tick + lasts));
         }
     }
 
-    private void send(boolean first, long startNanos, long endNanos) {
+    private void strike(boolean first, long startNanos, long newEndNanos) {
+        endAt(startNanos);
         int pitch = first ? HIGH_WOOD_BLOCK : LOW_WOOD_BLOCK;
         int loud = Math.max(1, first ? velocity : velocity - SOFTER);
-        NoteStart note = NoteStart.played(number++, 0, GeneralMidi.PERCUSSION_CHANNEL, pitch, loud);
-        output.send("", note, startNanos);
-        output.send("", NoteEnd.plain(number, note), endNanos);
+        sounding = NoteStart.played(number++, 0, GeneralMidi.PERCUSSION_CHANNEL, pitch, loud);
+        endNanos = newEndNanos;
+        output.send("", sounding, startNanos);
+    }
+
+    private void endAt(long nanos) {
+        if (sounding != null) {
+            output.send("", NoteEnd.plain(number, sounding), nanos);
+            sounding = null;
+            endNanos = NEVER;
+        }
     }
 }

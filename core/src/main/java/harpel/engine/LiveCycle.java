@@ -270,6 +270,7 @@ final class LiveCycle {
         if (mode == Mode.PLAYING) {
             return;
         }
+        click.stop(now);
         renderer.silence();
         tellKeysEnd();
         mode = Mode.PLAYING;
@@ -333,7 +334,7 @@ final class LiveCycle {
 
     /** Stops the transport; repeats of stages that ring out go on in the chain's own time. */
     void stop(long now) {
-        click.stop();
+        click.stop(now);
         if (mode != Mode.PLAYING) {
             return;
         }
@@ -374,7 +375,7 @@ final class LiveCycle {
     }
 
     private void quieten(long now) {
-        click.stop();
+        click.stop(now);
         forgetKeys();
         inputBuffers.forEach(EventBuffer::clear);
         sounding.clear();
@@ -527,11 +528,9 @@ final class LiveCycle {
 
     /** Renders up to now and sends. */
     void render(long now) {
-        if (click.isCounting()) {
-            long begins = click.count(now);
-            if (begins >= 0) {
-                play(begins);
-            }
+        long begins = click.act(now);
+        if (begins >= 0) {
+            play(begins);
         }
         // While time stands only what was played is taken, at the tick where it stands.
         long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
@@ -579,19 +578,17 @@ final class LiveCycle {
 
     /** When it has something to do of its own, or {@link Long#MAX_VALUE}. */
     long nextNanos() {
-        if (click.isCounting()) {
-            return click.nextNanos();
-        }
         if (mode == Mode.STOPPED) {
-            return Long.MAX_VALUE;
+            return click.nextNanos();
         }
         long next = renderer.nextTick();
         if (mode == Mode.PLAYING) {
+            next = Math.min(next, click.nextBeat(program.piece().time(), renderer.position()));
             for (PhrasePlayer player : playing) {
                 next = Math.min(next, player.nextTick());
             }
         }
-        return next == Ticks.NEVER ? Long.MAX_VALUE : nanosAt(next);
+        return Math.min(click.nextNanos(), next == Ticks.NEVER ? Long.MAX_VALUE : nanosAt(next));
     }
 
     /** What the interface may know; the same object as before while nothing has changed. */
