@@ -32,10 +32,9 @@ public final class Heard implements Tap {
      */
     public record Take(List<Note> notes, List<Message> messages) {}
 
-    /** The name of a place: the part's id and what it is called there. */
-    private record Place(String part, String name) {}
+    /** By the part's id and what the place is called there; asked for each event, so nothing is made for the question. */
+    private final Map<String, Map<String, HeardPlace>> places = new ConcurrentHashMap<>();
 
-    private final Map<Place, HeardPlace> places = new ConcurrentHashMap<>();
     private final long mostBytes;
     private long bytes;
     /** What is added to a tick to be on the axis. */
@@ -47,46 +46,55 @@ public final class Heard implements Tap {
         this(MOST_BYTES);
     }
 
-    /** @param mostBytes how much is kept at most, at least one chunk a place */
+    /** @param mostBytes how much is kept at most, at least one run a place */
     Heard(long mostBytes) {
         this.mostBytes = mostBytes;
     }
 
     @Override
     public void left(String part, String name, Event event) {
-        HeardPlace place = places.computeIfAbsent(new Place(part, name), key -> new HeardPlace());
+        HeardPlace place = place(part, name);
+        if (place == null) {
+            place = places.computeIfAbsent(part, key -> new ConcurrentHashMap<>())
+                    .computeIfAbsent(name, key -> new HeardPlace());
+        }
         long tick = event.tick() + offset;
         last = Math.max(last, tick);
         if (event instanceof NoteStart note) {
-            if (place.start(note, tick)) {
-                bytes += HeardPlace.CHUNK_BYTES;
-                makeRoom();
-            }
+            took(place.start(note, tick));
         } else if (event instanceof NoteEnd end) {
             place.end(end, tick);
         } else {
-            place.message((Message) event, tick);
+            took(place.message((Message) event, tick));
         }
     }
 
-    private void makeRoom() {
-        while (bytes > mostBytes) {
+    private HeardPlace place(String part, String name) {
+        Map<String, HeardPlace> ofPart = places.get(part);
+        return ofPart == null ? null : ofPart.get(name);
+    }
+
+    /** Gives up what is oldest where more was taken than there may be. */
+    private void took(int taken) {
+        bytes += taken;
+        while (taken > 0 && bytes > mostBytes) {
             HeardPlace oldest = null;
-            for (HeardPlace place : places.values()) {
-                oldest = oldest == null || place.oldest() < oldest.oldest() ? place : oldest;
+            for (Map<String, HeardPlace> ofPart : places.values()) {
+                for (HeardPlace place : ofPart.values()) {
+                    oldest = oldest == null || place.oldest() < oldest.oldest() ? place : oldest;
+                }
             }
             if (oldest == null || oldest.oldest() == Long.MAX_VALUE) {
                 return;
             }
-            oldest.dropOldest();
-            bytes -= HeardPlace.CHUNK_BYTES;
+            bytes -= oldest.dropOldest();
         }
     }
 
     @Override
     public void restarted(long tick, long barTicks) {
         // Whatever was given up in its middle ends here, too.
-        places.values().forEach(place -> place.endAll(last));
+        places.values().forEach(ofPart -> ofPart.values().forEach(place -> place.endAll(last)));
         offset = -Math.floorDiv(tick - last, barTicks) * barTicks;
         last = Math.max(last, tick + offset);
     }
@@ -103,11 +111,11 @@ public final class Heard implements Tap {
 
     /** From where on all of a place is still kept; {@link Long#MAX_VALUE} where nothing came by. */
     public long keptFrom(String part, String name) {
-        HeardPlace place = places.get(new Place(part, name));
+        HeardPlace place = place(part, name);
         return place == null ? Long.MAX_VALUE : place.from();
     }
 
-    /** How many bytes are taken for notes. */
+    /** How many bytes are taken. */
     long bytes() {
         return bytes;
     }
@@ -126,7 +134,7 @@ public final class Heard implements Tap {
     public Take take(String part, String name, long fromTick, long toTick, boolean begunThere) {
         List<Note> notes = new ArrayList<>();
         List<Message> messages = new ArrayList<>();
-        HeardPlace place = places.get(new Place(part, name));
+        HeardPlace place = place(part, name);
         if (place != null) {
             place.read(fromTick, toTick, (tick, endTick, pitch, velocity, release) -> {
                 if (begunThere && tick < fromTick) {
@@ -150,7 +158,7 @@ public final class Heard implements Tap {
         long beat = meter.at(0).beatTicks();
         TreeSet<Long> begins = new TreeSet<>();
         long[] heldUntil = {Long.MIN_VALUE};
-        HeardPlace place = places.get(new Place(part, INPUT));
+        HeardPlace place = place(part, INPUT);
         if (place != null) {
             place.read(fromTick, toTick, (tick, endTick, pitch, velocity, release) -> {
                 if (tick >= heldUntil[0]) {

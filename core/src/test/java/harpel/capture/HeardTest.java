@@ -99,15 +99,62 @@ class HeardTest {
 
     @Test
     void whatIsOldestIsGivenUpFirst() {
-        Heard little = new Heard(3L * HeardPlace.CHUNK_BYTES);
-        for (int i = 0; i < 4 * HeardPlace.CHUNK; i++) {
+        long most = 3L * HeardPlace.LONGEST * HeardPlace.NOTE_BYTES;
+        Heard little = new Heard(most);
+        int notes = 10 * HeardPlace.LONGEST;
+        for (int i = 0; i < notes; i++) {
             NoteStart note = NoteStart.played(i, 0, 0, 60, 90);
             little.left("lead", Tap.SOUND, note);
             little.left("lead", Tap.SOUND, NoteEnd.plain(i + 1, note));
+            little.left("bass", Tap.SOUND, Message.control(i, 0, 0, 1, i % 128));
         }
-        assertThat(little.keptFrom("lead", Tap.SOUND)).isEqualTo(HeardPlace.CHUNK);
-        assertThat(little.take("lead", Tap.SOUND, 0, 1L << 40).notes()).hasSize(3 * HeardPlace.CHUNK);
+        assertThat(little.bytes()).isLessThanOrEqualTo(most);
+        long from = little.keptFrom("lead", Tap.SOUND);
+        assertThat(from).isPositive();
+        List<Note> kept = little.take("lead", Tap.SOUND, 0, 1L << 40).notes();
+        assertThat(kept).as("from there on nothing is missing").hasSize((int) (notes - from));
+        assertThat(kept.get(0).tick()).isEqualTo(from);
+        List<Message> messages = little.take("bass", Tap.SOUND, 0, 1L << 40).messages();
+        assertThat(messages).hasSizeLessThan(notes);
+        assertThat(messages.get(messages.size() - 1).tick()).isEqualTo(notes - 1);
         assertThat(little.keptFrom("lead", Tap.INPUT)).isEqualTo(Long.MAX_VALUE);
+    }
+
+    @Test
+    void manyPlacesWhereLittleComesByTakeLittle() {
+        for (int place = 0; place < 800; place++) {
+            end("place" + place, start("place" + place, place, 60), place + 10);
+        }
+        assertThat(heard.bytes()).isLessThan(4L << 20);
+    }
+
+    /** A reader beside the writer: what it reads is always whole, in order, and never less than before. */
+    @Test
+    void whoReadsWhileItIsWrittenReadsWhatWasHeard() throws Exception {
+        Thread writer = new Thread(() -> {
+            for (int i = 0; i < 60_000; i++) {
+                end(Tap.SOUND, start(Tap.SOUND, 10L * i, 36 + i % 60), 10L * i + 5);
+                heard.left("lead", Tap.SOUND, Message.control(10L * i, 0, 0, 7, i % 128));
+            }
+        });
+        writer.start();
+        int before = 0;
+        while (writer.isAlive()) {
+            Heard.Take take = heard.take("lead", Tap.SOUND, 0, 1L << 40);
+            List<Note> notes = take.notes();
+            assertThat(notes.size()).isGreaterThanOrEqualTo(before);
+            before = notes.size();
+            // The last may still have been on its way.
+            for (int i = 0; i + 1 < notes.size(); i += 97) {
+                assertThat(notes.get(i))
+                        .isEqualTo(new Note(Note.NEW, 10L * i, 5, 36 + i % 60, 90, 30, harpel.phrase.Traits.PLAIN));
+            }
+            for (int i = 0; i < take.messages().size(); i += 97) {
+                assertThat(take.messages().get(i).data(2)).isEqualTo(i % 128);
+            }
+        }
+        writer.join();
+        assertThat(heard.take("lead", Tap.SOUND, 0, 1L << 40).notes()).hasSize(60_000);
     }
 
     @Test
