@@ -391,7 +391,7 @@ final class HarpelPane extends BorderPane {
         action("less-time", "Show less time", "Shortcut+Equals", () -> phrases.zoom(true));
         action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
         action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
-        action("to-roll", "To the roll", "F6", phrases::focusRoll);
+        action("to-roll", "From the roll to the values of what is picked, and back", "F6", phrases::between);
         actions.in(null);
         action("new-phrase", "A new phrase", "Shortcut+Alt+N", () -> PhraseActions.fresh(session));
         action(

@@ -184,6 +184,11 @@ public abstract class EffectKind {
         return "";
     }
 
+    /** After how many ticks its rows or its pattern come round together; NaN where it has none, or they never do. */
+    public double roundTicks(ParamSet values, TimeMap time) {
+        return Double.NaN;
+    }
+
     /** Whether it is set to change or add messages that are no notes; all others pass untouched. */
     public boolean changesMessages(ParamSet values) {
         return false;

@@ -6,9 +6,6 @@ import harpel.event.Event;
 import harpel.event.EventOrder;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
-import harpel.param.Param;
-import harpel.param.ParamSet;
-import harpel.param.StepsType;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Origin;
@@ -19,63 +16,26 @@ import harpel.piece.Piece;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
-import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
-import java.util.TreeSet;
 
 /** One round of a pattern as notes: what leaves a stage until its rows come round, of the part's phrase or else of the key's triad, held. */
 public final class OneRound {
     private static final int MOST_BARS = 16;
-    private static final String PACE = "pace";
-    private static final String STEPS = "steps";
     private static final int MIDDLE = 60;
 
     private OneRound() {}
 
-    /** After how many ticks the rows of a stage come round together, in whole beats and at most 16 bars; a bar where it has none. */
+    /** How long a round of a stage is: its rows together in whole beats, at most 16 bars; a bar where it has no rows. */
     public static long ticks(Stage stage, TimeMap time) {
         long beat = time.meter().at(0).beatTicks();
         long bar = time.meter().at(0).barTicks();
-        Set<Integer> lengths = new TreeSet<>();
-        collect(stage.params(), lengths);
-        Object pace = stage.params()
-                .spec()
-                .byId(PACE)
-                .map(param -> (Object) stage.params().get(param))
-                .orElse(null);
-        if (lengths.isEmpty() || !(pace instanceof TimeValue value)) {
-            return bar;
-        }
-        long together = 1;
-        for (int length : lengths) {
-            together = together / gcd(together, length) * length;
-        }
-        long ticks = Math.round(together * value.ticksAt(0, time));
-        return Math.max(beat, Math.min(MOST_BARS * bar, -Math.floorDiv(-ticks, beat) * beat));
-    }
-
-    private static long gcd(long a, long b) {
-        return b == 0 ? a : gcd(b, a % b);
-    }
-
-    private static void collect(ParamSet values, Set<Integer> lengths) {
-        for (Param<?> param : values.spec().params()) {
-            Object value = values.get(param);
-            if (param.type() instanceof StepsType) {
-                lengths.add(String.valueOf(value).length());
-            } else if (param.id().equals(STEPS) && value instanceof Integer steps) {
-                lengths.add(steps);
-            } else if (value instanceof List<?> list && !list.isEmpty()) {
-                Set<Integer> inside = new TreeSet<>();
-                list.stream().filter(ParamSet.class::isInstance).forEach(one -> collect((ParamSet) one, inside));
-                // A list of rows, each of a length of its own, or one row itself.
-                lengths.addAll(inside.isEmpty() ? Set.of(list.size()) : inside);
-            }
-        }
+        double round = stage.kind().roundTicks(stage.params(), time);
+        return Double.isNaN(round)
+                ? bar
+                : (long) Math.max(beat, Math.min((double) MOST_BARS * bar, Math.ceil(round / beat) * beat));
     }
 
     /** @throws InterruptedException when the thread was interrupted */

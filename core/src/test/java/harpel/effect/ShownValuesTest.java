@@ -3,7 +3,6 @@ package harpel.effect;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import harpel.effect.held.Lanes;
 import harpel.effect.held.Strum;
 import harpel.effect.notes.ChordKeys;
 import harpel.effect.notes.Echo;
@@ -62,21 +61,25 @@ class ShownValuesTest {
     void lanesComeTogetherAtTheLeastCommonMultiple() {
         ParamSet three =
                 values("{'effect':'lanes','lanes':[{'steps':'x..'},{'steps':'x...'},{'steps':'x.','pace':'1/8'}]}");
-        assertThat(Lanes.commonTicks(three, TimeMap.DEFAULT))
+        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(three, TimeMap.DEFAULT))
                 .as("3, 4 and 4 sixteenths")
                 .isEqualTo(3 * Ticks.PER_QUARTER);
         ParamSet off = values("{'effect':'lanes','lanes':[{'steps':'x..','on':false},{'steps':'x...'}]}");
-        assertThat(Lanes.commonTicks(off, TimeMap.DEFAULT)).isEqualTo(Ticks.PER_QUARTER);
+        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(off, TimeMap.DEFAULT))
+                .isEqualTo(Ticks.PER_QUARTER);
         ParamSet barred =
                 values("{'effect':'lanes','start-over-every':1,'lanes':[{'steps':'x....'},{'steps':'x......'}]}");
-        assertThat(Lanes.commonTicks(barred, TimeMap.DEFAULT))
+        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(barred, TimeMap.DEFAULT))
                 .as("35 sixteenths, but all start over with the bar")
                 .isEqualTo(4 * Ticks.PER_QUARTER);
         ParamSet free = values("{'effect':'lanes','lanes':[{'pace':'130 ms'},{'steps':'x.'}]}");
-        assertThat(Lanes.commonTicks(free, TimeMap.DEFAULT)).isNaN();
+        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(free, TimeMap.DEFAULT))
+                .isNaN();
         TimeMap sixEight = new TimeMap(TempoMap.of(90), new MeterMap(List.of(MeterMap.Change.parse(0, "6/8"))));
         ParamSet beat = values("{'effect':'lanes','lanes':[{'steps':'x.','pace':'1 beat'}]}");
-        assertThat(Lanes.commonTicks(beat, sixEight)).as("two eighths").isEqualTo(Ticks.PER_QUARTER);
+        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(beat, sixEight))
+                .as("two eighths")
+                .isEqualTo(Ticks.PER_QUARTER);
     }
 
     @Test

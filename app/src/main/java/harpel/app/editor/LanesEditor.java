@@ -78,9 +78,10 @@ final class LanesEditor extends StageEditor {
             getChildren().setAll(wanted);
         }
         words.setText(Words.period(
-                        Lanes.commonTicks(
-                                stage().params(),
-                                session().document().piece().get().time()),
+                        stage().kind()
+                                .roundTicks(
+                                        stage().params(),
+                                        session().document().piece().get().time()),
                         session())
                 + " With Shift, steps are drawn for all lanes at once.");
     }

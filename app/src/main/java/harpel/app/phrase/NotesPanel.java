@@ -5,21 +5,23 @@ import harpel.app.session.PhraseDesk;
 import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore.Drawn;
-import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Tips;
+import harpel.param.IntType;
+import harpel.param.Param;
+import harpel.param.ParamSet;
+import harpel.param.ParamSpec;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Edited;
-import harpel.phrase.action.Pitches;
-import harpel.phrase.action.Shapes;
 import harpel.phrase.action.Times;
 import harpel.phrase.action.Velocities;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
-import harpel.time.TimeValue;
+import java.util.IntSummaryStatistics;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -29,44 +31,43 @@ import java.util.TreeSet;
 import java.util.function.ToIntFunction;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
-import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** What is picked in the roll, at the right: its values, everything that can be done with it, and what the chain makes of the phrase. */
 public final class NotesPanel extends BorderPane {
-    private static final int LOUDER = 5;
-
     private final Session session;
     private final PhraseDesk desk;
     private final Roll roll;
     private final Label title = new Label();
     private final Label about = new Label();
-    private final NumberTile velocity;
-    private final NumberTile chance;
+    private static final Param<Integer> VELOCITY = Param.of(
+            "velocity",
+            IntType.of(1, 127, ""),
+            92,
+            "The velocity of the picked notes; setting it makes them all alike.");
+    private static final Param<Integer> CHANCE = Param.of(
+            "chance",
+            IntType.percent(0, 100),
+            100,
+            "How often they are played, drawn each time the phrase comes round.");
+    private static final ParamSpec VALUES = ParamSpec.of(VELOCITY, CHANCE);
+
+    private final ParamTile<Integer> velocity;
+    private final ParamTile<Integer> chance;
+    /** What the tiles say where the picked notes differ; empty where they do not. */
+    private String velocities = "";
+
+    private String chanceRange = "";
     private final Field starts;
     private final Field lasts;
-    private final Field strength = amount("grid-strength", "How far of the way onto the grid, 0–100 %", "100");
-    private final Field swing = amount("grid-swing", "Where the second of two steps lies, 50–75 %; 50 is even", "50");
-    private final ToggleButton ends =
-            Buttons.toggle("ends", "grid-ends", "Brings the ends of notes onto the grid, too", on -> {});
-    private final Field loosen = amount("loosen-by", "By how much at most", "8");
-    private final Field ramp = amount("ramp-from-to", "From and to which velocity", "40–110");
-    private final Field even = amount("equal-to", "To which velocity", "88");
-    private final Field chances = amount("chance-from-to", "Between which chances, in percent", "40–80");
-    private final Field stretch = amount("stretch-to", "To how much of their length, in percent", "150");
-    private final Field apart = amount("strum-by", "How far apart", "1/64");
     private final Label makes = new Label();
     private final Hyperlink showThem = new Hyperlink("Show them");
-    private long draws;
 
     NotesPanel(Session session, Roll roll) {
         this.session = session;
@@ -79,16 +80,16 @@ public final class NotesPanel extends BorderPane {
         about.setId("picked-about");
         about.getStyleClass().add("soft");
         about.setWrapText(true);
-        velocity = new NumberTile("picked-velocity", "Velocity", "", 1, 127, this::setVelocity, session::say);
-        chance = new NumberTile("picked-chance", "Chance", " %", 0, 100, this::setChance, session::say);
+        velocity = new ParamTile<>(VELOCITY, this::setVelocity, session::say);
+        velocity.name(text -> velocities.isEmpty() ? text : velocities);
+        chance = new ParamTile<>(CHANCE, this::setChance, session::say);
+        chance.name(text -> chanceRange.isEmpty() ? text : chanceRange);
         starts = new Field(
                 "picked-starts",
                 "Where the first picked note starts: bar . beat . ticks",
                 this::setStarts,
                 session::say);
         lasts = new Field("picked-lasts", "How long the picked notes last, in beats", this::setLasts, session::say);
-        velocity.setOnEnd(desk::endGesture);
-        chance.setOnEnd(desk::endGesture);
         HBox first = new HBox(6, grow(velocity), grow(chance));
         HBox second = new HBox(6, grow(named("Starts", starts)), grow(named("Lasts", lasts)));
         makes.setId("makes");
@@ -100,7 +101,7 @@ public final class NotesPanel extends BorderPane {
             showMade();
         });
         VBox content = new VBox(6, title, about, first, second, heading("Through the chain"), makes, showThem);
-        groups(content);
+        content.getChildren().add(new NoteButtons(session));
         content.setPadding(new Insets(10, 12, 12, 14));
         setCenter(new Scrolling(content));
         desk.picked().addListener((property, before, now) -> show());
@@ -109,14 +110,6 @@ public final class NotesPanel extends BorderPane {
         session.made().result().addListener((property, before, now) -> showMade());
         show();
         showMade();
-    }
-
-    private Field amount(String id, String what, String text) {
-        Field[] made = new Field[1];
-        made[0] = new Field(id, what, typed -> made[0].show(typed), words -> {});
-        made[0].show(text);
-        made[0].setPrefWidth(text.length() > 4 ? 66 : 48);
-        return made[0];
     }
 
     private static Node grow(javafx.scene.layout.Region node) {
@@ -132,280 +125,19 @@ public final class NotesPanel extends BorderPane {
         return new VBox(1, label, field);
     }
 
-    private static Label heading(String text) {
+    static Label heading(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("soft");
         return label;
     }
 
-    private Button act(String words, String id, String tip, PhraseDesk.Action action) {
-        Button button = Buttons.button(words, id, tip, () -> {
-            try {
-                desk.act(words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1), action);
-            } catch (IllegalArgumentException e) {
-                session.say(e.getMessage());
-            }
-        });
-        button.getStyleClass().add("tiny");
-        return button;
-    }
-
-    private static FlowPane flow(Node... nodes) {
-        FlowPane flow = new FlowPane(4, 4, nodes);
-        flow.setPrefWrapLength(240);
-        return flow;
-    }
-
-    private static HBox with(Button button, Node... amounts) {
-        HBox box = new HBox(2, button);
-        box.getChildren().addAll(amounts);
-        box.setAlignment(Pos.CENTER_LEFT);
-        return box;
-    }
-
-    private void groups(VBox content) {
-        content.getChildren()
-                .addAll(
-                        heading("Pitch"),
-                        flow(
-                                act(
-                                        "octave up",
-                                        "act-octave-up",
-                                        "An octave up  (Shift+Up)",
-                                        (p, ids) -> Pitches.transpose(p, ids, 12)),
-                                act(
-                                        "octave down",
-                                        "act-octave-down",
-                                        "An octave down  (Shift+Down)",
-                                        (p, ids) -> Pitches.transpose(p, ids, -12)),
-                                act(
-                                        "+1 st",
-                                        "act-semitone-up",
-                                        "A semitone up  (Up)",
-                                        (p, ids) -> Pitches.transpose(p, ids, 1)),
-                                act(
-                                        "−1 st",
-                                        "act-semitone-down",
-                                        "A semitone down  (Down)",
-                                        (p, ids) -> Pitches.transpose(p, ids, -1)),
-                                act(
-                                        "degree up",
-                                        "act-degree-up",
-                                        "A step of the key up",
-                                        (p, ids) -> Pitches.degrees(p, ids, 1, desk.around())),
-                                act(
-                                        "degree down",
-                                        "act-degree-down",
-                                        "A step of the key down",
-                                        (p, ids) -> Pitches.degrees(p, ids, -1, desk.around())),
-                                act(
-                                        "into the key",
-                                        "act-into-key",
-                                        "To the nearest note of the key, of two the lower",
-                                        (p, ids) -> Pitches.intoKey(p, ids, Pitches.Into.NEAREST, desk.around())),
-                                act(
-                                        "up into it",
-                                        "act-into-key-up",
-                                        "To the next note of the key above",
-                                        (p, ids) -> Pitches.intoKey(p, ids, Pitches.Into.UP, desk.around())),
-                                act(
-                                        "down into it",
-                                        "act-into-key-down",
-                                        "To the next note of the key below",
-                                        (p, ids) -> Pitches.intoKey(p, ids, Pitches.Into.DOWN, desk.around())),
-                                act("mirror", "act-mirror", "The highest becomes the lowest", Pitches::mirror)),
-                        heading("Time"),
-                        flow(
-                                with(
-                                        act(
-                                                "onto the grid",
-                                                "act-grid",
-                                                "Starts onto the grid of the roll, so many percent of the way, with a swing",
-                                                this::ontoGrid),
-                                        strength,
-                                        swing,
-                                        ends),
-                                act("legato", "act-legato", "Each lasts until the next", Times::legato),
-                                act(
-                                        "earlier",
-                                        "act-earlier",
-                                        "By a step of the grid  (Left)",
-                                        (p, ids) -> Times.move(p, ids, -desk.stepTicks())),
-                                act(
-                                        "later",
-                                        "act-later",
-                                        "By a step of the grid  (Right)",
-                                        (p, ids) -> Times.move(p, ids, desk.stepTicks())),
-                                act(
-                                        "round ◂",
-                                        "act-round-left",
-                                        "Shifts to the left by a step; what leaves comes in at the end",
-                                        (p, ids) -> Times.shiftRound(p, ids, -desk.stepTicks())),
-                                act(
-                                        "round ▸",
-                                        "act-round-right",
-                                        "Shifts to the right by a step; what leaves comes in at the beginning",
-                                        (p, ids) -> Times.shiftRound(p, ids, desk.stepTicks())),
-                                act(
-                                        "half",
-                                        "act-half",
-                                        "Half as long",
-                                        (p, ids) -> Times.stretch(p, ids, 0.5, desk.around())),
-                                act(
-                                        "double",
-                                        "act-double",
-                                        "Twice as long",
-                                        (p, ids) -> Times.stretch(p, ids, 2, desk.around())),
-                                act("reverse", "act-reverse", "What came last comes first", Times::reverse),
-                                with(
-                                        act(
-                                                "stretch",
-                                                "act-stretch",
-                                                "Times and lengths to so many percent",
-                                                (p, ids) ->
-                                                        Times.stretch(p, ids, percent(stretch) / 100.0, desk.around())),
-                                        stretch),
-                                with(
-                                        act(
-                                                "strum apart",
-                                                "act-strum",
-                                                "The notes of a chord one after another",
-                                                (p, ids) -> Times.strumApart(
-                                                        p,
-                                                        ids,
-                                                        Math.round(TimeValue.parse(apart.getText()
-                                                                        .strip())
-                                                                .ticksAt(
-                                                                        0,
-                                                                        desk.around()
-                                                                                .time())))),
-                                        apart)),
-                        heading("Velocity and chance"),
-                        flow(
-                                with(
-                                        act(
-                                                "all equal",
-                                                "act-equal",
-                                                "All to one velocity",
-                                                (p, ids) -> Velocities.equal(p, ids, whole(even, 1, 127))),
-                                        even),
-                                act(
-                                        "softer",
-                                        "act-softer",
-                                        "Softer by 5  (−)",
-                                        (p, ids) -> Velocities.louder(p, ids, -LOUDER)),
-                                act(
-                                        "louder",
-                                        "act-louder",
-                                        "Louder by 5  (+)",
-                                        (p, ids) -> Velocities.louder(p, ids, LOUDER)),
-                                with(
-                                        act(
-                                                "ramp",
-                                                "act-ramp",
-                                                "From one velocity to another",
-                                                (p, ids) -> Velocities.ramp(
-                                                        p, ids, pair(ramp, 1, 127)[0], pair(ramp, 1, 127)[1])),
-                                        ramp),
-                                with(
-                                        act(
-                                                "loosen",
-                                                "act-loosen",
-                                                "Each up or down by a draw; again draws others",
-                                                (p, ids) -> Velocities.loosen(p, ids, whole(loosen, 0, 127), draws++)),
-                                        loosen),
-                                with(
-                                        act(
-                                                "chance at random",
-                                                "act-chance",
-                                                "Each gets a chance between two; again draws others",
-                                                (p, ids) -> Velocities.chanceAtRandom(
-                                                        p,
-                                                        ids,
-                                                        pair(chances, 0, 100)[0],
-                                                        pair(chances, 0, 100)[1],
-                                                        draws++,
-                                                        desk.around())),
-                                        chances),
-                                act(
-                                        "off",
-                                        "act-off",
-                                        "Kept, but not played; again to switch on  (O)",
-                                        Velocities::off)),
-                        heading("Notes"),
-                        flow(
-                                act(
-                                        "cut at the mark",
-                                        "act-cut",
-                                        "Notes that sound across the mark become two",
-                                        (p, ids) ->
-                                                Shapes.cutAt(p, ids, desk.mark().get())),
-                                act("join", "act-join", "Notes of one pitch that touch become one", Shapes::join),
-                                act(
-                                        "fill",
-                                        "act-fill",
-                                        "Again and again to the phrase’s end",
-                                        (p, ids) -> Shapes.fill(p, ids, desk.around())),
-                                act(
-                                        "trim",
-                                        "act-trim",
-                                        "The phrase to its notes, by whole bars",
-                                        (p, ids) -> Shapes.trim(p, ids, desk.around())),
-                                act(
-                                        "phrase twice",
-                                        "act-twice",
-                                        "The phrase twice as long, with its notes again",
-                                        (p, ids) -> Shapes.twice(p, ids, desk.around()))));
-    }
-
-    private Edited ontoGrid(Phrase phrase, Set<Integer> ids) {
-        TimeValue pace = desk.pace()
-                .orElseThrow(() -> new IllegalArgumentException("the grid is off; choose one above the roll"));
-        return Times.ontoGrid(
-                phrase, ids, pace, number(swing, 50, 75), number(strength, 0, 100), ends.isSelected(), desk.around());
-    }
-
-    private static double number(Field field, double low, double high) {
-        try {
-            double value = Double.parseDouble(field.getText().replace("%", "").strip());
-            if (value >= low && value <= high) {
-                return value;
-            }
-        } catch (NumberFormatException e) {
-            // Said below, with what was typed.
-        }
-        throw new IllegalArgumentException(field.getAccessibleText() + ": must be " + Math.round(low) + "–"
-                + Math.round(high) + " but was “" + field.getText() + "”");
-    }
-
-    private static int whole(Field field, int low, int high) {
-        return (int) Math.round(number(field, low, high));
-    }
-
-    private static double percent(Field field) {
-        return number(field, 1, 1600);
-    }
-
-    private static int[] pair(Field field, int low, int high) {
-        String[] ends = field.getText().replace("%", "").strip().split("\\s*[–-]\\s*");
-        try {
-            int from = Integer.parseInt(ends[0]);
-            int to = Integer.parseInt(ends[ends.length - 1]);
-            if (ends.length <= 2 && Math.min(from, to) >= low && Math.max(from, to) <= high) {
-                return new int[] {from, to};
-            }
-        } catch (NumberFormatException e) {
-            // Said below, with what was typed.
-        }
-        throw new IllegalArgumentException(field.getAccessibleText() + ": two numbers " + low + "–" + high
-                + ", such as “40–80”, but was “" + field.getText() + "”");
-    }
-
-    private void setVelocity(int value, boolean done) {
+    private void setVelocity(ParamTile<?> tile, boolean done) {
+        int value = ((Number) tile.plain()).intValue();
         gesture("Set velocity", done, (p, ids) -> Velocities.equal(p, ids, value));
     }
 
-    private void setChance(int value, boolean done) {
+    private void setChance(ParamTile<?> tile, boolean done) {
+        int value = ((Number) tile.plain()).intValue();
         gesture("Set chance", done, (p, ids) -> Velocities.chance(p, ids, value, desk.around()));
     }
 
@@ -465,8 +197,7 @@ public final class NotesPanel extends BorderPane {
                         ? notes.size() + (notes.size() == 1 ? " note" : " notes") + " in all"
                         : ids.size() == 1 ? "1 note" : ids.size() + " notes");
         about.setText(about(notes, ids.isEmpty()));
-        velocity.show(range(notes, Note::velocity));
-        chance.show(range(notes, note -> note.traits().chance()));
+        showValues(notes);
         if (notes.isEmpty()) {
             starts.show("");
             lasts.show("");
@@ -506,13 +237,33 @@ public final class NotesPanel extends BorderPane {
         return (pitches.size() <= 8 ? named : pitches.size() + " pitches") + " · in bar " + bar;
     }
 
-    private static int[] range(List<Note> notes, ToIntFunction<Note> value) {
-        return notes.isEmpty()
-                ? null
-                : new int[] {
-                    notes.stream().mapToInt(value).min().orElseThrow(),
-                    notes.stream().mapToInt(value).max().orElseThrow()
-                };
+    private void showValues(List<Note> notes) {
+        velocities = range(notes, Note::velocity, "");
+        chanceRange = range(notes, note -> note.traits().chance(), " %");
+        ParamSet values = VALUES.defaults();
+        if (!notes.isEmpty()) {
+            values = values.with(VELOCITY, mean(notes, Note::velocity))
+                    .with(CHANCE, mean(notes, note -> note.traits().chance()));
+        }
+        velocity.show(values);
+        chance.show(values);
+        velocity.setDisable(notes.isEmpty());
+        chance.setDisable(notes.isEmpty());
+    }
+
+    private static int mean(List<Note> notes, ToIntFunction<Note> value) {
+        return (int) Math.round(notes.stream().mapToInt(value).average().orElse(0));
+    }
+
+    /** "46–111"; empty where all are alike. */
+    private static String range(List<Note> notes, ToIntFunction<Note> value, String unit) {
+        IntSummaryStatistics all = notes.stream().mapToInt(value).summaryStatistics();
+        return all.getMin() >= all.getMax() ? "" : all.getMin() + "–" + all.getMax() + unit;
+    }
+
+    /** Gives the keyboard to the first value. */
+    void focusFirst() {
+        velocity.requestFocus();
     }
 
     private void showMade() {

@@ -60,7 +60,7 @@ public final class PhraseActions {
     public static void rename(Session session, String id, String text) {
         String name = text.strip();
         if (name.isEmpty()) {
-            session.say("A phrase needs a name.");
+            session.say("A phrase needs a name; Escape brings back the one it has.");
             return;
         }
         edit(session, "Rename phrase", id, phrase -> phrase.withName(name));
@@ -146,10 +146,11 @@ public final class PhraseActions {
         }
         try {
             Path folder = Files.createTempDirectory("harpel-");
+            // Those that are named last are deleted first.
+            folder.toFile().deleteOnExit();
             Path file = folder.resolve(Phrase.idFor(phrase.name()) + ".mid");
             Files.write(file, SmfWriter.write(piece.time(), phrase, 0));
             file.toFile().deleteOnExit();
-            folder.toFile().deleteOnExit();
             return Optional.of(file.toFile());
         } catch (IOException e) {
             session.say("The phrase could not be written to be dragged: " + e.getMessage());

@@ -83,9 +83,8 @@ public final class PhraseView extends BorderPane {
         HBox first = new HBox(10, title, about, space(), past);
         first.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup tools = new ToggleGroup();
-        draw = tool(
-                "Draw", "tool-draw", "Press and drag draws a note; Shift and drag picks  (D in the roll)", tools, true);
-        pick = tool("Pick", "tool-pick", "Press and drag picks notes by a frame", tools, false);
+        draw = tool("Draw", "tool-draw", "Press and drag draws a note; Shift and drag picks  (Ctrl+D)", tools, true);
+        pick = tool("Pick", "tool-pick", "Press and drag picks notes by a frame  (Ctrl+D)", tools, false);
         grid = new Choice<>(
                 "grid", "The grid that notes are drawn and moved on", text -> "grid " + text, desk.grid()::set);
         grid.setMaxWidth(96);
@@ -99,7 +98,7 @@ public final class PhraseView extends BorderPane {
         step = Buttons.toggle(
                 "step",
                 "step",
-                "Keys and chords that are played go in at the mark, which moves on by the grid; full stop is a rest, comma ties",
+                "Keys and chords that are played go in at the mark, which moves on by the grid; full stop is a rest, comma ties  (Ctrl+E)",
                 desk.stepping()::set);
         desk.stepping().addListener((property, before, now) -> step.setSelected(now));
         HBox second = new HBox(
@@ -293,6 +292,15 @@ public final class PhraseView extends BorderPane {
                         || !desk.showMade().get()
                 ? List.of()
                 : result.at(Places.sound(result.part()));
+    }
+
+    /** From the roll to the values of what is picked, and back. */
+    public void between() {
+        if (roll.isFocused()) {
+            panel.focusFirst();
+        } else {
+            roll.requestFocus();
+        }
     }
 
     /** Gives the keyboard to the roll. */

@@ -11,19 +11,12 @@ import harpel.app.ui.Tips;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Edited;
-import harpel.theory.Chord;
-import harpel.theory.GeneralMidi;
-import harpel.theory.Pitch;
 import harpel.time.MeterMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.TreeSet;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
-import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -31,8 +24,6 @@ import javafx.scene.input.ScrollEvent;
 import javafx.scene.input.ZoomEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Rectangle;
-import javafx.scene.text.Font;
-import javafx.scene.text.TextAlignment;
 
 /** The piano roll on harp strings, with its ruler above and the names of pitches at the left. */
 final class Roll extends Region {
@@ -42,9 +33,6 @@ final class Roll extends Region {
 
     private static final double HANDLE = 6;
     private static final double WHEEL = 1.2;
-    /** From so many notes on chords are not named, since nobody could read them. */
-    private static final int MOST_NAMED = 600;
-
     private final Session session;
     private final RollWindow window;
     private final Raster field = new Raster();
@@ -52,6 +40,7 @@ final class Roll extends Region {
     private final Region now = new Region();
     private final Region frame = new Region();
     private final RollPainter painter;
+    private final RollWords names;
     private final RollMouse mouse;
     private final RollKeys keys;
     private final ObjectProperty<Note> pointed = new SimpleObjectProperty<>();
@@ -67,6 +56,7 @@ final class Roll extends Region {
         this.session = session;
         this.window = window;
         painter = new RollPainter(session, window);
+        names = new RollWords(session, window, painter);
         mouse = new RollMouse(session);
         keys = new RollKeys(session, window);
         setId("roll");
@@ -330,119 +320,10 @@ final class Roll extends Region {
             drawnIn = theme;
             drawnWindow = window.version();
             painter.paint(field, theme, phrase, pointed.get(), outside);
-            drawWords(theme, phrase);
+            names.draw(words.begin(), theme, phrase, this);
         }
         double x = window.x(nowTick, fieldWidth());
         now.setVisible(nowTick >= 0 && x >= 0 && x <= fieldWidth());
         now.resizeRelocate(GUTTER + Math.round(x), RULER - 8, 2, fieldHeight() + 8);
-    }
-
-    private void drawWords(Theme theme, Phrase phrase) {
-        GraphicsContext g = words.begin();
-        g.setFont(Font.font("Lato", 11));
-        g.setFill(theme.paper);
-        g.fillRect(0, 0, getWidth(), RULER);
-        g.fillRect(0, RULER, GUTTER, fieldHeight());
-        pitchNames(g, theme);
-        g.setFill(theme.paper);
-        g.fillRect(0, 0, GUTTER, RULER);
-        bracket(g, theme, phrase);
-        chords(g, theme, phrase);
-        if (isFocused()) {
-            g.setStroke(theme.brassText);
-            g.setLineWidth(1);
-            g.strokeRect(GUTTER - 0.5, RULER - 0.5, fieldWidth(), fieldHeight());
-        }
-    }
-
-    private void pitchNames(GraphicsContext g, Theme theme) {
-        boolean drums = session.desk()
-                .hearer()
-                .map(part -> part.channel() == GeneralMidi.PERCUSSION_CHANNEL)
-                .orElse(false);
-        Set<Integer> used = new TreeSet<>();
-        if (drums) {
-            painter.visible().forEach(note -> used.add(note.pitch()));
-        }
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.setTextBaseline(VPos.CENTER);
-        for (int pitch = window.pitchAt(fieldHeight()); pitch <= window.pitchAt(0); pitch++) {
-            double y = RULER + window.y(pitch) + window.rowHeight() / 2;
-            int name = Pitch.pitchClass(pitch);
-            if (drums
-                    && GeneralMidi.percussion(pitch).isPresent()
-                    && (used.contains(pitch) || window.rowHeight() >= 11)) {
-                g.setFill(theme.soft);
-                g.fillText(shortened(GeneralMidi.percussion(pitch).orElseThrow()), GUTTER - 4, y, GUTTER - 4);
-            } else if (!drums && (name == 0 || name == 5)) {
-                g.setFill(name == 0 ? theme.red : theme.blue);
-                g.fillText(Pitch.shown(pitch), GUTTER - 4, y);
-            }
-        }
-        g.setTextBaseline(VPos.BASELINE);
-        g.setTextAlign(TextAlignment.LEFT);
-    }
-
-    /** Two words at most, without what does not tell one drum from another. */
-    private static String shortened(String drum) {
-        return drum.replace("Acoustic ", "").replace(" Drum", "");
-    }
-
-    private void bracket(GraphicsContext g, Theme theme, Phrase phrase) {
-        MeterMap meter = session.document().piece().get().time().meter();
-        double end = Math.min(fieldWidth(), window.x(phrase.length(), fieldWidth()));
-        double start = Math.max(0, window.x(0, fieldWidth()));
-        g.setFill(theme.brass);
-        if (end > start) {
-            g.fillRect(GUTTER + start, RULER - 4, end - start, 3);
-            if (window.x(phrase.length(), fieldWidth()) <= fieldWidth()) {
-                g.fillRect(GUTTER + end - 3, RULER - 14, 3, 14);
-            }
-        }
-        long bar = meter.barAt((long) window.fromTick());
-        double free = 0;
-        g.setFill(theme.soft);
-        for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
-            double x = window.x(tick, fieldWidth());
-            if (x >= free && x >= -1 && x < fieldWidth() - 10) {
-                g.fillText(String.valueOf(bar + 1), GUTTER + x + 3, RULER - 7);
-                free = x + 26;
-            }
-        }
-    }
-
-    /** Names what sounds together, where three or more notes begin at once. */
-    private void chords(GraphicsContext g, Theme theme, Phrase phrase) {
-        if (painter.visible().size() > MOST_NAMED) {
-            return;
-        }
-        g.setFill(theme.ink);
-        double free = 0;
-        List<Note> notes = painter.visible();
-        for (int i = 0; i < notes.size(); ) {
-            long tick = notes.get(i).tick();
-            Set<Integer> pitches = new TreeSet<>();
-            for (; i < notes.size() && notes.get(i).tick() == tick; i++) {
-                pitches.add(notes.get(i).pitch());
-            }
-            double x = window.x(tick, fieldWidth());
-            if (pitches.size() >= 3 && x >= free && x < fieldWidth() - 16) {
-                String named = Chord.named(pitches).orElse("");
-                if (!named.isEmpty()) {
-                    g.fillText(named, GUTTER + x + 3, 12);
-                    free = x + 12 + named.length() * 6.5;
-                }
-            }
-        }
-    }
-
-    /** Picks every note. */
-    void pickAll() {
-        Phrase phrase = phrase();
-        if (phrase != null) {
-            Set<Integer> all = new HashSet<>();
-            phrase.notes().forEach(note -> all.add(note.id()));
-            session.desk().pick(all);
-        }
     }
 }

@@ -133,10 +133,8 @@ final class RollKeys {
                 .flatMap(phrase -> desk.picked().get().stream()
                         .findFirst()
                         .flatMap(id -> phrase.notes().find(id)))
-                .ifPresent(note -> {
-                    session.transport().press(note.pitch(), note.velocity());
-                    session.transport().release(note.pitch());
-                });
+                .filter(note -> !session.recorder().armed().get())
+                .ifPresent(note -> session.transport().touch(note.pitch(), note.velocity()));
     }
 
     private void add(Phrase phrase) {

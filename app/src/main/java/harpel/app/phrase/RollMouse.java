@@ -261,7 +261,10 @@ final class RollMouse {
     }
 
     private void sound(int pitch, int velocity) {
-        if (pitch != sounding && !desk.stepping().get()) {
+        // What is only touched is neither stepped in nor recorded.
+        if (pitch != sounding
+                && !desk.stepping().get()
+                && !session.recorder().armed().get()) {
             silence();
             sounding = pitch;
             session.transport().press(pitch, velocity);

@@ -28,7 +28,6 @@ public final class TrackSheet {
     /** What was chosen. */
     public record Chosen(List<Phrase> phrases, boolean time, boolean key) {}
 
-    private static final int MOST_SHOWN = 64;
     private static final double WIDE = 160;
     private static final double TALL = 30;
 
@@ -39,8 +38,7 @@ public final class TrackSheet {
         VBox rows = new VBox(6);
         List<CheckBox> boxes = new ArrayList<>();
         List<Phrase> phrases = new ArrayList<>();
-        for (MidiFile.Line line :
-                midi.lines().subList(0, Math.min(MOST_SHOWN, midi.lines().size()))) {
+        for (MidiFile.Line line : midi.lines()) {
             Phrase phrase = midi.toPhrase(line, file);
             CheckBox box = new CheckBox(line.shown());
             box.setId("track-" + phrases.size());

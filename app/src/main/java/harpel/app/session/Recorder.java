@@ -162,7 +162,7 @@ public final class Recorder {
         if (playing && !running) {
             // From where time began, which may have been a frame ago.
             begin(session.transport().status().anchorTick());
-        } else if (!playing && running) {
+        } else if (running && (!playing || isGone())) {
             end();
         } else if (running && System.nanoTime() - lookedNanos > EVERY_NANOS) {
             lookedNanos = System.nanoTime();
@@ -170,17 +170,18 @@ public final class Recorder {
         }
     }
 
+    /** Whether there is nothing any more to record into. */
+    private boolean isGone() {
+        Piece piece = session.document().piece().get();
+        return piece.part(part).isEmpty() || loop && piece.phrase(phraseId).isEmpty();
+    }
+
     private void take() {
         Piece piece = session.document().piece().get();
-        if (piece.part(part).isEmpty()) {
-            end();
-            return;
-        }
         long now = session.transport().heardNow();
         if (loop) {
             Phrase shown = piece.phrase(phraseId).orElse(null);
             if (shown == null) {
-                end();
                 return;
             }
             if (!shown.equals(last)) {
@@ -277,7 +278,9 @@ public final class Recorder {
     /** Ends recording; a new phrase is cut to whole bars. */
     private void end() {
         boolean was = running;
-        if (was) {
+        // First, since what is taken last may find that there is nothing left to record into.
+        running = false;
+        if (was && session.document().piece().get().part(part).isPresent()) {
             take();
             Phrase now = session.document().piece().get().phrase(phraseId).orElse(null);
             if (!loop && now != null && now.equals(last)) {
@@ -294,7 +297,6 @@ public final class Recorder {
         }
         session.document().endGesture();
         armed.set(false);
-        running = false;
         tellClick();
         if (was && last != null) {
             session.say(

@@ -14,15 +14,19 @@ import harpel.piece.Piece;
 import java.util.List;
 import java.util.Map;
 import java.util.function.LongSupplier;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import javafx.util.Duration;
 
 /** What plays: the engine, the ways in and out, and what has been heard of late. Interface thread. */
 public final class Transport implements AutoCloseable {
     private static final String SILENT = "Silence: every note and every waiting repeat has ended.";
+
+    private static final Duration TOUCHED = Duration.millis(180);
 
     private final Messages messages;
     private final StringProperty noSound = new SimpleStringProperty("");
@@ -122,6 +126,14 @@ public final class Transport implements AutoCloseable {
 
     public void release(int pitch) {
         keys.offer(0x80, pitch, 64, clock.getAsLong());
+    }
+
+    /** Plays a note for a moment, as when one is touched. */
+    public void touch(int pitch, int velocity) {
+        press(pitch, velocity);
+        PauseTransition end = new PauseTransition(TOUCHED);
+        end.setOnFinished(event -> release(pitch));
+        end.play();
     }
 
     /** Keeps everything that is sent from now on, for tests. */

@@ -17,6 +17,7 @@ import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import harpel.param.TimeType;
 import harpel.theory.Interval;
+import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
@@ -206,6 +207,12 @@ public final class Arpeggio extends EffectKind {
     @Override
     public String action() {
         return "Let go";
+    }
+
+    @Override
+    public double roundTicks(ParamSet values, TimeMap time) {
+        int steps = values.get(PATTERN).size();
+        return steps == 0 ? Double.NaN : steps * values.get(PACE).ticksAt(0, time);
     }
 
     @Override

@@ -97,7 +97,8 @@ public final class Lanes extends EffectKind {
     }
 
     /** After how many ticks the lanes that are on all begin together again; NaN where one counts in milliseconds. */
-    public static double commonTicks(ParamSet values, TimeMap time) {
+    @Override
+    public double roundTicks(ParamSet values, TimeMap time) {
         BigInteger common = BigInteger.ONE;
         for (ParamSet lane : values.get(LANES)) {
             if (lane.get(LANE_ON) && lane.get(PACE) instanceof TimeValue.Millis) {

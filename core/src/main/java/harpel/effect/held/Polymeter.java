@@ -231,6 +231,11 @@ public final class Polymeter extends EffectKind {
     }
 
     @Override
+    public double roundTicks(ParamSet values, TimeMap time) {
+        return commonPeriod(values, time) * values.get(PACE).ticksAt(0, time);
+    }
+
+    @Override
     public String alsoFoundBy() {
         return "cycles sequence steps rows";
     }

@@ -28,6 +28,7 @@ import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Ways;
 import harpel.time.StepGrid;
+import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
@@ -178,6 +179,11 @@ public final class Pulse extends EffectKind {
             }
         }
         return any;
+    }
+
+    @Override
+    public double roundTicks(ParamSet values, TimeMap time) {
+        return values.get(STEPS) * values.get(PACE).ticksAt(0, time);
     }
 
     @Override
