@@ -2,6 +2,7 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 
 import harpel.event.Event;
 import harpel.event.Message;
@@ -43,6 +44,17 @@ class MovesTest {
         assertThat(beats(fixed("{'by':'automation','points':[[0,10],[61440,90]]}"), 4)
                         .velocities(1))
                 .containsExactly(10, 30, 50, 70);
+    }
+
+    @Test
+    void whatARowOfAPolymeterGivesMayBeMovedToWhereItsValuesAreOutOfRange() {
+        // Three below the root, then as late as can be less than nothing: not at all.
+        assertThat(moved(
+                                "'effect':'polymeter','pace':'1/4','follow-keys':'never','root':60,'rows':[{'values':[-3]}]",
+                                "'rows.1.of':[{'by':'automation','between':'hold','points':[[0,'semitone'],[30720,'late']]}]")
+                        .bars(1))
+                .extracting(Heard::beat, Heard::pitch)
+                .containsExactly(tuple(0.0, 57), tuple(1.0, 57), tuple(2.0, 60), tuple(3.0, 60));
     }
 
     @Test

@@ -31,7 +31,10 @@ final class PolymeterRow {
     PolymeterRow(int number, ParamSet row, TimeValue pace, TimeMap time) {
         this.number = number;
         of = row.get(Polymeter.OF);
-        values = row.get(Polymeter.VALUES);
+        // What moves a row may have it give something else in the midst of play, for which its values are out of range.
+        values = row.get(Polymeter.VALUES).stream()
+                .map(value -> of.type().atFraction(of.type().fraction(value)))
+                .toList();
         runs = row.get(Polymeter.RUNS);
         turned = row.get(Polymeter.TURNED);
         RowPace own = row.get(Polymeter.ROW_PACE);
