@@ -1,7 +1,7 @@
 // Makes the tables that tests of the core compare with, from libraries that know nothing of Harpel.
 // Run in this folder: npm install && npm run tables
 import { readFileSync, writeFileSync } from "node:fs";
-import { Scale, Note, Interval, Chord, Key, Progression } from "tonal";
+import { Scale, Note, Interval, Chord, Key, Progression, RomanNumeral } from "tonal";
 import { parseMidi } from "midi-file";
 
 const target = "../../core/src/test/resources/reference/";
@@ -82,3 +82,39 @@ for (const [file, name] of [
   const text = "[\n" + events.map((event) => JSON.stringify(event)).join(",\n") + "\n]\n";
   writeFileSync(target + name + "-midi-file-1.2.4.json", text);
 }
+
+// The notes of chords by numeral in all keys: a degree of the key, or, with a sign in front, of the major scale on its root.
+const tonics = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];
+const capitals = { "": "M", 7: "7", maj7: "maj7", sus4: "sus4", 6: "6", 9: "9", add9: "Madd9", "+": "aug" };
+const small = { "": "m", 7: "m7", maj7: "mMaj7", "°": "dim", "ø": "m7b5", "°7": "dim7", 6: "m6", 9: "m9" };
+const signed = [
+  ["b", "II", "", "M"],
+  ["b", "III", "maj7", "maj7"],
+  ["b", "VI", "", "M"],
+  ["b", "VII", "", "M"],
+  ["b", "VII", "7", "7"],
+  ["#", "iv", "°", "dim"],
+];
+const numerals = [];
+for (const mode of ["major", "minor"]) {
+  for (const tonic of tonics) {
+    const add = (numeral, root, quality) => {
+      const chroma = Chord.getChord(quality, root).notes.map((note) => Note.chroma(note));
+      numerals.push([`${tonic} ${mode}`, numeral, [...new Set(chroma)].join(" ")].join("|"));
+    };
+    ["I", "II", "III", "IV", "V", "VI", "VII"].forEach((degree, i) => {
+      const root = Scale.get(`${tonic} ${mode}`).notes[i];
+      for (let k = 0; k < 4; k++) {
+        const large = Object.keys(capitals)[(i * 2 + k) % 8];
+        add(degree + large, root, capitals[large]);
+        const little = Object.keys(small)[(i * 3 + k) % 8];
+        add(degree.toLowerCase() + little, root, small[little]);
+      }
+    });
+    for (const [sign, degree, suffix, quality] of signed) {
+      const interval = RomanNumeral.get(sign + degree.toUpperCase()).interval;
+      add(sign + degree + suffix, Note.transpose(tonic, interval), quality);
+    }
+  }
+}
+writeFileSync(target + "numerals-tonal-6.4.3.txt", numerals.join("\n") + "\n");

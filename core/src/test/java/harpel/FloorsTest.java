@@ -13,8 +13,8 @@ import org.junit.jupiter.api.Test;
 /** Packages are floors: each uses only floors below it. */
 class FloorsTest {
     private static final List<String> FLOORS = List.of(
-            "theory", "time", "event", "param", "phrase", "effect", "script", "move", "chain", "piece", "advice",
-            "engine", "capture", "format", "device");
+            "theory", "time", "event", "param", "phrase", "effect", "script", "move", "chain", "make", "piece",
+            "advice", "engine", "capture", "format", "print", "vary", "device", "sound");
     private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("harpel");

@@ -1,51 +1,45 @@
 package harpel.app;
 
 import harpel.app.phrase.TrackSheet;
+import harpel.app.print.PrintSheet;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
 import harpel.chain.Chain;
 import harpel.effect.EffectCatalog;
-import harpel.engine.PrintJob;
-import harpel.engine.Program;
-import harpel.engine.Tap;
 import harpel.format.AtomicFile;
 import harpel.format.ChainFile;
 import harpel.format.MidiFile;
 import harpel.format.PieceFile;
 import harpel.format.SmfReader;
-import harpel.format.SmfWriter;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Shapes;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
-import harpel.piece.Routes;
 import harpel.piece.TestPhrases;
+import harpel.print.PrintOrder;
 import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.channels.ClosedByInterruptException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import javafx.application.Platform;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
+import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /** Opening and saving: asks for the file, does it, and says what went wrong. */
 public final class Files {
-    private static final Logger LOG = LoggerFactory.getLogger(Files.class);
     private static final ExtensionFilter PIECES = new ExtensionFilter("Pieces", "*" + PieceFile.ENDING);
     private static final ExtensionFilter CHAINS = new ExtensionFilter("Chains", "*.chain.json");
     private static final ExtensionFilter MIDI = new ExtensionFilter("MIDI files", "*.mid", "*.midi");
+    private static final ExtensionFilter WAV = new ExtensionFilter("Sound files", "*.wav");
 
     private final Session session;
     private final Window window;
@@ -159,7 +153,7 @@ public final class Files {
         if (file.notes().isEmpty()) {
             throw new IllegalArgumentException("there are no notes in this file");
         }
-        TrackSheet.Chosen chosen = new TrackSheet.Chosen(List.of(file.toPhrase(name)), false, false);
+        TrackSheet.Chosen chosen = new TrackSheet.Chosen(List.of(file.toPhrase(name)), false, false, false);
         if (file.lines().size() > 1) {
             Optional<TrackSheet.Chosen> asked = TrackSheet.ask(session, window, file, name);
             if (asked.isEmpty() || asked.get().phrases().isEmpty()) {
@@ -283,83 +277,43 @@ public final class Files {
         session.transport().play();
     }
 
+    /** Prints the chosen part at once; one without a phrase asks how many bars. */
     void print() {
-        Part part = session.selection().part();
-        if (printedTicks(session.document().piece().get(), part) == 0) {
-            session.say("This part hears no phrase to print. Choose one under “Phrase”, or read a MIDI file.");
-            return;
+        if (session.printing().hasPhrase()) {
+            session.printing().once();
+        } else {
+            printSheet();
         }
-        ask(true, "Print the phrase through the chain", MIDI, part.id() + ".mid")
-                .ifPresent(path -> print(part, path));
     }
 
-    /** How long a print is: once through the part's phrase or, where it has none and hears others, through the longest. */
-    private static long printedTicks(Piece piece, Part part) {
-        if (part.phrase().isEmpty() && !Routes.of(piece).isFed(part.id())) {
-            return 0;
-        }
-        return piece.phrase(part.phrase())
-                .map(Phrase::length)
-                .orElseGet(() -> piece.parts().stream()
-                        .flatMap(one -> piece.phrase(one.phrase()).stream())
-                        .mapToLong(Phrase::length)
-                        .max()
-                        .orElse(0));
-    }
-
-    /** Prints in the background; what is printed is what is heard. */
-    void print(Part part, Path path) {
-        Piece piece = session.document().piece().get();
-        long end = printedTicks(piece, part);
-        session.say("Printing " + part.name() + " …");
-        Runnable[] cancel = new Runnable[1];
-        Thread printer = new Thread(
-                () -> {
-                    try {
-                        int[] told = {0};
-                        Program program = Program.of(piece);
-                        PrintJob.Result result = new PrintJob(program.plan(), part.id(), false, Tap.NONE)
-                                .onProgress(done -> {
-                                    int percent = (int) (done * 100);
-                                    if (percent >= told[0] + 5) {
-                                        told[0] = percent;
-                                        Platform.runLater(
-                                                () -> session.say("Printing " + part.name() + " … " + percent + " %"));
-                                    }
-                                })
-                                .print(program, end);
-                        AtomicFile.write(
-                                path,
-                                SmfWriter.write(1, piece.time(), List.of(), result.events(), result.lengthTicks()));
-                        String leftOut = result.refused() == 0
-                                ? ""
-                                : "; " + result.refused()
-                                        + " notes were left out, as too many sounded or waited at once";
-                        ended(cancel[0], "Printed to " + path.getFileName() + leftOut);
-                    } catch (InterruptedException | ClosedByInterruptException e) {
-                        ended(cancel[0], "Printing " + part.name() + " was cancelled; nothing was written.");
-                    } catch (IOException e) {
-                        ended(cancel[0], path.getFileName() + ": " + e.getMessage());
-                    } catch (RuntimeException | Error e) {
-                        LOG.error("printing {} failed", part.name(), e);
-                        ended(cancel[0], "“" + part.name() + "” could not be printed: " + e);
-                    }
-                },
-                "harpel-print");
-        printer.setDaemon(true);
-        cancel[0] = printer::interrupt;
-        session.messages().cancel().set(cancel[0]);
-        printer.start();
-    }
-
-    /** The work that this cancels has ended, so or so; any thread. Another may still go on. */
-    private void ended(Runnable cancel, String words) {
-        Platform.runLater(() -> {
-            if (session.messages().cancel().get() == cancel) {
-                session.messages().cancel().set(null);
+    /** Asks what to print and where to, and prints it. */
+    void printSheet() {
+        PrintSheet.ask(session, window).ifPresent(wanted -> {
+            List<PrintOrder> orders = wanted.orders();
+            if (wanted.target() == PrintSheet.Target.PHRASES) {
+                session.printing().ontoParts(orders);
+            } else if (wanted.target() == PrintSheet.Target.SOUND_PARTS) {
+                askFolder("A folder for " + orders.get(0).parts().size() + " sound files")
+                        .ifPresent(folder -> session.printing()
+                                .toSounds(orders.get(0), wanted.target().sound().orElseThrow(), folder));
+            } else if (wanted.target().sound().isPresent()) {
+                ask(true, "Write a sound file", WAV, wanted.fileName())
+                        .ifPresent(path -> session.printing()
+                                .toSound(orders.get(0), wanted.target().sound().orElseThrow(), path));
+            } else if (orders.size() == 1) {
+                ask(true, "Print to a MIDI file", MIDI, wanted.fileName())
+                        .ifPresent(path -> session.printing().toFile(orders.get(0), wanted.format(), path));
+            } else {
+                askFolder("A folder for " + orders.size() + " MIDI files")
+                        .ifPresent(folder -> session.printing().toFolder(orders, wanted.format(), folder));
             }
-            session.say(words);
         });
+    }
+
+    private Optional<Path> askFolder(String title) {
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle(title);
+        return Optional.ofNullable(chooser.showDialog(window)).map(File::toPath);
     }
 
     /** Whether a file that somebody else has written may be written over. */

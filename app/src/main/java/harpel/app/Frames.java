@@ -17,8 +17,11 @@ final class Frames implements AutoCloseable {
     /** So long it goes on after the last thing that happened, for what comes after it. */
     private static final long LINGER_NANOS = 700_000_000L;
 
-    /** And at least so many frames, since where the machine is slow few come in that time and what takes some to settle would not. */
-    private static final int LINGER_FRAMES = 24;
+    /**
+     * And at least so many frames, since where the machine is slow few come in that time: what takes some to settle does, and what is
+     * looked at every sixtieth, such as advice, is looked at once more.
+     */
+    private static final int LINGER_FRAMES = 64;
 
     private static final long LOOK_NANOS = 40_000_000L;
 
@@ -53,6 +56,10 @@ final class Frames implements AutoCloseable {
         scene.heightProperty().addListener((property, before, now) -> wake());
         session.document().piece().addListener((property, before, now) -> wake());
         session.messages().last().addListener((property, before, now) -> wake());
+        // What is printed in the background comes when it is done.
+        session.made().result().addListener((property, before, now) -> wake());
+        session.variations().changes().addListener((property, before, now) -> wake());
+        session.desk().preview().addListener((property, before, now) -> wake());
         session.look().theme().addListener((property, before, now) -> wake());
         session.look().size().addListener((property, before, now) -> wake());
         session.selection().partId().addListener((property, before, now) -> wake());

@@ -151,6 +151,14 @@ abstract class WindowCase extends Hand {
         moveTo(from.midpoint(to)).moveTo(to).drop();
     }
 
+    /** The open sheet of that title, or null. */
+    static javafx.stage.Window dialog(String title) {
+        return javafx.stage.Window.getWindows().stream()
+                .filter(window -> window instanceof Stage stage && title.equals(stage.getTitle()))
+                .findFirst()
+                .orElse(null);
+    }
+
     String text(String label) {
         return lookup(label).queryAs(Labeled.class).getText();
     }

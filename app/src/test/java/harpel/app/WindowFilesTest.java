@@ -8,10 +8,9 @@ import harpel.app.session.TraceStore;
 import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus.Mode;
 import harpel.event.NoteStart;
-import harpel.format.MidiFile;
 import harpel.format.PieceFile;
-import harpel.format.SmfReader;
 import harpel.phrase.Phrase;
+import harpel.piece.Mark;
 import harpel.piece.Piece;
 import harpel.testkit.Wire;
 import harpel.time.Ticks;
@@ -21,7 +20,6 @@ import java.util.List;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
-import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -89,6 +87,8 @@ class WindowFilesTest extends WindowCase {
                 // 600,000 µs a quarter are 100 quarters a minute.
                 track.add(new javax.sound.midi.MidiEvent(
                         new javax.sound.midi.MetaMessage(0x51, new byte[] {0x09, 0x27, (byte) 0xC0}, 3), 0));
+                track.add(new javax.sound.midi.MidiEvent(
+                        new javax.sound.midi.MetaMessage(0x06, new byte[] {'E', 'b', 'b'}, 3), 960));
             }
             for (int status : new int[] {0x90, 0x80}) {
                 track.add(new javax.sound.midi.MidiEvent(
@@ -103,6 +103,7 @@ class WindowFilesTest extends WindowCase {
         settle();
         clickOn("#track-2");
         clickOn("#take-time");
+        clickOn("#take-marks");
         clickOn("#read-tracks");
         await(() -> session.messages().last().get().equals("Read 2 notes in 2 phrases"));
         Piece piece = session.document().piece().get();
@@ -119,87 +120,16 @@ class WindowFilesTest extends WindowCase {
                         .pitch())
                 .isEqualTo(62);
         assertThat(piece.time().tempo().bpmAt(0)).isEqualTo(100);
+        assertThat(piece.marks()).containsExactly(Mark.of(2 * Ticks.PER_QUARTER, "Ebb"));
         assertThat(session.selection().part().phrase())
                 .as("let go of over the list")
                 .isNotEqualTo("track-1-channel-1");
-    }
-
-    /** What is printed is what is heard: the first bar as it is sent live, and as it is printed. */
-    @Test
-    void whatIsPrintedIsWhatIsHeard() throws IOException {
-        Path target = folder.resolve("bells.mid");
-        interact(() -> files.print(session.selection().part(), target));
-        await(() -> java.nio.file.Files.exists(target));
-        await(() -> session.messages().last().get().equals("Printed to bells.mid"));
-        MidiFile printed = SmfReader.read(java.nio.file.Files.readAllBytes(target));
-        List<String> first = printed.notes().stream()
-                .filter(note -> note.tick() < 4 * Ticks.PER_QUARTER)
-                .map(note -> note.pitch() + " " + note.velocity())
-                .toList();
-        assertThat(first).hasSizeGreaterThan(16);
-        push(KeyCode.SPACE);
-        await(() -> heard().size() >= first.size());
-        push(KeyCode.SPACE);
-        // A file counts 960 to a quarter: notes a few ticks apart may have come together there and changed places.
-        assertThat(heard().subList(0, first.size())).containsExactlyInAnyOrderElementsOf(first);
-        await(() -> session.transport().status().mode() == Mode.STOPPED);
-        assertThat(Wire.open(messages())).isEmpty();
-    }
-
-    @Test
-    void aPrintIsCancelledAndWritesNothing() {
-        // Long enough to be caught: forty thousand bars of a phrase of two notes.
-        Phrase longOne = Phrase.of(
-                "Long",
-                40_000L * 4 * Ticks.PER_QUARTER,
-                List.of(
-                        harpel.phrase.Note.of(0, Ticks.PER_QUARTER, 60, 90),
-                        harpel.phrase.Note.of(39_999L * 4 * Ticks.PER_QUARTER, Ticks.PER_QUARTER, 62, 90)));
-        interact(() -> session.replace(
-                session.document()
-                        .piece()
-                        .get()
-                        .withPhrase(longOne)
-                        .withPart("harbour-bells", part -> part.withPhrase("long")),
-                "test"));
-        Path target = folder.resolve("long.mid");
-        interact(() -> files.print(
-                session.document().piece().get().part("harbour-bells").orElseThrow(), target));
-        clickOn("#cancel");
-        await(() -> session.messages().last().get().contains("was cancelled"));
-        assertThat(java.nio.file.Files.exists(target)).isFalse();
-        assertThat(onFx(() -> lookup("#cancel").query().isVisible())).isFalse();
-    }
-
-    @Test
-    void aPartIsPrintedOnItsChannel() throws IOException {
-        Path target = folder.resolve("lamp.mid");
-        interact(() ->
-                files.print(session.document().piece().get().part("lamp-pad").orElseThrow(), target));
-        await(() -> java.nio.file.Files.exists(target));
-        MidiFile printed = SmfReader.read(java.nio.file.Files.readAllBytes(target));
-        assertThat(printed.notes()).isNotEmpty().allMatch(note -> note.channel() == 1);
     }
 
     /** The notes of the first part, on channel 1. */
     private List<String> heard() {
         return Wire.starts(
                 messages().stream().filter(message -> (message[0] & 0x0F) == 0).toList());
-    }
-
-    @Test
-    void printingWithoutAPhraseSaysWhatWouldHelp() {
-        interact(() -> pick("#phrase", "keys only"));
-        push(KeyCode.CONTROL, KeyCode.P);
-        assertThat(session.messages().last().get()).contains("hears no phrase").contains("Phrase");
-    }
-
-    private <T> void pick(String box, String words) {
-        ComboBox<T> choice = lookup(box).queryComboBox();
-        choice.setValue(choice.getItems().stream()
-                .filter(one -> choice.getConverter().toString(one).equals(words))
-                .findFirst()
-                .orElseThrow(() -> new AssertionError("no " + words + " in " + choice.getItems())));
     }
 
     @Test
@@ -218,7 +148,13 @@ class WindowFilesTest extends WindowCase {
     @Test
     void soundKeyVariationTempoAndMeterAreSetAndUndone() {
         Piece before = session.document().piece().get();
-        interact(() -> pick("#sound", "Kalimba"));
+        interact(() -> {
+            ComboBox<String> sound = lookup("#sound").queryComboBox();
+            sound.setValue(sound.getItems().stream()
+                    .filter(one -> sound.getConverter().toString(one).equals("Kalimba"))
+                    .findFirst()
+                    .orElseThrow());
+        });
         enter("#key", "E minor");
         enter("#variation", "7");
         enter("#tempo", "120");
@@ -277,13 +213,6 @@ class WindowFilesTest extends WindowCase {
         push(KeyCode.ESCAPE);
         push(KeyCode.CONTROL, KeyCode.DELETE);
         assertThat(session.selection().part().chain().find("echo-2")).isEmpty();
-    }
-
-    private static javafx.stage.Window dialog(String title) {
-        return javafx.stage.Window.getWindows().stream()
-                .filter(window -> window instanceof Stage stage && title.equals(stage.getTitle()))
-                .findFirst()
-                .orElse(null);
     }
 
     @Test

@@ -131,6 +131,44 @@ class WindowKeepTest extends WindowCase {
     }
 
     @Test
+    void aRoundTakesThePlaceOfWhatIsThereAndLiesOnTheGrid() {
+        interact(() -> {
+            session.recorder().countIn().set(0);
+            session.recorder().adding().set(false);
+            session.recorder().ontoGrid().set(true);
+            session.desk().grid().set("1/4");
+        });
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
+        await(() -> session.transport().heardNow() > BAR + BAR / 4);
+        assertThat(phrase("tide").notes())
+                .as("a round in which nothing is played takes nothing away")
+                .hasSize(2);
+        interact(() -> session.transport().press(50, 77));
+        interact(() -> session.transport().release(50));
+        await(() -> phrase("tide").notes().size() == 1);
+        assertThat(phrase("tide").notes().get(0).pitch()).isEqualTo(50);
+        assertThat(phrase("tide").notes().get(0).tick() % Ticks.PER_QUARTER).isZero();
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
+        await(() -> !session.recorder().armed().get());
+    }
+
+    @Test
+    void aPartThatGoesWhileItIsRecordedEndsTheRecording() {
+        interact(() -> session.recorder().countIn().set(0));
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
+        await(() -> session.transport().heardNow() > BAR / 4);
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.DELETE);
+        await(() -> !session.recorder().armed().get());
+        assertThat(session.document().piece().get().parts()).hasSize(1);
+        assertThat(phrase("tide").notes()).hasSize(2);
+        interact(() -> session.selection().partId().set("second"));
+        clickOn("#record");
+        await(() -> session.recorder().armed().get());
+        push(KeyCode.ESCAPE);
+        await(() -> !session.recorder().armed().get());
+    }
+
+    @Test
     void whatTheChainSendsIsRecordedReady() {
         interact(() -> {
             session.recorder().countIn().set(0);

@@ -195,6 +195,58 @@ class WindowPhraseTest extends WindowCase {
     }
 
     @Test
+    void anAmountIsTakenAsItIsTypedAndAWrongOneIsSaidWithItsRange() {
+        type("#equal-to", "55");
+        clickOn("#act-equal");
+        await(() -> phrase().notes().stream().allMatch(note -> note.velocity() == 55));
+        type("#equal-to", "200");
+        clickOn("#act-equal");
+        await(() -> text("#message").equals("To which velocity: must be 1–127 but was “200”"));
+        assertThat(phrase().notes()).allMatch(note -> note.velocity() == 55);
+        type("#chance-from-to", "20");
+        push(KeyCode.ENTER);
+        await(() -> phrase().notes().stream().allMatch(note -> note.traits().chance() == 20));
+        type("#ramp-from-to", "loud");
+        clickOn("#act-ramp");
+        await(() -> text("#message").contains("two numbers 1–127"));
+    }
+
+    private void type(String field, String text) {
+        focus(field);
+        interact(() -> lookup(field).queryTextInputControl().setText(text));
+    }
+
+    @Test
+    void theValuesOfWhatIsPickedAreTypedAndReachedByKey() {
+        focus("#roll");
+        push(KeyCode.TAB);
+        push(KeyCode.F6);
+        await(() -> onFx(() -> lookup("#param-velocity").query().isFocused()));
+        assertThat(text("#letters")).isEqualTo("letters: Velocity");
+        push(KeyCode.DIGIT4);
+        push(KeyCode.DIGIT2);
+        push(KeyCode.ENTER);
+        await(() -> phrase().notes().get(0).velocity() == 42);
+        assertThat(phrase().notes().get(1).velocity()).as("only what is picked").isEqualTo(70);
+        push(KeyCode.F6);
+        await(() -> onFx(() -> lookup("#roll").query().isFocused()));
+        push(KeyCode.CONTROL, KeyCode.A);
+        await(() -> text("#picked-title").equals("2 notes"));
+        assertThat(onFx(() -> lookup("#param-velocity")
+                        .lookup(".tile-value")
+                        .queryAs(javafx.scene.control.Label.class)
+                        .getText()))
+                .isEqualTo("42–70");
+        focus("#picked-lasts");
+        type("#picked-lasts", "0.5");
+        push(KeyCode.ENTER);
+        await(() -> notes().contains("60 0+1") && notes().contains("64 8+1"));
+        type("#picked-starts", "nowhere");
+        push(KeyCode.ENTER);
+        await(() -> text("#message").contains("a place is bar . beat . ticks"));
+    }
+
+    @Test
     void whatTheChainMakesIsPrintedAgainAfterAnEditAndCounted() {
         Made.Result first = onFx(() -> session.made().result().get());
         assertThat(first.at(Places.sound("lead")))

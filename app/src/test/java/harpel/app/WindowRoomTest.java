@@ -201,15 +201,15 @@ class WindowRoomTest extends WindowCase {
         assertThat(traces.inForce("lead/polymeter", "root")).isEqualTo(62);
     }
 
-    private boolean rowSays(String stage, String words) {
+    private boolean rowMatches(String stage, String pattern) {
         return onFx(() -> lookup("#stage-" + stage + " .label").queryAllAs(javafx.scene.control.Label.class).stream()
-                .anyMatch(label -> label.getText().endsWith(words)));
+                .anyMatch(label -> label.getText().matches(pattern)));
     }
 
     @Test
     void anEditWhileTimeStandsCountsNothingThatCameBeforeIt() {
         play(60, 100);
-        await(() -> rowSays("arpeggio", "1 → 1") || rowSays("arpeggio", "1 → 2"));
+        await(() -> rowMatches("arpeggio", ".*1 → [1-9]\\d*"));
         interact(() -> session.transport().release(60));
         await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
         settle();
@@ -220,7 +220,7 @@ class WindowRoomTest extends WindowCase {
                         List.of(),
                         chain -> chain.withStage(
                                 "arpeggio", stage -> stage.with(harpel.effect.held.Arpeggio.GATE, 33))));
-        await(() -> rowSays("arpeggio", "0 → 0"));
+        await(() -> rowMatches("arpeggio", ".*0 → 0"));
     }
 
     @Test

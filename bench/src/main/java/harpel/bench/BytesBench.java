@@ -3,6 +3,7 @@ package harpel.bench;
 import com.sun.management.ThreadMXBean;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
+import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.phrase.Phrase;
@@ -25,7 +26,7 @@ final class BytesBench {
                 Plan plan = Plan.ofChain("bench", Material.stages(stages), Key.C_MAJOR, TimeMap.DEFAULT, 1);
                 long before =
                         threads.getThreadAllocatedBytes(Thread.currentThread().getId());
-                new PrintJob(plan, "bench", false, Tap.NONE).print(events, phrase.length());
+                new PrintJob(plan, "bench", Tail.STOP, Tap.NONE).print(events, phrase.length());
                 double each =
                         (threads.getThreadAllocatedBytes(Thread.currentThread().getId()) - before)
                                 / (double) events.size();

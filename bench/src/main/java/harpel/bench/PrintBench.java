@@ -3,6 +3,7 @@ package harpel.bench;
 import harpel.chain.Chain;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
+import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.format.MidiFile;
@@ -61,7 +62,7 @@ final class PrintBench {
         MidiFile in = SmfReader.read(file);
         List<Event> events = in.events();
         Plan plan = Plan.ofChain("bench", chain, Key.C_MAJOR, in.time(), 1);
-        PrintJob.Result result = new PrintJob(plan, "bench", false, Tap.NONE).print(events, in.printedEnd());
+        PrintJob.Result result = new PrintJob(plan, "bench", Tail.STOP, Tap.NONE).print(events, in.printedEnd());
         SmfWriter.write(1, in.time(), in.metas(), result.events(), result.lengthTicks());
     }
 

@@ -11,11 +11,11 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
-/** {@code harpel print} and {@code harpel describe}. Exit codes: 0 done, 1 it could not, 2 wrong words. */
+/** {@code harpel print}, {@code harpel sound} and {@code harpel describe}. Exit codes: 0 done, 1 it could not, 2 wrong words. */
 @Command(
         name = "harpel",
         description = "Chains of live MIDI effects, on the command line.",
-        subcommands = {PrintCommand.class, DescribeCommand.class},
+        subcommands = {PrintCommand.class, SoundCommand.class, DescribeCommand.class},
         mixinStandardHelpOptions = true,
         version = "Harpel 0.1.0")
 public final class Main implements Runnable {
@@ -27,7 +27,7 @@ public final class Main implements Runnable {
 
     @Override
     public void run() {
-        throw new ParameterException(spec.commandLine(), "say what to do: print or describe");
+        throw new ParameterException(spec.commandLine(), "say what to do: print, sound or describe");
     }
 
     public static void main(String[] args) {

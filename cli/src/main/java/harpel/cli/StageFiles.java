@@ -10,42 +10,20 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /** Collects what leaves each stage and writes it, numbered in the order of the chain. */
 final class StageFiles implements Tap {
     private final Map<String, EventBuffer> byPlace = new HashMap<>();
-    private final Set<String> complaints = new LinkedHashSet<>();
-    private final boolean collects;
     private String part = "";
 
     interface Writer {
         void write(Path file, List<Event> events) throws IOException;
     }
 
-    /** @param collects whether events are kept, or only what stages complain of */
-    StageFiles(boolean collects) {
-        this.collects = collects;
-    }
-
-    /** What stages complained of, each with its place. */
-    Set<String> complaints() {
-        return complaints;
-    }
-
-    @Override
-    public void complained(String fromPart, String place, String text) {
-        complaints.add(place + ": " + text);
-    }
-
     @Override
     public void left(String fromPart, String place, Event event) {
-        if (!collects) {
-            return;
-        }
         part = fromPart;
         byPlace.computeIfAbsent(place, name -> new EventBuffer()).add(event);
     }

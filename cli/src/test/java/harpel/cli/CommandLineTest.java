@@ -14,6 +14,8 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -23,6 +25,7 @@ import picocli.CommandLine;
 
 class CommandLineTest {
     private static final Path DEMO = Path.of("").toAbsolutePath().getParent().resolve("demo");
+    private static final String CLOCK = DEMO.resolve("the-salt-clock.harpel").toString();
     private static final String TIDE = DEMO.resolve("tide-table.mid").toString();
 
     @TempDir
@@ -87,7 +90,7 @@ class CommandLineTest {
     void repeatsRingOutWhenAsked() throws IOException {
         chain = chain("{\"effect\":\"echo\",\"time\":\"1/1\",\"repeats\":2}");
         assertThat(printed().endTick()).isEqualTo(4 * 61_440);
-        assertThat(printed("--ring-out").notes().stream()
+        assertThat(printed("--tail", "ring").notes().stream()
                         .mapToLong(note -> note.tick() + note.lengthTicks())
                         .max()
                         .orElse(0))
@@ -130,7 +133,17 @@ class CommandLineTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "print x.mid -o y.mid | Missing required option: '--chain=CHAIN'",
+                "print x.mid -o y.mid | say what to print: --piece PIECE, or --chain CHAIN and a MIDI file",
+                "print --chain c.json --piece p.harpel -o y.mid | say what to print",
+                "print --chain c.json -o y.mid | a chain needs a MIDI file",
+                "print --chain c.json x.mid -o y.mid --parts a | --parts, --from-bar and --variations go with --piece",
+                "print --piece p.harpel x.mid -o y.mid | takes no MIDI file but was given x.mid",
+                "print --piece p.harpel -o y.mid --stages d | --stages goes with --chain",
+                "print --piece p.harpel -o y.mid --from-bar 0 | --from-bar must be 1–100000 but was 0",
+                "print --piece p.harpel -o y.mid --variation 1 --variations 1-2 | not both",
+                "print --piece p.harpel -o y.mid --variations 9-2 | --variations: variations rise, and are at most 1000",
+                "print --piece p.harpel -o y.mid --variations x | --variations: variations are numbers 0–999999 like 41, 1-12 or 3,7,9 but were \"x\"",
+                "print --chain c.json x.mid -o y.mid --tail fade | --tail must be stop, ring, cut or round but was \"fade\"",
                 "print --chain c.json x.mid | Missing required option: '--out=OUT'",
                 "print --chain c.json x.mid -o y.mid --variation -1 | --variation must be 0–999999 but was -1",
                 "print --chain c.json x.mid -o y.mid --bars 0 | --bars must be 1–100000 but was 0",
@@ -222,9 +235,11 @@ class CommandLineTest {
                         failing.toString(),
                         TIDE,
                         "-o",
-                        folder.resolve("y.mid").toString()))
+                        folder.resolve("y.mid").toString(),
+                        "--strict"))
                 .isEqualTo(1);
-        assertThat(err.toString()).contains("chain/script: line 1", "500000 steps", "switched off");
+        assertThat(err.toString())
+                .contains("chain, Script: line 1", "500000 steps", "switched off", "1 stage complained");
         assertThat(SmfReader.read(Files.readAllBytes(folder.resolve("y.mid"))).notes())
                 .as("its notes pass")
                 .hasSize(17);
@@ -248,6 +263,133 @@ class CommandLineTest {
         String echo = "{\"effect\":\"echo\",\"repeats\":16,\"time\":\"1/1\",\"fade\":0}";
         chain = chain(String.join(",", java.util.Collections.nCopies(12, echo)));
         printed("--bars", "20");
-        assertThat(err.toString()).containsPattern("\\d+ notes were left out");
+        assertThat(err.toString()).containsPattern("\\d+ notes left out, since more sounded");
+    }
+
+    private MidiFile printedPiece(String... more) throws IOException {
+        String target = folder.resolve("piece.mid").toString();
+        List<String> words = new ArrayList<>(List.of("print", "--piece", CLOCK, "-o", target));
+        words.addAll(List.of(more));
+        assertThat(run(words.toArray(String[]::new))).as("%s", err).isZero();
+        return SmfReader.read(Files.readAllBytes(Path.of(target)));
+    }
+
+    @Test
+    void aPieceIsPrintedWithATrackAPart() throws IOException {
+        MidiFile all = printedPiece();
+        assertThat(all.lines().stream().map(MidiFile.Line::name))
+                .as("each part of the piece, generators and those that hear others, too")
+                .containsExactly("Harbour bells", "Tide bass", "Gull whistle", "Lamp pad", "Salt grains", "Crab walk");
+        assertThat(all.time().tempo().bpmAt(0)).isEqualTo(96);
+        MidiFile two = printedPiece("--parts", "tide-bass,harbour-bells", "--bars", "2");
+        assertThat(two.lines().stream().map(MidiFile.Line::name)).containsExactly("Tide bass", "Harbour bells");
+        assertThat(two.endTick()).isEqualTo(2 * 61_440);
+        assertThat(two.lines().get(1).notes())
+                .as("what others are printed beside it changes nothing")
+                .isEqualTo(
+                        printedPiece("--parts", "harbour-bells", "--bars", "2").notes());
+    }
+
+    @Test
+    void aPrintThatBeginsLaterIsAsHeardThere() throws IOException {
+        MidiFile second = printedPiece("--parts", "harbour-bells", "--from-bar", "3", "--bars", "1", "--tail", "cut");
+        assertThat(second.notes()).isNotEmpty().allMatch(note -> note.tick() + note.lengthTicks() <= 61_440);
+        MidiFile round = printedPiece("--parts", "harbour-bells", "--tail", "round");
+        assertThat(round.endTick())
+                .isEqualTo(printedPiece("--parts", "harbour-bells").endTick());
+    }
+
+    @Test
+    void severalVariationsAreFilesInAFolder() throws IOException {
+        Path target = folder.resolve("several");
+        assertThat(run(
+                        "print",
+                        "--piece",
+                        CLOCK,
+                        "--parts",
+                        "harbour-bells",
+                        "--variations",
+                        "40-42",
+                        "-o",
+                        target.toString()))
+                .as("%s", err)
+                .isZero();
+        try (var files = Files.list(target)) {
+            assertThat(files.map(file -> file.getFileName().toString()).sorted())
+                    .containsExactly("variation-40.mid", "variation-41.mid", "variation-42.mid");
+        }
+        byte[] own = Files.readAllBytes(target.resolve("variation-41.mid"));
+        assertThat(SmfReader.read(own).notes())
+                .as("the piece's own is 41")
+                .isEqualTo(printedPiece("--parts", "harbour-bells").notes());
+        assertThat(own).isNotEqualTo(Files.readAllBytes(target.resolve("variation-42.mid")));
+    }
+
+    @Test
+    void whatIsLostIsCountedAndStrictIsStrict() throws IOException {
+        chain = chain("{\"effect\":\"transpose\",\"octaves\":5}");
+        printed();
+        assertThat(err.toString())
+                .containsPattern("chain, Transpose: \\d+ notes? outside 0–127")
+                .containsPattern("\\d+ notes? (was|were) lost on the way");
+        String target = folder.resolve("strict.mid").toString();
+        assertThat(run("print", "--chain", chain, TIDE, "-o", target, "--strict"))
+                .isEqualTo(1);
+        assertThat(Path.of(target)).exists();
+        assertThat(run("print", "--piece", CLOCK, "--parts", "oboe", "-o", target))
+                .isEqualTo(1);
+        assertThat(err.toString()).contains("there is no part \"oboe\"; there are harbour-bells");
+        assertThat(run("print", "--piece", TIDE, "-o", target)).isEqualTo(1);
+        assertThat(err.toString()).contains("tide-table.mid: a piece is text in UTF-8, and this is not");
+    }
+
+    @Test
+    void aPieceIsWrittenAsASoundFileOrOneForEachPart() throws Exception {
+        Path whole = folder.resolve("clock.wav");
+        assertThat(run(
+                        "sound",
+                        "--piece",
+                        CLOCK,
+                        "--bars",
+                        "1",
+                        "--rate",
+                        "48000",
+                        "--bits",
+                        "24",
+                        "-o",
+                        whole.toString()))
+                .as("%s", err)
+                .isZero();
+        var format = javax.sound.sampled.AudioSystem.getAudioFileFormat(whole.toFile());
+        assertThat(format.getFormat().getSampleRate()).isEqualTo(48_000);
+        assertThat(format.getFrameLength() / 48_000.0)
+                .as("a bar at 96 bpm and what rings")
+                .isBetween(2.5, 25.0);
+        Path parts = folder.resolve("parts");
+        assertThat(run(
+                        "sound",
+                        "--piece",
+                        CLOCK,
+                        "--bars",
+                        "1",
+                        "--parts",
+                        "tide-bass,lamp-pad",
+                        "--each-part",
+                        "-o",
+                        parts.toString()))
+                .isZero();
+        try (var files = Files.list(parts)) {
+            assertThat(files.map(file -> file.getFileName().toString()).sorted())
+                    .containsExactly("lamp-pad.wav", "tide-bass.wav");
+        }
+        assertThat(run("sound", "--piece", CLOCK, "--rate", "22050", "-o", whole.toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("44100 or 48000").contains("22050");
+        assertThat(run("sound", "--piece", CLOCK, "--bars", "0", "-o", whole.toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("--bars must be 1–100000 but was 0");
+        assertThat(run("sound", "--piece", CLOCK, "--sounds", TIDE, "-o", whole.toString()))
+                .isEqualTo(1);
+        assertThat(err.toString()).contains("tide-table.mid: this is neither a SoundFont 2 nor a DLS file");
     }
 }

@@ -88,6 +88,25 @@ public record Chain(List<Stage> stages) {
         return stages.stream().filter(stage -> stage.id().equals(id)).findFirst();
     }
 
+    /** The chain that a way of splits and branches leads to; an empty one where there is none. */
+    public Chain at(List<StageAddress.Step> way) {
+        Chain found = this;
+        for (StageAddress.Step step : way) {
+            List<Branch> branches =
+                    found.find(step.stage()).map(Stage::branches).orElse(List.of());
+            if (step.branch() > branches.size()) {
+                return EMPTY;
+            }
+            found = branches.get(step.branch() - 1).chain();
+        }
+        return found;
+    }
+
+    /** The stage at an address of this chain's part; that of the split for the address of a branch. */
+    public java.util.Optional<Stage> at(StageAddress address) {
+        return at(address.chainWay()).find(address.stageId());
+    }
+
     /** With the stage of that id replaced by what {@code change} makes of it. */
     public Chain withStage(String id, UnaryOperator<Stage> change) {
         return new Chain(stages.stream()

@@ -16,14 +16,18 @@ public enum Beyond {
             DROP,
             "What becomes of a pitch outside 0–127: dropped, or brought back by octaves.");
 
-    /** The pitch as it is to be, which may still lie outside 0–127 and is to be dropped then. */
-    public int fit(int pitch) {
-        return this == FOLD ? Pitch.fold(pitch) : pitch;
+    /** The pitch as it is to be; one that still lies outside 0–127 is to be dropped, which is said. */
+    public int fit(int pitch, Emitter out) {
+        int fitted = this == FOLD ? Pitch.fold(pitch) : pitch;
+        if (!Pitch.inRange(fitted)) {
+            out.lost(fitted);
+        }
+        return fitted;
     }
 
     /** A note made from {@code from}, or null when its pitch is to be dropped; {@code from} itself when nothing changes. */
-    public NoteStart derive(NoteStart from, long tick, int pitch, double velocity) {
-        int fitted = fit(pitch);
+    public NoteStart derive(NoteStart from, long tick, int pitch, double velocity, Emitter out) {
+        int fitted = fit(pitch, out);
         if (!Pitch.inRange(fitted)) {
             return null;
         }

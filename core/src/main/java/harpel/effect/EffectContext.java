@@ -37,9 +37,6 @@ public interface EffectContext {
     /** Shows which value of a parameter is in force where that is another than is set, as the root while a key is played. */
     <T> void inForce(Param<T> param, T value);
 
-    /** Shows that what was to be made of a pitch was clipped, or dropped. */
-    void lost(long tick, int pitch);
-
     /** Says that {@link #lowestHeld} will be asked of a part, before it is. */
     void listen(String partId);
 

@@ -189,6 +189,11 @@ public abstract class EffectKind {
         return Double.NaN;
     }
 
+    /** How long a step is where it steps through held notes, so that one that is shorter may come to nothing; NaN where it does not. */
+    public double stepTicks(ParamSet values, TimeMap time) {
+        return Double.NaN;
+    }
+
     /** Whether it is set to change or add messages that are no notes; all others pass untouched. */
     public boolean changesMessages(ParamSet values) {
         return false;

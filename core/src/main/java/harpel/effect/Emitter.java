@@ -46,6 +46,9 @@ public interface Emitter {
     /** Ends at this tick all that this effect has started, and forgets what of it waits. */
     void endAll();
 
+    /** Says that what was to be made of a pitch, which may lie outside 0–127, was clipped or dropped at this tick. */
+    void lost(int pitch);
+
     /** Draws for this tick, repeatable. */
     Chance chance();
 }

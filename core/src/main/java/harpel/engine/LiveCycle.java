@@ -75,6 +75,10 @@ final class LiveCycle {
     private long troubles;
     private String trouble = "";
     private LiveStatus status;
+    /** What is taken at a tick that is still to come; null for nothing. */
+    private Program waiting;
+
+    private long waitingTick;
 
     LiveCycle(Program program, LongSupplier clock, LiveOutput output, Tap tap) {
         this.program = program;
@@ -201,7 +205,18 @@ final class LiveCycle {
 
     // Edits
 
+    /** Takes a program at the next bar line, so that what changes comes in time; at once while time stands. */
+    void updateAtBar(Program newProgram, long now) {
+        if (mode != Mode.PLAYING) {
+            update(newProgram, now);
+            return;
+        }
+        waiting = newProgram;
+        waitingTick = program.plan().time().meter().barLineAtOrAfter(renderer.position());
+    }
+
     void update(Program newProgram, long now) {
+        waiting = null;
         var tempo = newProgram.piece().time().tempo();
         if (mode != Mode.STOPPED && !tempo.equals(program.piece().time().tempo())) {
             anchorTick = tickAt(now);
@@ -269,6 +284,9 @@ final class LiveCycle {
     void play(long now) {
         if (mode == Mode.PLAYING) {
             return;
+        }
+        if (waiting != null) {
+            update(waiting, now);
         }
         click.stop(now);
         renderer.silence();
@@ -534,6 +552,27 @@ final class LiveCycle {
         }
         // While time stands only what was played is taken, at the tick where it stands.
         long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
+        if (waiting != null && (mode != Mode.PLAYING || waitingTick < to)) {
+            if (mode == Mode.PLAYING && waitingTick > renderer.position()) {
+                advance(waitingTick, false);
+            }
+            update(waiting, now);
+        }
+        advance(to, true);
+        if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
+            mode = Mode.STOPPED;
+            anchorTick = transportTick;
+            anchorNanos = now;
+        }
+    }
+
+    /**
+     * Renders up to a tick.
+     *
+     * @param all whether all that came in is played, later than that, too; else what lies before the tick
+     */
+    private void advance(long end, boolean all) {
+        long to = end;
         if (mode == Mode.PLAYING) {
             feedPhrases(to);
             click.beats(program.piece().time(), renderer.position(), to, this::nanosAt);
@@ -544,19 +583,15 @@ final class LiveCycle {
                 continue;
             }
             played.sortAll();
-            for (int i = 0; i < played.size(); i++) {
-                Event event = played.get(i);
+            int taken = 0;
+            while (taken < played.size() && (all || played.get(taken).tick() < end)) {
+                Event event = played.get(taken++);
                 renderer.play(inputParts.get(in), event);
                 to = Math.max(to, mode == Mode.STOPPED ? to : event.tick() + 1);
             }
-            played.clear();
+            played.removeFirst(taken);
         }
         renderer.render(to);
-        if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
-            mode = Mode.STOPPED;
-            anchorTick = transportTick;
-            anchorNanos = now;
-        }
     }
 
     private void feedPhrases(long to) {
@@ -584,6 +619,7 @@ final class LiveCycle {
         long next = renderer.nextTick();
         if (mode == Mode.PLAYING) {
             next = Math.min(next, click.nextBeat(program.piece().time(), renderer.position()));
+            next = waiting == null ? next : Math.min(next, waitingTick);
             for (PhrasePlayer player : playing) {
                 next = Math.min(next, player.nextTick());
             }

@@ -89,6 +89,13 @@ public final class LiveEngine implements AutoCloseable {
         LockSupport.unpark(thread);
     }
 
+    /** As {@link #update}, but taken at the next bar line while the transport runs. */
+    public void updateAtBar(Piece piece) {
+        Program program = Program.after(latest.get(), piece);
+        latest.set(program);
+        command(() -> cycle.updateAtBar(program, clock.getAsLong()));
+    }
+
     public void play() {
         command(() -> cycle.play(clock.getAsLong()));
     }
@@ -162,7 +169,7 @@ public final class LiveEngine implements AutoCloseable {
                 for (int round = 0; round < WARM_UP_ROUNDS && running && clock.getAsLong() < giveUp; round++) {
                     long end = piece.time().meter().tickOfBar(2);
                     NoteStart note = NoteStart.played(0, 0, 0, 60 + round % 12, 100);
-                    new PrintJob(program.plan(), part.id(), true, Tap.NONE)
+                    new PrintJob(program.plan(), part.id(), Tail.RING, Tap.NONE)
                             .hurried(() -> !running || clock.getAsLong() >= giveUp)
                             .print(List.of(note, NoteEnd.plain(end / 2, note)), end);
                 }

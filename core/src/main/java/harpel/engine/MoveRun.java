@@ -82,7 +82,7 @@ final class MoveRun {
                 && spec == known
                 && context != null
                 && context.time() == newContext.time()
-                && context.variation() == newContext.variation();
+                && context.draws().equals(newContext.draws());
         context = newContext;
         known = spec;
         moves = newMoves;
@@ -94,7 +94,7 @@ final class MoveRun {
         moves.byParam().forEach((id, movers) -> {
             List<Running> running = new ArrayList<>();
             for (int i = 0; i < movers.size(); i++) {
-                Running one = new Running(movers.get(i), Chance.of(context.variation(), 0, address + "#" + id + i));
+                Running one = new Running(movers.get(i), Chance.of(context.draws(), 0, address + "#" + id + i));
                 one.level = levelBefore(before, id, i);
                 running.add(one);
             }
@@ -199,7 +199,8 @@ final class MoveRun {
             case CONTROLLER -> controllers[settings.get(Source.NUMBER)] / 127.0;
             case PRESSURE -> pressure / 127.0;
             case LEVER -> context.renderer().lever(settings.get(Source.NAME), tick);
-            case RANDOM -> last == null ? Double.NaN : running.chance.unitOf(last.tick(), notes);
+            case RANDOM ->
+                last == null ? Double.NaN : running.chance.at(last.tick()).unitOf(last.tick(), notes);
             case CURVE -> curve(settings, tick);
             case LFO -> wave(running, tick);
             case ENVELOPE -> envelope(running, tick);
@@ -238,7 +239,7 @@ final class MoveRun {
             case RISE -> p;
             case FALL -> 1 - p;
             case SQUARE -> p < 0.5 ? 1 : 0;
-            case RANDOM -> running.chance.unitOf((long) Math.floor(turned), 0);
+            case RANDOM -> running.chance.at(tick).unitOf((long) Math.floor(turned), 0);
         };
     }
 

@@ -6,18 +6,15 @@ import harpel.event.Event;
 import harpel.event.EventOrder;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
-import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
-import harpel.phrase.Traits;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -42,35 +39,15 @@ public final class OneRound {
     public static Phrase of(Piece piece, StageAddress address, Stage stage) throws InterruptedException {
         Part part = piece.part(address.part()).orElseThrow();
         long length = ticks(stage, piece.time());
-        List<Note> notes = new ArrayList<>();
-        Map<NoteStart, Integer> open = new HashMap<>();
         String place = address.toString();
+        List<Event> left = new ArrayList<>();
         Tap tap = (from, at, event) -> {
-            if (!at.equals(place)) {
-                return;
-            }
-            if (event instanceof NoteStart start && start.tick() < length) {
-                open.put(start, notes.size());
-                notes.add(Note.of(start.tick(), length - start.tick(), start.pitch(), start.velocity()));
-            } else if (event instanceof NoteEnd end && open.containsKey(end.start())) {
-                int index = open.remove(end.start());
-                long lasts =
-                        Math.max(1, Math.min(length, end.tick()) - end.start().tick());
-                Note note = notes.get(index);
-                notes.set(
-                        index,
-                        new Note(
-                                Note.NEW,
-                                note.tick(),
-                                lasts,
-                                note.pitch(),
-                                note.velocity(),
-                                end.releaseVelocity(),
-                                Traits.PLAIN));
+            if (at.equals(place)) {
+                left.add(event);
             }
         };
         Program program = Program.of(piece);
-        PrintJob job = new PrintJob(program.plan(), part.id(), false, tap);
+        PrintJob job = new PrintJob(program.plan(), part.id(), Tail.STOP, tap);
         if (piece.phrase(part.phrase()).filter(phrase -> !phrase.ready()).isPresent()) {
             job.print(program, length);
         } else {
@@ -82,7 +59,7 @@ public final class OneRound {
                 id,
                 stage.name() + " round " + id.replaceFirst(".*-(?=\\d+$)", ""),
                 length,
-                Notes.of(notes),
+                Notes.heard(left, 0, length),
                 List.of(),
                 false,
                 Origin.of(Origin.Kind.KEPT, part.id(), "one round of " + stage.name()),

@@ -320,6 +320,11 @@ final class Outgoing implements Emitter {
     }
 
     @Override
+    public void lost(int pitch) {
+        context.tap().lost(context.part(), address, now, pitch);
+    }
+
+    @Override
     public void startAside(NoteStart note) {
         if (context.aside() != null) {
             start(note, context.aside()::add);
@@ -344,7 +349,12 @@ final class Outgoing implements Emitter {
     }
 
     private Consumer<Event> wayTo(Route route) {
-        return event -> context.renderer().deliver(route.to(), event, true);
+        return event -> {
+            boolean arrives = context.renderer().deliver(route.to(), event, true);
+            if (!arrives && event instanceof NoteStart) {
+                context.tap().astray(context.part(), address, event.tick(), route.to());
+            }
+        };
     }
 
     @Override

@@ -2,8 +2,10 @@ package harpel.engine;
 
 import harpel.chain.Chain;
 import harpel.chain.Stage;
+import harpel.effect.Draws;
 import harpel.effect.EffectKind;
 import harpel.param.ParamSet;
+import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
 import harpel.piece.Lever;
 import harpel.piece.Part;
@@ -32,6 +34,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
      * @param hears which part it hears so, and which way; empty for none
      * @param fed whether any other part sends something to it
      * @param dry whether it is heard without its chain
+     * @param draws the numbers that its draws depend on, or null for those of the piece
      */
     public record PartPlan(
             String id,
@@ -41,13 +44,14 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
             List<String> inputTo,
             String hears,
             boolean fed,
-            boolean dry) {
+            boolean dry,
+            Draws draws) {
         public static PartPlan of(String id, Chain chain) {
-            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false);
+            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false, null);
         }
 
         private PartPlan withDry() {
-            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true);
+            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true, draws);
         }
     }
 
@@ -119,7 +123,15 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
                 piece.hearing(Hearing.Source.INPUT_OF, part.id()),
                 input.ofPart() ? input.toString() : "",
                 routes.isFed(part.id()),
-                part.rack().off());
+                part.rack().off(),
+                draws(piece, part));
+    }
+
+    /** The numbers that a part takes in turn, round by round of its phrase; null where it takes that of the piece. */
+    static Draws draws(Piece piece, Part part) {
+        List<Long> numbers = part.playing().variations();
+        long round = piece.phrase(part.phrase()).map(Phrase::length).orElse(0L);
+        return numbers.isEmpty() || round == 0 ? null : Draws.inTurn(numbers, round);
     }
 
     /** A single chain, whose stages have {@code partId} in their addresses. */

@@ -4,10 +4,12 @@ import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.EventOrder;
 import harpel.event.NoteStart;
+import harpel.time.MeterMap;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.DoubleConsumer;
 
@@ -17,22 +19,27 @@ public final class PrintJob {
     private static final int LONGEST_RING_BARS = 256;
 
     private final Plan plan;
-    private final String part;
-    private final boolean ringOut;
+    private final Set<String> parts;
+    private final Tail tail;
     private final Tap tap;
     private DoubleConsumer progress = done -> {};
     private BooleanSupplier cancelled = () -> Thread.currentThread().isInterrupted();
     private boolean hurried;
     private long from;
 
+    /** @param tap sees what leaves each stage */
+    public PrintJob(Plan plan, String part, Tail tail, Tap tap) {
+        this(plan, Set.of(part), tail, tap);
+    }
+
     /**
-     * @param ringOut whether repeats finish after the end, also of stages not set to
-     * @param tap sees what leaves each stage
+     * @param parts those whose notes are wanted
+     * @param tap sees what leaves each stage, of the first round, too, where the second is printed
      */
-    public PrintJob(Plan plan, String part, boolean ringOut, Tap tap) {
+    public PrintJob(Plan plan, Set<String> parts, Tail tail, Tap tap) {
         this.plan = plan;
-        this.part = part;
-        this.ringOut = ringOut;
+        this.parts = parts;
+        this.tail = tail;
         this.tap = tap;
     }
 
@@ -58,20 +65,28 @@ public final class PrintJob {
     /**
      * What is heard.
      *
+     * @param parts what each part sent, in the order of events; those that sent nothing, too
      * @param lengthTicks where it ends: the end that was asked for, or later if repeats ring out
      * @param refused how many notes were left out since too many sounded or waited at once
      */
-    public record Result(List<Event> events, long lengthTicks, long refused) {}
+    public record Result(Map<String, List<Event>> parts, long lengthTicks, long refused) {
+        /** Of a print of one part. */
+        public List<Event> events() {
+            return parts.values().iterator().next();
+        }
+    }
 
     /**
-     * Prints.
+     * Prints one part.
      *
      * @param input in the order of events
      * @param endTick where the transport stops; notes that start there or later are not played
      * @throws InterruptedException when the thread was interrupted
      */
     public Result print(List<Event> input, long endTick) throws InterruptedException {
-        return printed(List.of(new Reading(part, input, false)), endTick);
+        String part = parts.iterator().next();
+        List<Event> heard = tail == Tail.ROUND ? SecondRound.twice(input, from, endTick) : input;
+        return printed(List.of(new Reading(part, heard, false)), endTick);
     }
 
     /**
@@ -82,7 +97,7 @@ public final class PrintJob {
      */
     public Result print(Program program, long endTick) throws InterruptedException {
         List<Reading> readings = new ArrayList<>();
-        phrases(program, from, endTick)
+        phrases(program, from, lastTick(endTick))
                 .forEach((to, input) -> readings.add(
                         new Reading(to, input, program.scores().get(to).ready())));
         return printed(readings, endTick);
@@ -140,6 +155,11 @@ public final class PrintJob {
         }
     }
 
+    /** Where the transport stops: after two rounds where the second is wanted. */
+    private long lastTick(long endTick) {
+        return tail == Tail.ROUND ? 2 * endTick - from : endTick;
+    }
+
     private Result printed(List<Reading> readings, long endTick) throws InterruptedException {
         try {
             return rendered(readings, endTick);
@@ -148,13 +168,16 @@ public final class PrintJob {
         }
     }
 
-    private Result rendered(List<Reading> readings, long endTick) {
-        EventBuffer heard = new EventBuffer();
+    private Result rendered(List<Reading> readings, long wantedEnd) {
+        long endTick = lastTick(wantedEnd);
+        Map<String, EventBuffer> heard = new LinkedHashMap<>();
+        parts.forEach(part -> heard.put(part, new EventBuffer()));
         Renderer renderer = new Renderer(
                         plan,
-                        (from, event) -> {
-                            if (from.equals(part)) {
-                                heard.add(event);
+                        (part, event) -> {
+                            EventBuffer buffer = heard.get(part);
+                            if (buffer != null) {
+                                buffer.add(event);
                             }
                         },
                         tap)
@@ -186,14 +209,33 @@ public final class PrintJob {
             }
         }
         renderer.render(endTick);
-        renderer.stop(ringOut);
-        long limit = plan.time().meter().tickOfBar(plan.time().meter().barAt(endTick) + LONGEST_RING_BARS);
+        if (tail == Tail.STOP || tail == Tail.RING) {
+            ringOut(renderer, endTick);
+        }
+        renderer.silence();
+        Map<String, List<Event>> sent = new LinkedHashMap<>();
+        long last = wantedEnd;
+        for (Map.Entry<String, EventBuffer> entry : heard.entrySet()) {
+            EventBuffer events = entry.getValue();
+            events.sortAll();
+            if (tail == Tail.ROUND) {
+                sent.put(entry.getKey(), SecondRound.of(events, from, wantedEnd));
+            } else {
+                sent.put(entry.getKey(), events);
+                last = Math.max(
+                        last,
+                        events.isEmpty() ? 0 : events.get(events.size() - 1).tick());
+            }
+        }
+        return new Result(sent, last, renderer.refused());
+    }
+
+    private void ringOut(Renderer renderer, long endTick) {
+        renderer.stop(tail == Tail.RING);
+        MeterMap meter = plan.time().meter();
+        long limit = meter.tickOfBar(meter.barAt(endTick) + LONGEST_RING_BARS);
         while (!renderer.isQuiet() && renderer.nextTick() < limit) {
             renderer.render(renderer.nextTick() + 1);
         }
-        renderer.silence();
-        heard.sortAll();
-        long last = heard.isEmpty() ? 0 : heard.get(heard.size() - 1).tick();
-        return new Result(heard, Math.max(endTick, last), renderer.refused());
     }
 }

@@ -1,5 +1,6 @@
 package harpel.engine;
 
+import harpel.effect.Draws;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -22,7 +23,9 @@ public record Program(Piece piece, Plan plan, Map<String, Score> scores, Patch p
      */
     public static Program after(Program before, Piece piece) {
         boolean sameParts = before != null && before.piece.parts() == piece.parts();
+        // Where variations are taken in turn a plan depends on how long phrases are, too.
         boolean samePlan = sameParts
+                && (before.piece.phrases() == piece.phrases() || !takesTurns(piece))
                 && before.piece.key() == piece.key()
                 && before.piece.time() == piece.time()
                 && before.piece.variation() == piece.variation()
@@ -33,13 +36,20 @@ public record Program(Piece piece, Plan plan, Map<String, Score> scores, Patch p
             Phrase phrase = piece.phrase(part.phrase()).orElse(null);
             if (phrase != null) {
                 Score old = before == null ? null : before.scores.get(part.id());
-                boolean same = old != null && old.is(phrase, part.channel(), piece.variation());
-                scores.put(part.id(), same ? old : Score.of(phrase, part.channel(), piece.variation()));
+                Draws own = Plan.draws(piece, part);
+                Draws draws = own == null ? Draws.of(piece.variation()) : own;
+                boolean same = old != null && old.is(phrase, part.channel(), draws);
+                scores.put(part.id(), same ? old : Score.of(phrase, part.channel(), draws));
             }
         }
         if (!samePlan) {
             plan.prepare();
         }
         return new Program(piece, plan, scores, sameParts ? before.patch : Patch.of(piece));
+    }
+
+    private static boolean takesTurns(Piece piece) {
+        return piece.parts().stream()
+                .anyMatch(part -> !part.playing().variations().isEmpty());
     }
 }

@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.chain.Chain;
+import harpel.effect.Draws;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.param.RouteType;
@@ -94,7 +95,16 @@ public final class Renderer {
 
     private RunContext context(Plan.PartPlan part, Load load) {
         return new RunContext(
-                plan.key(), plan.time(), plan.variation(), this, part.id(), part.id(), part.channel(), tap, load, null);
+                plan.key(),
+                plan.time(),
+                part.draws() == null ? Draws.of(plan.variation()) : part.draws(),
+                this,
+                part.id(),
+                part.id(),
+                part.channel(),
+                tap,
+                load,
+                null);
     }
 
     /** Whether others wait for what is rendered; see {@link harpel.effect.EffectContext#hurried}. */
@@ -146,14 +156,17 @@ public final class Renderer {
         return refused;
     }
 
-    /** Hands over what one part sends to another, or to an output. A part that is not there takes nothing. */
-    void deliver(String to, Event event, boolean sent) {
+    /** Hands over what one part sends to another, or to an output. Whether it is there; a part that is not takes nothing. */
+    boolean deliver(String to, Event event, boolean sent) {
         PartRun run = parts.get(to);
         if (run != null) {
             run.takeFromOther(event, sent);
         } else if (to.startsWith(RouteType.OUTPUT)) {
             outputs.computeIfAbsent(to, this::output).take(event);
+        } else {
+            return false;
         }
+        return true;
     }
 
     private PartRun output(String id) {

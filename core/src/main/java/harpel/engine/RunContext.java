@@ -1,5 +1,6 @@
 package harpel.engine;
 
+import harpel.effect.Draws;
 import harpel.effect.EffectContext;
 import harpel.param.Param;
 import harpel.theory.Key;
@@ -16,7 +17,7 @@ import harpel.time.TimeMap;
 record RunContext(
         Key key,
         TimeMap time,
-        long variation,
+        Draws draws,
         Renderer renderer,
         String part,
         String place,
@@ -30,7 +31,7 @@ record RunContext(
         return other != null
                 && key.equals(other.key)
                 && time.equals(other.time)
-                && variation == other.variation
+                && draws.equals(other.draws)
                 && renderer == other.renderer
                 && channel == other.channel
                 && aside == other.aside;
@@ -76,16 +77,11 @@ record RunContext(
         tap.inForce(part, place, param.id(), value);
     }
 
-    @Override
-    public void lost(long tick, int pitch) {
-        tap.lost(part, place, tick, pitch);
-    }
-
     RunContext withAside(Inbox newAside) {
-        return new RunContext(key, time, variation, renderer, part, place, channel, tap, load, newAside);
+        return new RunContext(key, time, draws, renderer, part, place, channel, tap, load, newAside);
     }
 
     RunContext at(String newPlace) {
-        return new RunContext(key, time, variation, renderer, part, newPlace, channel, tap, load, aside);
+        return new RunContext(key, time, draws, renderer, part, newPlace, channel, tap, load, aside);
     }
 }

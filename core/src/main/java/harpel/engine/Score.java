@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.effect.Chance;
+import harpel.effect.Draws;
 import harpel.event.EventOrder;
 import harpel.event.Message;
 import harpel.phrase.Note;
@@ -20,26 +21,26 @@ import java.util.List;
 record Score(
         Phrase phrase,
         int channel,
-        long variation,
+        Draws draws,
         long length,
         boolean ready,
         Notes notes,
         List<Message> messages,
         Chance chance) {
-    static Score of(Phrase phrase, int channel, long variation) {
+    static Score of(Phrase phrase, int channel, Draws draws) {
         List<Message> messages = phrase.messages().stream()
                 .map(message -> message.onChannel(channel))
                 .sorted(EventOrder.INSTANCE)
                 .filter(message -> message.tick() < phrase.length())
                 .toList();
         phrase.notes().prepare();
-        Chance chance = Chance.of(variation, 0, "phrase/" + phrase.id());
-        return new Score(phrase, channel, variation, phrase.length(), phrase.ready(), phrase.notes(), messages, chance);
+        Chance chance = Chance.of(draws, 0, "phrase/" + phrase.id());
+        return new Score(phrase, channel, draws, phrase.length(), phrase.ready(), phrase.notes(), messages, chance);
     }
 
     /** Whether this is what {@link #of} would give. */
-    boolean is(Phrase onePhrase, int oneChannel, long oneVariation) {
-        return phrase == onePhrase && channel == oneChannel && variation == oneVariation;
+    boolean is(Phrase onePhrase, int oneChannel, Draws oneDraws) {
+        return phrase == onePhrase && channel == oneChannel && draws.equals(oneDraws);
     }
 
     boolean isEmpty() {
@@ -62,6 +63,6 @@ record Score(
             return true;
         }
         long place = (note.tick() * 128 + note.pitch()) * 64 + notes.alikeBefore(index);
-        return chance.unitOf(round, place) * 100 < percent;
+        return chance.unitInRound(round, place) * 100 < percent;
     }
 }

@@ -47,7 +47,7 @@ final class SplitRun implements Node {
     public void update(Stage stage, RunContext newContext, long tick, EventBuffer out) {
         boolean wasOn = on;
         context = newContext;
-        chance = Chance.of(context.variation(), stage.params().get(EffectKind.SEED), address);
+        chance = Chance.of(context.draws(), stage.params().get(EffectKind.SEED), address);
         onlyChannel = stage.params().get(EffectKind.CHANNEL);
         on = stage.on() && !stage.branches().isEmpty();
         takes = stage.branches().stream().map(Branch::takes).toList();

@@ -54,9 +54,9 @@ final class StageRun implements Node {
         long newSeed = known && stage.params().spec().has(EffectKind.SEED)
                 ? stage.params().get(EffectKind.SEED)
                 : 0;
-        if (effect == null || newSeed != seed || newContext.variation() != context.variation()) {
+        if (effect == null || newSeed != seed || !newContext.draws().equals(context.draws())) {
             seed = newSeed;
-            out.chance(Chance.of(newContext.variation(), seed, address));
+            out.chance(Chance.of(newContext.draws(), seed, address));
         }
         boolean otherContext = context == null
                 || !newContext.time().equals(context.time())

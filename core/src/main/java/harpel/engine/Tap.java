@@ -44,6 +44,9 @@ public interface Tap {
     /** A stage could not do with a pitch what it was to do: what it made of it was clipped, or it was dropped. */
     default void lost(String part, String place, long tick, int pitch) {}
 
+    /** A stage has sent a note to a part that is not there. */
+    default void astray(String part, String place, long tick, String to) {}
+
     /** A parameter of a stage has this value in force, whatever is set. */
     default void inForce(String part, String place, String param, Object value) {}
 
@@ -102,6 +105,12 @@ public interface Tap {
             public void lost(String part, String place, long tick, int pitch) {
                 one.lost(part, place, tick, pitch);
                 other.lost(part, place, tick, pitch);
+            }
+
+            @Override
+            public void astray(String part, String place, long tick, String to) {
+                one.astray(part, place, tick, to);
+                other.astray(part, place, tick, to);
             }
 
             @Override

@@ -236,6 +236,16 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         return branches;
     }
 
+    /** A chain as a file has it, for keeping it beside what was made with it. */
+    public static List<Object> plain(Chain chain) {
+        return writeChain(chain);
+    }
+
+    /** The chain that {@link #plain} gave; what this version does not know is kept. */
+    public static Chain chainOf(Object plain) {
+        return readChain(plain, "chain", true);
+    }
+
     static List<Object> writeChain(Chain chain) {
         List<Object> list = new ArrayList<>();
         Chain soFar = Chain.EMPTY;

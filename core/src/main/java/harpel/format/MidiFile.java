@@ -9,9 +9,11 @@ import harpel.phrase.Notes;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
+import harpel.piece.Mark;
 import harpel.theory.Key;
 import harpel.theory.Scale;
 import harpel.time.TimeMap;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -61,6 +63,9 @@ public record MidiFile(
         /** In the first track of a file it names the whole. */
         static final int TRACK_NAME = 0x03;
 
+        /** A named place (Standard MIDI Files 1.0). */
+        static final int MARKER = 0x06;
+
         /** How many sharps, or flats below nought, and 1 for minor (Standard MIDI Files 1.0). */
         static final int KEY_SIGNATURE = 0x59;
 
@@ -98,6 +103,14 @@ public record MidiFile(
                     int root = Math.floorMod(7 * meta.data[0] - (minor ? 3 : 0), 12);
                     return new Key(root, Scale.of(minor ? "minor" : "major"));
                 });
+    }
+
+    /** Its markers, where they have a name. */
+    public List<Mark> marks() {
+        return metas.stream()
+                .filter(meta -> meta.type == Meta.MARKER && meta.data.length > 0)
+                .map(meta -> Mark.of(meta.tick, new String(meta.data, StandardCharsets.UTF_8)))
+                .toList();
     }
 
     private Phrase toPhrase(String name, List<Note> from, List<Message> said, Origin origin) {

@@ -11,6 +11,7 @@ import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
 import harpel.piece.Hearing;
 import harpel.piece.Lever;
+import harpel.piece.Mark;
 import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -40,6 +41,8 @@ public final class PieceFile {
 
     private static final long FARTHEST = 1L << 48;
 
+    private static final long MOST_VARIATION = 999_999;
+
     private static final Pattern HEX = Pattern.compile("[0-9A-Fa-f]{2}( [0-9A-Fa-f]{2})*");
 
     private PieceFile() {}
@@ -57,16 +60,19 @@ public final class PieceFile {
         ChainFile.takeVersion(file);
         String name = file.text("piece", "Untitled");
         Key key = file.take("key", Key.C_MAJOR, value -> Key.parse(String.valueOf(value)));
-        long variation = file.whole("variation", 1, 0, 999_999);
+        long variation = file.whole("variation", 1, 0, MOST_VARIATION);
         TempoMap tempo = file.take("tempo", TempoMap.of(120), PieceFile::readTempo);
         MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, PieceFile::readMeter);
         List<Phrase> phrases = file.list("phrases", (one, path) -> readPhrase(one, path, newer));
         List<Part> parts = file.list("parts", (one, path) -> readPart(one, path, newer));
         List<Lever> levers = file.list("levers", (one, path) -> readLever(one, path, newer));
-        Map<String, Object> unknown = file.end("harpel, piece, key, variation, tempo, meter, parts, phrases, levers");
+        List<Mark> marks = file.list("marks", (one, path) -> readMark(one, path, newer));
+        Map<String, Object> unknown =
+                file.end("harpel, piece, key, variation, tempo, meter, parts, phrases, levers, marks");
         return PlainMap.at(
                 "parts",
-                () -> new Piece(name, key, variation, new TimeMap(tempo, meter), parts, phrases, levers, unknown));
+                () -> new Piece(
+                        name, key, variation, new TimeMap(tempo, meter), parts, phrases, levers, marks, unknown));
     }
 
     /** What of a piece this version does not know and keeps for the file, in words; empty where it knows all. */
@@ -97,7 +103,24 @@ public final class PieceFile {
                 .forEach(lever -> lever.unknown()
                         .keySet()
                         .forEach(field -> found.add("\"" + field + "\" of lever " + lever.name())));
+        piece.marks()
+                .forEach(mark -> mark.unknown()
+                        .keySet()
+                        .forEach(field -> found.add("\"" + field + "\" of mark " + mark.name())));
         return found;
+    }
+
+    private static Mark readMark(Object plain, String path, boolean newer) {
+        PlainMap fields = new PlainMap(plain, path, newer);
+        long at = fields.whole("at", 0, 0, FARTHEST);
+        String name = fields.text("name", "");
+        return new Mark(at, name, fields.end("at, name"));
+    }
+
+    private static Map<String, Object> writeMark(Mark mark) {
+        Map<String, Object> plain = ordered("at", mark.tick(), "name", mark.name());
+        PlainMap.merge(plain, mark.unknown());
+        return plain;
     }
 
     private static TempoMap readTempo(Object plain) {
@@ -150,7 +173,7 @@ public final class PieceFile {
         String id = fields.text("id", Part.idFor(name));
         String phrase = fields.text("phrase", "");
         Part.Run run = fields.take("run", Part.Run.KEYS, new ChoiceType<>(Part.Run.class)::read);
-        Hearing hearing = fields.take("input", Hearing.KEYS, PieceFile::readHearing);
+        Hearing hearing = fields.take("input", Hearing.KEYS, PieceFile::hearingOf);
         Voice voice = new Voice(
                 fields.text("output", ""),
                 (int) fields.whole("channel", 1, 1, 16) - 1,
@@ -164,13 +187,16 @@ public final class PieceFile {
                 fields.flag("chain-off", false),
                 fields.take("heard", 'A', PieceFile::letter),
                 ChainFile.takeChain(fields, "other-chain", null));
+        List<Long> variations = fields.list("variations", (one, place) -> PlainMap.whole(one, 0, MOST_VARIATION));
+        List<String> stars = fields.list("stars", (one, starPath) -> String.valueOf(one));
         Map<String, Object> unknown = fields.end(
-                "name, id, phrase, input, run, sound, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
+                "name, id, phrase, variations, input, stars, run, sound, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
                         + " other-chain");
-        return new Part(id, name, hearing, run, new Playing.Loop(phrase), rack, voice, mix, unknown);
+        return new Part(id, name, hearing, run, new Playing.Loop(phrase, variations), rack, voice, mix, stars, unknown);
     }
 
-    private static Hearing readHearing(Object plain) {
+    /** What {@link #plain} gave. */
+    public static Hearing hearingOf(Object plain) {
         if ("keys".equals(plain)) {
             return Hearing.KEYS;
         }
@@ -194,7 +220,8 @@ public final class PieceFile {
                 + " {\"output-of\": part} or {\"input-of\": part} but was " + plain);
     }
 
-    private static Object writeHearing(Hearing hearing) {
+    /** What a part hears as a file has it, for keeping it beside what was made of it. */
+    public static Object plain(Hearing hearing) {
         if (hearing.from().isEmpty()) {
             return ChoiceType.word(hearing.source());
         }
@@ -247,7 +274,19 @@ public final class PieceFile {
     private static Origin readOrigin(Object plain, boolean newer) {
         PlainMap fields = new PlainMap(plain, "", newer);
         Origin.Kind kind = fields.take("kind", Origin.Kind.DRAWN, new ChoiceType<>(Origin.Kind.class)::read);
-        return new Origin(kind, fields.text("from", ""), fields.text("details", ""), fields.end("kind, from, details"));
+        String from = fields.text("from", "");
+        String details = fields.text("details", "");
+        Map<String, Object> how = fields.take("how", Map.of(), PieceFile::fields);
+        return new Origin(kind, from, details, how, fields.end("kind, from, details, how"));
+    }
+
+    private static Map<String, Object> fields(Object plain) {
+        if (plain instanceof Map<?, ?> map) {
+            Map<String, Object> fields = new LinkedHashMap<>();
+            map.forEach((name, value) -> fields.put(String.valueOf(name), value));
+            return fields;
+        }
+        throw new ParamException("must be an object but was " + plain);
     }
 
     private static Map<String, Object> writeOrigin(Origin origin) {
@@ -257,6 +296,9 @@ public final class PieceFile {
         }
         if (!origin.details().isEmpty()) {
             plain.put("details", origin.details());
+        }
+        if (!origin.how().isEmpty()) {
+            plain.put("how", origin.how());
         }
         PlainMap.merge(plain, origin.unknown());
         return plain;
@@ -318,6 +360,9 @@ public final class PieceFile {
             plain.put(
                     "levers", piece.levers().stream().map(PieceFile::writeLever).toList());
         }
+        if (!piece.marks().isEmpty()) {
+            plain.put("marks", piece.marks().stream().map(PieceFile::writeMark).toList());
+        }
         PlainMap.merge(plain, piece.unknown());
         return Json.write(plain);
     }
@@ -363,8 +408,11 @@ public final class PieceFile {
         if (!part.phrase().isEmpty()) {
             plain.put("phrase", part.phrase());
         }
+        if (!part.playing().variations().isEmpty()) {
+            plain.put("variations", part.playing().variations());
+        }
         if (!part.hearing().equals(Hearing.KEYS)) {
-            plain.put("input", writeHearing(part.hearing()));
+            plain.put("input", plain(part.hearing()));
         }
         if (part.run() != Part.Run.KEYS) {
             plain.put("run", ChoiceType.word(part.run()));
@@ -397,6 +445,9 @@ public final class PieceFile {
         }
         if (rack.other() != null) {
             plain.put("other-chain", ChainFile.writeChain(rack.other()));
+        }
+        if (!part.stars().isEmpty()) {
+            plain.put("stars", part.stars());
         }
         PlainMap.merge(plain, part.unknown());
         return plain;

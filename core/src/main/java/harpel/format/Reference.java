@@ -326,6 +326,11 @@ public final class Reference {
         properties(part).put("mute", Map.of("type", "boolean"));
         properties(part).put("solo", Map.of("type", "boolean"));
         properties(part).put("level", Map.of("type", "integer", "minimum", 0, "maximum", 100));
+        properties(part)
+                .put(
+                        "variations",
+                        Map.of("type", "array", "items", Map.of("type", "integer", "minimum", 0, "maximum", 999_999)));
+        properties(part).put("stars", Map.of("type", "array", "items", text));
         properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Mix.COLOURS - 1));
         properties(part).put("chain", ref("chain"));
         properties(part).put("chain-off", Map.of("type", "boolean"));
@@ -360,6 +365,7 @@ public final class Reference {
                                         .map(ChoiceType::word)
                                         .toList()));
         properties(origin).put("details", text);
+        properties(origin).put("how", Map.of("type", "object"));
         properties(phrase).put("origin", origin);
         properties(phrase).put("messages", Map.of("type", "array", "items", Map.of("type", "array")));
         Map<String, Object> schema = object("harpel", "parts", Map.of("type", "array", "items", part));
@@ -372,6 +378,9 @@ public final class Reference {
         properties(lever).put("value", Map.of("type", "number", "minimum", 0, "maximum", 100));
         properties(lever).put("controller", Map.of("type", "integer", "minimum", 0, "maximum", 127));
         properties(schema).put("levers", Map.of("type", "array", "items", lever));
+        Map<String, Object> mark = object("at", Map.of("type", "integer", "minimum", 0));
+        properties(mark).put("name", text);
+        properties(schema).put("marks", Map.of("type", "array", "items", mark));
         properties(schema).put("phrases", Map.of("type", "array", "items", phrase));
         return schema;
     }

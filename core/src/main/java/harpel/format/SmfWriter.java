@@ -9,6 +9,9 @@ import harpel.event.NoteStart;
 import harpel.format.MidiFile.Meta;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
+import harpel.piece.Piece;
+import harpel.theory.Key;
+import harpel.theory.Scale;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
@@ -19,6 +22,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * Writes Standard MIDI Files of format 0 or 1 at 960 to a quarter (Standard MIDI Files 1.0), in one pass. What falls together in the
@@ -51,27 +56,83 @@ public final class SmfWriter {
     private SmfWriter() {}
 
     /**
+     * A line of a file.
+     *
+     * @param name empty for none
+     * @param events in the order of events; every start has its end
+     */
+    public record Track(String name, List<? extends Event> events) {}
+
+    /**
      * @param format 0: one track; 1: tempo, meter and names in the first track, the events in the second
      * @param events in the order of events; every start has its end
      */
     public static byte[] write(
             int format, TimeMap time, List<Meta> metas, List<? extends Event> events, long lengthTicks) {
+        return writeTracks(format, time, metas, List.of(new Track("", events)), lengthTicks);
+    }
+
+    /** @param format 0: all in one track; 1: tempo, meter and what is about the whole in the first track, then one for each line */
+    public static byte[] writeTracks(int format, TimeMap time, List<Meta> metas, List<Track> tracks, long lengthTicks) {
         if (format != 0 && format != 1) {
             throw new IllegalArgumentException("format must be 0 or 1 but was " + format);
         }
         long length = Ticks.toResolution(lengthTicks, RESOLUTION);
         List<Meta> conductor = conductor(time, metas);
         ByteArrayOutputStream file = new ByteArrayOutputStream();
-        file.writeBytes(new byte[] {'M', 'T', 'h', 'd', 0, 0, 0, 6, 0, (byte) format, 0, (byte) (format + 1)});
+        file.writeBytes(new byte[] {'M', 'T', 'h', 'd', 0, 0, 0, 6, 0, (byte) format});
+        int chunks = format == 0 ? 1 : tracks.size() + 1;
+        file.write(chunks >> 8);
+        file.write(chunks & 0xFF);
         file.write(RESOLUTION >> 8);
         file.write(RESOLUTION & 0xFF);
         if (format == 0) {
-            new SmfWriter().track(conductor, events, length, file);
+            List<Event> all = new ArrayList<>();
+            tracks.forEach(track -> all.addAll(track.events));
+            if (tracks.size() > 1) {
+                all.sort(EventOrder.INSTANCE);
+            }
+            new SmfWriter().track(conductor, all, length, file);
         } else {
             new SmfWriter().track(conductor, List.of(), length, file);
-            new SmfWriter().track(List.of(), events, length, file);
+            for (Track track : tracks) {
+                List<Meta> name = track.name.isEmpty() ? List.of() : List.of(text(0, Meta.TRACK_NAME, track.name));
+                new SmfWriter().track(name, track.events, length, file);
+            }
         }
         return file.toByteArray();
+    }
+
+    private static Meta text(long tick, int type, String text) {
+        return new Meta(tick, type, text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** What a file says about a stretch of a piece besides tempo and meter: its name, its key where a signature can say it, its marks. */
+    public static List<Meta> about(Piece piece, long from, long to) {
+        List<Meta> metas = new ArrayList<>();
+        metas.add(text(0, Meta.TRACK_NAME, piece.name()));
+        signature(piece.key()).ifPresent(metas::add);
+        piece.marks().stream()
+                .filter(mark -> mark.tick() >= from && mark.tick() < to)
+                .forEach(mark -> metas.add(text(mark.tick() - from, Meta.MARKER, mark.name())));
+        return metas;
+    }
+
+    /**
+     * The key signature of a key: of a minor key that of minor, of other modes of the major scale that of the major key with the same
+     * notes, as they are written (common practice); nothing for other scales.
+     */
+    private static Optional<Meta> signature(Key key) {
+        for (int sharps = -5; sharps <= 6; sharps++) {
+            Key major = new Key(Math.floorMod(7 * sharps, 12), Scale.of("major"));
+            boolean same = key.scale().size() == 7
+                    && IntStream.range(0, 12).allMatch(pitch -> key.contains(pitch) == major.contains(pitch));
+            if (same) {
+                boolean minor = Math.floorMod(major.root() - key.root(), 12) == 3;
+                return Optional.of(new Meta(0, Meta.KEY_SIGNATURE, new byte[] {(byte) sharps, (byte) (minor ? 1 : 0)}));
+            }
+        }
+        return Optional.empty();
     }
 
     /**
@@ -94,8 +155,7 @@ public final class SmfWriter {
             }
         }
         events.sort(EventOrder.INSTANCE);
-        byte[] name = phrase.name().getBytes(StandardCharsets.UTF_8);
-        return write(1, time, List.of(new Meta(0, Meta.TRACK_NAME, name)), events, phrase.length());
+        return write(1, time, List.of(text(0, Meta.TRACK_NAME, phrase.name())), events, phrase.length());
     }
 
     private static List<Meta> conductor(TimeMap time, List<Meta> metas) {

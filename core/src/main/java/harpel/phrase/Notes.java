@@ -1,5 +1,8 @@
 package harpel.phrase;
 
+import harpel.event.Event;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
 import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -13,6 +16,7 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.NoSuchElementException;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.RandomAccess;
 import java.util.Set;
@@ -59,6 +63,42 @@ public final class Notes extends AbstractList<Note> implements RandomAccess {
      */
     public static Notes of(Collection<Note> notes) {
         return EMPTY.plusAll(notes);
+    }
+
+    /**
+     * The notes that sound in a stretch of events, from its beginning on; one that began before begins there, and one that sounds on
+     * ends at its end.
+     *
+     * @param events in their order
+     */
+    public static Notes heard(List<? extends Event> events, long from, long to) {
+        List<Note> notes = new ArrayList<>();
+        Map<NoteStart, Integer> open = new IdentityHashMap<>();
+        for (Event event : events) {
+            if (event instanceof NoteStart start && start.tick() < to) {
+                open.put(start, notes.size());
+                long begin = Math.max(from, start.tick());
+                notes.add(Note.of(begin - from, to - begin, start.pitch(), start.velocity()));
+            } else if (event instanceof NoteEnd end && open.containsKey(end.start())) {
+                int index = open.remove(end.start());
+                Note note = notes.get(index);
+                long lasts = Math.min(to, end.tick()) - from - note.tick();
+                // One that ended before, or at, the beginning is none of the stretch.
+                notes.set(
+                        index,
+                        lasts < 1 && end.start().tick() < from
+                                ? null
+                                : new Note(
+                                        Note.NEW,
+                                        note.tick(),
+                                        Math.max(1, lasts),
+                                        note.pitch(),
+                                        note.velocity(),
+                                        end.releaseVelocity(),
+                                        Traits.PLAIN));
+            }
+        }
+        return of(notes.stream().filter(Objects::nonNull).toList());
     }
 
     /** With more notes; those without an id get the next free ones in the order given. */

@@ -9,16 +9,18 @@ import java.util.Map;
  *
  * @param from the file it was read from, or the id of the part it was kept from, recorded for or printed through; empty where there is none
  * @param details in words, such as the track, or which bars of what a part sent
+ * @param how what it was made with, as a file has it, so that it can be made again; empty where it was not made
  * @param unknown what a newer version wrote and this one does not know
  */
-public record Origin(Kind kind, String from, String details, Map<String, Object> unknown) {
+public record Origin(Kind kind, String from, String details, Map<String, Object> how, Map<String, Object> unknown) {
     /** How a phrase came to be. */
     public enum Kind {
         DRAWN,
         READ,
         KEPT,
         RECORDED,
-        PRINTED
+        PRINTED,
+        MADE
     }
 
     /** With what the details begin where it is what a part's chain sent. */
@@ -27,6 +29,7 @@ public record Origin(Kind kind, String from, String details, Map<String, Object>
     public static final Origin DRAWN = of(Kind.DRAWN, "", "");
 
     public Origin {
+        how = how.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(how));
         unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
     }
 
@@ -36,6 +39,6 @@ public record Origin(Kind kind, String from, String details, Map<String, Object>
     }
 
     public static Origin of(Kind kind, String from, String details) {
-        return new Origin(kind, from, details, Map.of());
+        return new Origin(kind, from, details, Map.of(), Map.of());
     }
 }

@@ -5,6 +5,7 @@ import harpel.theory.Words;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -12,6 +13,7 @@ import java.util.Map;
  *
  * @param id the part's name in addresses of stages
  * @param run whether its chain runs by the keys alone when the transport stands
+ * @param stars the variations of it that were starred, such as "chance 43"
  * @param unknown what a newer version wrote
  */
 @RecordBuilder
@@ -24,6 +26,7 @@ public record Part(
         Rack rack,
         Voice voice,
         Mix mix,
+        List<String> stars,
         Map<String, Object> unknown)
         implements PartBuilder.With {
     /** What makes the chain's time go. */
@@ -37,6 +40,7 @@ public record Part(
             throw new IllegalArgumentException(
                     "a part's id is lower-case letters, digits and hyphens but was \"" + id + "\"");
         }
+        stars = List.copyOf(stars);
         unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
     }
 
@@ -50,6 +54,7 @@ public record Part(
                 Rack.of(chain),
                 Voice.FIRST,
                 Mix.PLAIN,
+                List.of(),
                 Map.of());
     }
 
@@ -85,7 +90,12 @@ public record Part(
 
     /** With the phrase of that id over and over; with none where it is empty. */
     public Part withPhrase(String phrase) {
-        return withPlaying(new Playing.Loop(phrase));
+        return withPlaying(new Playing.Loop(phrase, playing.variations()));
+    }
+
+    /** With variations that are taken in turn, one a round of its phrase; with none the piece's holds. */
+    public Part withVariations(List<Long> variations) {
+        return withPlaying(new Playing.Loop(playing.phrase(), variations));
     }
 
     /** The name of its stand-in instrument. */

@@ -12,6 +12,7 @@ import harpel.time.TimeMap;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,6 +27,7 @@ import java.util.function.UnaryOperator;
  *
  * @param variation the number that all chance depends on
  * @param levers with different names
+ * @param marks in order of their places
  * @param unknown what a newer version wrote and this one does not know
  */
 @RecordBuilder
@@ -37,12 +39,14 @@ public record Piece(
         List<Part> parts,
         List<Phrase> phrases,
         List<Lever> levers,
+        List<Mark> marks,
         Map<String, Object> unknown)
         implements PieceBuilder.With {
     public Piece {
         parts = List.copyOf(parts);
         phrases = List.copyOf(phrases);
         levers = List.copyOf(levers);
+        marks = marks.stream().sorted(Comparator.comparingLong(Mark::tick)).toList();
         unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
@@ -81,6 +85,7 @@ public record Piece(
                 1,
                 TimeMap.DEFAULT,
                 List.of(Part.of("Part 1", Chain.EMPTY)),
+                List.of(),
                 List.of(),
                 List.of(),
                 Map.of());

@@ -1,9 +1,12 @@
 package harpel.piece;
 
+import harpel.make.ChordsMaker;
+import harpel.make.Progression;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.theory.Chord;
 import harpel.theory.Key;
+import harpel.theory.Voicing;
 import harpel.time.MeterMap;
 import harpel.time.Ticks;
 import java.util.ArrayList;
@@ -15,10 +18,23 @@ public final class TestPhrases {
 
     private TestPhrases() {}
 
-    /** All of them, for a piece in that key and meter; two or four bars long. */
+    /** The name of the one that is for drums: whoever hears it wants percussion sounds. */
+    public static final String DRUMS = "Test: drum bar";
+
+    /** All of them, for a piece in that key and meter; one to four bars long. */
     public static List<Phrase> all(Key key, MeterMap meter) {
         long bar = meter.at(0).barTicks();
-        return List.of(repeated(bar), chromatic(bar), progression(key, bar), drumBar(bar));
+        return List.of(
+                repeated(bar),
+                chromatic(bar),
+                progression(key, bar),
+                oneLong(bar),
+                bass(key, bar),
+                octaveAndFifth(bar),
+                chords("Test: four bright chords", "I V vi IV", key, meter),
+                chords("Test: four smooth chords", "Imaj7 vi7 ii7 V7", key, meter),
+                chords("Test: four dark chords", "i VI III VII", key, meter),
+                drumBar(bar));
     }
 
     private static Phrase repeated(long bar) {
@@ -37,7 +53,39 @@ public final class TestPhrases {
         return Phrase.of("Test: chromatic run", 2 * bar, notes);
     }
 
-    /** First, sixth, fourth and fifth degree. */
+    private static Phrase oneLong(long bar) {
+        return Phrase.of("Test: one long note", 4 * bar, List.of(note(0, 4 * bar, 60, 100)));
+    }
+
+    /** The roots of four chords, two octaves below the middle. */
+    private static Phrase bass(Key key, long bar) {
+        List<Note> notes = new ArrayList<>();
+        for (Chord chord : new Progression("", "I vi IV V").chords(key)) {
+            notes.add(note(
+                    notes.size() * bar, bar - QUARTER / 8, chord.pitchesNear(38).get(0), 95));
+        }
+        return Phrase.of("Test: a bass note a bar", 4 * bar, notes);
+    }
+
+    private static Phrase octaveAndFifth(long bar) {
+        List<Note> notes = new ArrayList<>();
+        for (int i = 0; i < 4; i++) {
+            notes.add(note(i * bar, bar - QUARTER / 8, 48, 95));
+            notes.add(note(i * bar, bar - QUARTER / 8, 67, 85));
+        }
+        return Phrase.of("Test: an octave and a fifth apart", 4 * bar, notes);
+    }
+
+    private static Phrase chords(String name, String numerals, Key key, MeterMap meter) {
+        ChordsMaker maker = new ChordsMaker(
+                new Progression("", numerals), 1, Voicing.CLOSE, 55, false, ChordsMaker.Rhythm.HELD, 90);
+        List<Note> notes = maker.notes(key, meter).stream()
+                .map(note -> note.withLength(note.length() - QUARTER / 8))
+                .toList();
+        return Phrase.of(name, maker.length(key, meter), notes);
+    }
+
+    /** Degrees with the triads of the key, whatever it is. */
     private static Phrase progression(Key key, long bar) {
         List<Note> notes = new ArrayList<>();
         int[] degrees = {0, 5, 3, 4};
@@ -62,7 +110,7 @@ public final class TestPhrases {
                 notes.add(note(tick, QUARTER / 4, 38, 100));
             }
         }
-        return Phrase.of("Test: drum bar", bar, notes);
+        return Phrase.of(DRUMS, bar, notes);
     }
 
     private static Note note(long tick, long length, int pitch, int velocity) {

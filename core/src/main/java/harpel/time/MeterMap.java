@@ -103,6 +103,16 @@ public final class MeterMap {
         return new Place(bar + 1, (int) (into / beatTicks) + 1, into % beatTicks);
     }
 
+    /** The same, counted from a tick on, where a bar begins. */
+    MeterMap since(long tick) {
+        Change now = at(tick);
+        List<Change> later = new ArrayList<>(List.of(new Change(0, now.beats, now.unit)));
+        changes.stream()
+                .filter(change -> change.tick > tick)
+                .forEach(change -> later.add(new Change(change.tick - tick, change.beats, change.unit)));
+        return new MeterMap(later);
+    }
+
     /** The bar, counted from 0, that holds the tick. */
     public long barAt(long tick) {
         int index = indexAt(tick);

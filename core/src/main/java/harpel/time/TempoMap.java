@@ -77,6 +77,15 @@ public final class TempoMap {
         return new TempoMap(result);
     }
 
+    /** The same, counted from a tick on. */
+    TempoMap since(long tick) {
+        List<Change> later = new ArrayList<>(List.of(new Change(0, bpmAt(tick))));
+        changes.stream()
+                .filter(change -> change.tick > tick)
+                .forEach(change -> later.add(new Change(change.tick - tick, change.bpm)));
+        return new TempoMap(later);
+    }
+
     public double bpmAt(long tick) {
         return changes.get(indexAt(tick)).bpm;
     }

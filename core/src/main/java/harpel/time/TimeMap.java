@@ -4,6 +4,11 @@ package harpel.time;
 public record TimeMap(TempoMap tempo, MeterMap meter) {
     public static final TimeMap DEFAULT = new TimeMap(TempoMap.of(120), MeterMap.FOUR_FOUR);
 
+    /** The same, counted from a tick on. */
+    public TimeMap since(long tick) {
+        return tick == 0 ? this : new TimeMap(tempo.since(tick), meter.since(tick));
+    }
+
     /** The tick that lies a length of time after {@code startTick}, taken {@code times} times, rounded once. */
     public long after(long startTick, TimeValue length, double times) {
         if (length instanceof TimeValue.Millis ms) {

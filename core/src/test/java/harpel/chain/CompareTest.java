@@ -9,6 +9,7 @@ import harpel.effect.held.Arpeggio;
 import harpel.effect.notes.Pulse;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
+import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.event.NoteEnd;
@@ -120,7 +121,7 @@ class CompareTest {
         Piece piece = Piece.empty().withParts(List.of(part));
         NoteStart note = NoteStart.played(0, 0, 0, 60, 90);
         List<Event> music = new ArrayList<>(List.of(note, NoteEnd.plain(960, note)));
-        return new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
+        return new PrintJob(Plan.of(piece), part.id(), Tail.STOP, Tap.NONE)
                 .print(music, 2000).events().stream()
                         .filter(NoteStart.class::isInstance)
                         .map(event -> String.valueOf(((NoteStart) event).pitch()))

@@ -71,6 +71,7 @@ final class Laws {
         laws.put("everyStartEndsAtItsPort", PortLaws::everyStartEndsAtItsPort);
         laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
         laws.put("aPhraseIsPrintedFromAnywhereAsHeard", PhraseLaws::printedFromAnywhereAsHeard);
+        laws.put("aRoundIsTheSecondOneHeard", PhraseLaws::theRoundIsTheSecondHeard);
         laws.put("aPhraseEditedInPlayLeavesNothingHanging", (kind, seed) -> PhraseLaws.edited(kind, seed, 100));
         laws.put("whatIsKeptIsWhatTheOutputGot", HeardLaws::whatIsKeptIsWhatTheOutputGot);
         return laws;
@@ -212,9 +213,18 @@ final class Laws {
                                 way == 2 ? other : List.of(),
                                 "",
                                 false,
-                                false),
+                                false,
+                                null),
                         new Plan.PartPlan(
-                                OTHER, echoing, 3, List.of(), List.of(), way == 0 ? "" : "way " + way, true, false)),
+                                OTHER,
+                                echoing,
+                                3,
+                                List.of(),
+                                List.of(),
+                                way == 0 ? "" : "way " + way,
+                                true,
+                                false,
+                                null)),
                 List.of());
     }
 
@@ -336,7 +346,7 @@ final class Laws {
         Piece live = world.piece(Part.of("Lead", world.chain).withPort(PART));
         List<Event> distinct = renumbered(withoutOverlaps(oneChannel));
 
-        List<String> printed = new PrintJob(world.plan(world.chain), PART, false, Tap.NONE)
+        List<String> printed = new PrintJob(world.plan(world.chain), PART, Tail.STOP, Tap.NONE)
                 .print(distinct, LENGTH).events().stream().map(Event::toString).toList();
 
         List<Event> heard = new ArrayList<>();
@@ -418,7 +428,7 @@ final class Laws {
     }
 
     private static List<String> printed(World world, int bars, boolean ringOut) throws InterruptedException {
-        return new PrintJob(world.plan(world.chain), PART, ringOut, Tap.NONE)
+        return new PrintJob(world.plan(world.chain), PART, ringOut ? Tail.RING : Tail.STOP, Tap.NONE)
                 .print(world.music, world.time.meter().tickOfBar(bars)).events().stream()
                         .map(Event::toString)
                         .toList();

@@ -45,7 +45,7 @@ class LivePrintTest {
         }
         cycle.render(last);
         for (Part part : piece.parts()) {
-            List<String> printed = new PrintJob(Plan.of(piece), part.id(), false, Tap.NONE)
+            List<String> printed = new PrintJob(Plan.of(piece), part.id(), Tail.STOP, Tap.NONE)
                     .print(Program.of(piece), end).events().stream()
                             .filter(event -> event.tick() < end)
                             .map(Event::toString)

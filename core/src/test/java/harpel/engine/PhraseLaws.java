@@ -2,6 +2,7 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.capture.Heard;
 import harpel.effect.EffectKind;
 import harpel.engine.Laws.World;
 import harpel.event.NoteEnd;
@@ -12,6 +13,7 @@ import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Randoms;
+import harpel.time.TempoMap;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -26,7 +28,9 @@ final class PhraseLaws {
     private static Piece piece(World world) {
         Randoms randoms = world.randoms;
         return world.piece(
-                        Part.of("Lead", world.chain).withPhrase("tide"),
+                        Part.of("Lead", world.chain)
+                                .withPhrase("tide")
+                                .withVariations(randoms.oneIn(3) ? List.of(3L, 9L, 4L) : List.of()),
                         Part.of("Second", randoms.chain(1)).withPhrase("crab"))
                 .withPhrases(List.of(randoms.phrase("Tide"), randoms.phrase("Crab")));
     }
@@ -39,8 +43,7 @@ final class PhraseLaws {
         long end = piece.time().meter().tickOfBar(piece.time().meter().barAt(from) + BARS);
         Program program = Program.of(piece);
         List<String> heard = new ArrayList<>();
-        long[] now = {0};
-        LiveCycle cycle = new LiveCycle(program, () -> now[0], Outputs.to((port, event) -> {}), new Tap() {
+        play(program, from, end, new Tap() {
             @Override
             public void left(String part, String place, harpel.event.Event event) {
                 if (part.equals("lead") && place.equals(SOUND) && event.tick() < end) {
@@ -48,22 +51,55 @@ final class PhraseLaws {
                 }
             }
         });
-        cycle.locate(from, 0);
-        cycle.play(0);
-        double begin = piece.time().tempo().nanosAt(from);
-        long last = (long) Math.ceil(piece.time().tempo().nanosAt(end) - begin) + 1;
-        while (now[0] < last) {
-            cycle.render(now[0]);
-            now[0] = Math.max(now[0] + 1, Math.min(last, cycle.nextNanos()));
-        }
-        cycle.render(last);
-        List<String> printed = new PrintJob(program.plan(), "lead", false, Tap.NONE)
+        List<String> printed = new PrintJob(program.plan(), "lead", Tail.STOP, Tap.NONE)
                 .from(from).print(program, end).events().stream()
                         .filter(event -> event.tick() < end)
                         .map(Object::toString)
                         .toList();
         assertThat(heard).isEqualTo(printed);
         Laws.EVENTS.add(heard.size());
+    }
+
+    /** Plays live from a tick to another. */
+    private static void play(Program program, long from, long end, Tap tap) {
+        long[] now = {0};
+        LiveCycle cycle = new LiveCycle(program, () -> now[0], Outputs.to((port, event) -> {}), tap);
+        cycle.locate(from, 0);
+        cycle.play(0);
+        TempoMap tempo = program.plan().time().tempo();
+        long last = (long) Math.ceil(tempo.nanosAt(end) - tempo.nanosAt(from)) + 1;
+        while (now[0] < last) {
+            cycle.render(now[0]);
+            now[0] = Math.max(now[0] + 1, Math.min(last, cycle.nextNanos()));
+        }
+        cycle.render(last);
+    }
+
+    /**
+     * A print whose end goes round is the second round as it is heard live, note by note: what sounds over the end of the first begins
+     * where the second does.
+     */
+    static void theRoundIsTheSecondHeard(EffectKind kind, long seed) throws InterruptedException {
+        World world = new World(kind, seed);
+        Piece piece = piece(world);
+        long end = piece.time().meter().tickOfBar(world.randoms.between(1, 2));
+        Program program = Program.of(piece);
+        Heard heard = new Heard();
+        play(program, 0, 2 * end, heard);
+        List<String> live = heard.take("lead", Tap.SOUND, end, 2 * end).notes().stream()
+                .map(PhraseLaws::shown)
+                .toList();
+        PrintJob.Result round = new PrintJob(program.plan(), "lead", Tail.ROUND, Tap.NONE).print(program, end);
+        List<String> printed = Notes.heard(round.events(), 0, end).stream()
+                .map(PhraseLaws::shown)
+                .toList();
+        assertThat(printed).containsExactlyInAnyOrderElementsOf(live);
+        assertThat(round.lengthTicks()).isEqualTo(end);
+        Laws.EVENTS.add(live.size() + 1L);
+    }
+
+    private static String shown(Note note) {
+        return note.tick() + "+" + note.length() + " " + note.pitch() + " " + note.velocity();
     }
 
     /** A phrase that is edited over and over while it plays leaves nothing hanging. */

@@ -34,7 +34,7 @@ class ReadyPhraseTest {
 
     private static List<String> printed(Piece piece, String part, long from, long end) throws InterruptedException {
         Program program = Program.of(piece);
-        return new PrintJob(program.plan(), part, false, Tap.NONE)
+        return new PrintJob(program.plan(), part, Tail.STOP, Tap.NONE)
                 .from(from).print(program, end).events().stream()
                         .filter(NoteStart.class::isInstance)
                         .map(NoteStart.class::cast)
@@ -84,7 +84,7 @@ class ReadyPhraseTest {
         Phrase phrase = Phrase.of("P", BAR, List.of(Note.of(0, BAR, 57, 90), Note.of(QUARTER, QUARTER, 60, 90)));
         Program program = Program.of(piece(phrase, "transpose"));
         long from = BAR + 3 * QUARTER / 2;
-        var events = new PrintJob(program.plan(), "lead", false, Tap.NONE)
+        var events = new PrintJob(program.plan(), "lead", Tail.STOP, Tap.NONE)
                 .from(from)
                 .print(program, 2 * BAR)
                 .events();

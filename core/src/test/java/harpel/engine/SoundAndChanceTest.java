@@ -174,10 +174,10 @@ class SoundAndChanceTest {
     void printingCanBeCancelledAndTellsHowFarItIs() throws Exception {
         Plan plan = Plan.ofChain("lead", Played.chain(""), Key.C_MAJOR, TimeMap.DEFAULT, 1);
         List<Double> done = new ArrayList<>();
-        new PrintJob(plan, "lead", false, Tap.NONE).onProgress(done::add).print(List.of(), 4 * 61_440);
+        new PrintJob(plan, "lead", Tail.STOP, Tap.NONE).onProgress(done::add).print(List.of(), 4 * 61_440);
         assertThat(done).containsExactly(0.25, 0.5, 0.75, 1.0);
         Thread.currentThread().interrupt();
-        assertThatThrownBy(() -> new PrintJob(plan, "lead", false, Tap.NONE).print(List.of(), 61_440))
+        assertThatThrownBy(() -> new PrintJob(plan, "lead", Tail.STOP, Tap.NONE).print(List.of(), 61_440))
                 .isInstanceOf(InterruptedException.class);
     }
 

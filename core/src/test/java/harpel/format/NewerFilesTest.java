@@ -28,7 +28,8 @@ class NewerFilesTest {
                  {'split': [{'chain': [{'effect': 'latch'}], 'tint': 'red'}]}]}],
              'phrases': [{'name': 'Tide', 'length': 61440, 'notes': [[0, 10, 60, 90], [5, 10, 61, 90, {'chance': 40, 'slide': 2}],
                [7, 7, 7, 7, 7, 7, 7]], 'weave': 'x'}],
-             'levers': [{'name': 'Tide', 'value': 40.0, 'spring': true}]}
+             'levers': [{'name': 'Tide', 'value': 40.0, 'spring': true}],
+             'marks': [{'at': 0, 'name': 'Ebb', 'bell': 2}]}
             """);
 
     @Test
@@ -40,6 +41,7 @@ class NewerFilesTest {
                 .contains("\"mood\" of the piece", "effect \"foghorn\" of Bells", "\"weave\" of phrase Tide")
                 .contains(
                         "\"spring\" of lever Tide",
+                        "\"bell\" of mark Ebb",
                         "traits of notes of phrase Tide",
                         "a mover of \"haze\" of Echo of Bells");
     }

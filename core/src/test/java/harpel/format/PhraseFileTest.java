@@ -9,11 +9,14 @@ import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
+import harpel.piece.Mark;
 import harpel.piece.Piece;
 import harpel.testkit.Randoms;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -132,6 +135,24 @@ class PhraseFileTest {
                         .isEqualTo(row[1 + minor]);
             }
         }
+    }
+
+    /** Markers are meta events of type 6 (Standard MIDI Files 1.0). */
+    @Test
+    void marksAreReadFromMidiFilesAndKeptInPieces() throws Exception {
+        Sequence sequence = new Sequence(Sequence.PPQ, 96);
+        Track track = sequence.createTrack();
+        byte[] name = "Flood".getBytes(StandardCharsets.US_ASCII);
+        track.add(new MidiEvent(new MetaMessage(6, name, name.length), 384));
+        track.add(new MidiEvent(new MetaMessage(6, new byte[0], 0), 96));
+        note(track, 0, 0, 60);
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        MidiSystem.write(sequence, 0, bytes);
+        List<Mark> marks = SmfReader.read(bytes.toByteArray()).marks();
+        assertThat(marks).as("those with a name").containsExactly(Mark.of(4 * Ticks.PER_QUARTER, "Flood"));
+        Piece piece = Piece.empty().withMarks(List.of(marks.get(0), Mark.of(0, "Ebb")));
+        assertThat(PieceFile.read(PieceFile.write(piece)).marks()).containsExactly(Mark.of(0, "Ebb"), marks.get(0));
+        assertThatThrownBy(() -> Mark.of(-1, "Ebb")).hasMessageContaining("-1");
     }
 
     @Test

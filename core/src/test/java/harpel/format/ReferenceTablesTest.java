@@ -197,7 +197,7 @@ class ReferenceTablesTest {
         PrintJob.Result result = new PrintJob(
                         Plan.ofChain(chain.part(), chain.chain(), chain.key(), in.time(), 41),
                         chain.part(),
-                        false,
+                        harpel.engine.Tail.STOP,
                         Tap.NONE)
                 .print(events, in.printedEnd());
         assertThat(SmfWriter.write(1, in.time(), in.metas(), result.events(), result.lengthTicks()))

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
 import harpel.engine.Renderer;
+import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.event.Message;
@@ -185,7 +186,7 @@ class RoutesTest {
                         "",
                         "{'effect':'pulse','layers':[{'every':16}],'root':36},{'effect':'send','to':'bass','way':'instead'}"),
                 part("Bass", ",'channel':10", ""));
-        List<Event> printed = new PrintJob(Plan.of(piece), "bass", false, Tap.NONE)
+        List<Event> printed = new PrintJob(Plan.of(piece), "bass", Tail.STOP, Tap.NONE)
                 .print(List.of(), 4 * Ticks.PER_QUARTER)
                 .events();
         assertThat(Heard.of(printed)).containsExactly(new Heard(0, 0.125, 36, 90, 10));

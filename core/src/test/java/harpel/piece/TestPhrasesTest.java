@@ -16,7 +16,7 @@ class TestPhrasesTest {
     void eachFillsWholeBarsAndStaysInside(String meter) {
         MeterMap map = new MeterMap(List.of(MeterMap.Change.parse(0, meter)));
         List<Phrase> phrases = TestPhrases.all(Key.parse("D dorian"), map);
-        assertThat(phrases).hasSize(4).allSatisfy(phrase -> {
+        assertThat(phrases).hasSize(10).allSatisfy(phrase -> {
             assertThat(phrase.length() % map.at(0).barTicks()).isZero();
             assertThat(phrase.notes()).isNotEmpty();
         });

@@ -3,6 +3,7 @@ package harpel.testkit;
 import harpel.chain.Chain;
 import harpel.engine.Plan;
 import harpel.engine.PrintJob;
+import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.event.EventOrder;
@@ -128,7 +129,7 @@ public final class Played {
         input.sort(EventOrder.INSTANCE);
         Plan plan = Plan.ofChain("test", chain, key, time, variation);
         try {
-            return new PrintJob(plan, "test", ringOut, Tap.NONE)
+            return new PrintJob(plan, "test", ringOut ? Tail.RING : Tail.STOP, Tap.NONE)
                     .print(input, time.meter().tickOfBar(bars))
                     .events();
         } catch (InterruptedException e) {

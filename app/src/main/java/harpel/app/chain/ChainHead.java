@@ -1,5 +1,6 @@
 package harpel.app.chain;
 
+import harpel.app.print.PrintButtons;
 import harpel.app.session.Session;
 import harpel.app.session.Words;
 import harpel.app.ui.Tips;
@@ -68,7 +69,16 @@ final class ChainHead extends VBox {
         differs.setOnShowing(event -> listDifferences());
         // A menu without items does not open.
         differs.getItems().add(new MenuItem("…"));
-        HBox first = new HBox(8, title, about, PresetMenu.ofChains(session), chainOn, space(), differs, pair(a, b));
+        HBox first = new HBox(
+                8,
+                title,
+                about,
+                PresetMenu.ofChains(session),
+                chainOn,
+                new PrintButtons(session, "chain"),
+                space(),
+                differs,
+                pair(a, b));
         first.setAlignment(Pos.CENTER_LEFT);
         setUp(
                 difference,
@@ -143,13 +153,19 @@ final class ChainHead extends VBox {
         title.setText(part.name());
         int stages = part.chain().stages().size();
         about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
-                + session.document().piece().get().key().name() + " · variation "
-                + session.document().piece().get().variation());
+                + session.document().piece().get().key().name() + " · " + variation(part));
         boolean off = part.rack().off();
         chainOn.setSelected(off);
         chainOn.setText(off ? "chain is off" : "chain off");
         a.setSelected(part.rack().letter() == 'A');
         b.setSelected(part.rack().letter() == 'B');
+    }
+
+    private String variation(Part part) {
+        List<Long> turns = part.playing().variations();
+        return turns.isEmpty()
+                ? "variation " + session.document().piece().get().variation()
+                : "variations " + turns.toString().replaceAll("[\\[\\]]", "") + " in turn";
     }
 
     /** What happened to the note that is pointed at, or nothing with null. */

@@ -4,6 +4,8 @@ import harpel.app.draw.SharpCanvas;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
+import harpel.piece.Mark;
+import harpel.piece.Piece;
 import harpel.time.MeterMap;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
@@ -15,6 +17,10 @@ final class Ruler extends Region {
     private static final double TALL = 16;
     /** Numbers closer than this are left out. */
     private static final double APART = 26;
+    /** A mark's name stands behind the number of its bar, at most so wide. */
+    private static final double MARK_APART = 24;
+
+    private static final double MARK_WIDE = 90;
 
     private final Session session;
     private final TimeWindow window;
@@ -25,6 +31,7 @@ final class Ruler extends Region {
     private long drawnAt = Long.MIN_VALUE;
     private double drawnBars;
     private Theme drawnIn;
+    private Piece drawnOf;
     private double draggedX;
 
     Ruler(Session session, TimeWindow window) {
@@ -57,8 +64,9 @@ final class Ruler extends Region {
         Theme theme = session.look().theme().get();
         double size = session.look().size().get();
         long at = Math.round(window.x(0, traceWide));
+        Piece piece = session.document().piece().get();
         boolean laid = fitted == size && left == traceLeft && wide == traceWide;
-        if (laid && at == drawnAt && drawnBars == window.bars() && drawnIn == theme) {
+        if (laid && at == drawnAt && drawnBars == window.bars() && drawnIn == theme && drawnOf == piece) {
             return;
         }
         if (!laid) {
@@ -71,11 +79,12 @@ final class Ruler extends Region {
         drawnAt = at;
         drawnBars = window.bars();
         drawnIn = theme;
+        drawnOf = piece;
         GraphicsContext g = canvas.begin();
         g.setFont(Font.font("Lato", 11));
         g.setFill(theme.paper);
         g.fillRect(0, 0, wide, TALL);
-        MeterMap meter = session.document().piece().get().time().meter();
+        MeterMap meter = piece.time().meter();
         long bar = meter.barAt(Math.max(0, (long) window.fromTick()));
         double free = 0;
         for (long tick = meter.tickOfBar(bar); tick < window.toTick(); tick = meter.tickOfBar(++bar)) {
@@ -86,6 +95,14 @@ final class Ruler extends Region {
                 g.setFill(theme.soft);
                 g.fillText(String.valueOf(bar + 1), x + 3, TALL - 4);
                 free = x + APART;
+            }
+        }
+        for (Mark mark : piece.marks()) {
+            double x = Math.round(window.x(mark.tick(), wide));
+            if (x > -MARK_WIDE && x < wide) {
+                g.setFill(theme.sage);
+                g.fillRect(x, 2, 2, TALL - 2);
+                g.fillText(mark.name(), x + MARK_APART, TALL - 4, MARK_WIDE);
             }
         }
         double now = Math.round(window.x(window.nowTick(), wide));

@@ -30,10 +30,7 @@ public abstract class Drawing extends Region {
     private final SharpCanvas canvas = new SharpCanvas();
     private double tall;
     private double enlarged = 1;
-    private boolean stale = true;
-    private Theme paintedIn;
-    /** The size for which the canvas was laid out; 0 when it has to be anew. */
-    private double fitted;
+    private final Freshness freshness = new Freshness();
 
     public Drawing(Session session, String id, double height) {
         this.session = session;
@@ -113,26 +110,18 @@ public abstract class Drawing extends Region {
 
     /** What is drawn has changed; it is painted with the next frame. */
     public final void repaint() {
-        stale = true;
+        freshness.repaint();
     }
 
     @Override
     protected void layoutChildren() {
-        fitted = 0;
+        freshness.laidOut();
     }
 
     /** Paints if anything has changed; once a frame. */
     public final void draw() {
-        Theme theme = session.look().theme().get();
-        double size = session.look().size().get();
-        if (fitted != size) {
-            fitted = size;
-            canvas.fit(getWidth(), getHeight(), size);
-            stale = true;
-        }
-        if ((stale || theme != paintedIn) && canvas.getWidth() > 0) {
-            stale = false;
-            paintedIn = theme;
+        if (freshness.due(session, size -> canvas.fit(getWidth(), getHeight(), size), getWidth() > 0)) {
+            Theme theme = session.look().theme().get();
             GraphicsContext g = canvas.begin();
             g.save();
             g.translate(EDGE, EDGE);

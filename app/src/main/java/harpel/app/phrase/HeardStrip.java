@@ -1,5 +1,6 @@
 package harpel.app.phrase;
 
+import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
 import harpel.app.session.Keeping;
 import harpel.app.session.Keeping.Span;
@@ -33,13 +34,14 @@ public final class HeardStrip extends HBox {
     private final Choice<String> place;
     private final Choice<Integer> bars;
     private final Button keep;
-    private final Strip strip = new Strip();
+    private final Strip strip;
     private int frame;
 
     public HeardStrip(Session session) {
         super(8);
         this.session = session;
         keeping = session.keeping();
+        strip = new Strip();
         setId("heard");
         getStyleClass().add("heard-strip");
         setAlignment(Pos.CENTER_LEFT);
@@ -118,20 +120,20 @@ public final class HeardStrip extends HBox {
     /** Draws now and then. */
     public void draw() {
         if (frame++ % DRAW_EVERY == 0) {
-            strip.draw();
+            strip.repaint();
         }
+        strip.draw();
     }
 
     /** The strip itself. */
-    private final class Strip extends Region {
-        private final Raster field = new Raster();
+    private final class Strip extends Picture {
         private long from;
         private double pressX;
         private boolean dragged;
 
         Strip() {
+            super(HeardStrip.this.session);
             setId("heard-notes");
-            getChildren().add(field);
             setMinSize(80, TALL);
             setPrefHeight(TALL);
             setMaxHeight(TALL);
@@ -148,14 +150,14 @@ public final class HeardStrip extends HBox {
                 dragged |= Math.abs(event.getX() - pressX) > 3;
                 if (dragged) {
                     keeping.mark(tickAt(pressX), tickAt(event.getX()));
-                    draw();
+                    repaint();
                 }
                 event.consume();
             });
             addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
                 if (!dragged) {
                     keeping.span().set(null);
-                    draw();
+                    repaint();
                 }
             });
         }
@@ -164,10 +166,8 @@ public final class HeardStrip extends HBox {
             return from + Math.round(x / Math.max(1, getWidth()) * BARS * keeping.barTicks());
         }
 
-        void draw() {
-            Theme theme = session.look().theme().get();
-            Raster g = field;
-            g.fit(getWidth(), getHeight(), session.look().size().get());
+        @Override
+        protected void paint(Raster g, Theme theme) {
             g.begin(Raster.mixed(theme.raised, theme.raised, 0));
             long bar = keeping.barTicks();
             long to = Math.max(BARS * bar, -Math.floorDiv(-session.transport().heardNow(), bar) * bar);
@@ -208,7 +208,6 @@ public final class HeardStrip extends HBox {
                 double y = 2 + (high - note.pitch()) * row;
                 g.fill(note.tick() * unit, y, Math.max(1.5, note.length() * unit - 0.5), Math.max(1.5, row), ink);
             }
-            g.end();
         }
     }
 }

@@ -1,6 +1,7 @@
 package harpel.app.phrase;
 
 import harpel.app.draw.Drawing;
+import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
@@ -18,10 +19,9 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.Region;
 
 /** A lane below the roll: velocities, chances, bend or a controller, drawn by dragging across; with Shift in a straight line. */
-final class Lane extends Region {
+final class Lane extends Picture {
     /** What a lane shows. */
     enum Of {
         VELOCITY("Velocity"),
@@ -43,16 +43,11 @@ final class Lane extends Region {
     /** From so many notes on bars cannot be told apart. */
     private static final int MANY = 3_000;
 
-    private final Session session;
     private final RollWindow window;
-    private final Raster field = new Raster();
     private final IntegerProperty controller = new SimpleIntegerProperty(MODULATION);
     private final ObjectProperty<Of> of = new SimpleObjectProperty<>(Of.VELOCITY);
     private final List<Note> visible = new ArrayList<>();
-    private boolean stale = true;
-    private double fitted;
     private long drawnWindow = -1;
-    private Theme drawnIn;
     private double lastX;
     private double lastY;
     private double pressX;
@@ -61,10 +56,9 @@ final class Lane extends Region {
     private int gestures;
 
     Lane(Session session, RollWindow window) {
-        this.session = session;
+        super(session);
         this.window = window;
         setId("lane");
-        getChildren().add(field);
         setMinHeight(56);
         setPrefHeight(76);
         Tips.set(
@@ -95,7 +89,8 @@ final class Lane extends Region {
     /** Shows the next controller that the phrase holds; modulation is always one of them. */
     void nextController() {
         TreeSet<Integer> there = new TreeSet<>(Set.of(MODULATION));
-        session.desk()
+        session()
+                .desk()
                 .phrase()
                 .ifPresent(phrase -> phrase.messages().stream()
                         .filter(message -> (message.status() & 0xF0) == Message.CONTROL_CHANGE)
@@ -107,10 +102,6 @@ final class Lane extends Region {
 
     ObjectProperty<Of> of() {
         return of;
-    }
-
-    void repaint() {
-        stale = true;
     }
 
     private double up(double y) {
@@ -129,7 +120,7 @@ final class Lane extends Region {
         double toY = event.getY();
         lastX = toX;
         lastY = toY;
-        Phrase now = line ? pressed : session.desk().phrase().orElse(pressed);
+        Phrase now = line ? pressed : session().desk().phrase().orElse(pressed);
         boolean rising = fromX <= toX;
         Phrase after = of.get() == Of.BEND || of.get() == Of.CONTROLLER
                 ? withMessages(
@@ -137,12 +128,13 @@ final class Lane extends Region {
                 : withNotes(
                         now, Math.min(fromX, toX), rising ? fromY : toY, Math.max(fromX, toX), rising ? toY : fromY);
         if (after != now || line) {
-            session.desk()
+            session()
+                    .desk()
                     .set(
                             "Draw " + of.get().words.toLowerCase(java.util.Locale.ROOT),
                             "lane " + gestures,
                             after,
-                            session.desk().picked().get());
+                            session().desk().picked().get());
         }
     }
 
@@ -150,7 +142,7 @@ final class Lane extends Region {
         double slack = BAR;
         long from = (long) Math.max(0, window.tickAt(fromX - slack, getWidth()));
         long to = (long) Math.max(0, window.tickAt(toX + slack, getWidth()));
-        Set<Integer> picked = session.desk().picked().get();
+        Set<Integer> picked = session().desk().picked().get();
         List<Note> changed = new ArrayList<>();
         for (Note note : phrase.notes().startingIn(from, to + 1)) {
             if (!picked.isEmpty() && !picked.contains(note.id())) {
@@ -176,7 +168,7 @@ final class Lane extends Region {
     }
 
     private Phrase withMessages(Phrase phrase, double fromX, double fromY, double toX, double toY) {
-        long step = session.desk().stepTicks();
+        long step = session().desk().stepTicks();
         long first = Math.floorDiv((long) Math.max(0, window.tickAt(fromX, getWidth())), step);
         long last = Math.floorDiv((long) Math.max(0, window.tickAt(toX, getWidth())), step);
         List<Message> messages = new ArrayList<>(phrase.messages());
@@ -194,30 +186,23 @@ final class Lane extends Region {
         return phrase.withMessages(messages);
     }
 
-    @Override
-    protected void layoutChildren() {
-        fitted = 0;
+    /** Draws a frame. */
+    void drawSeen() {
+        if (window.version() != drawnWindow) {
+            drawnWindow = window.version();
+            repaint();
+        }
+        draw();
     }
 
-    /** Draws a frame. */
-    void draw() {
-        Theme theme = session.look().theme().get();
-        Phrase phrase = session.desk().phrase().orElse(null);
-        double size = session.look().size().get();
-        if (fitted != size) {
-            fitted = size;
-            field.fit(getWidth(), getHeight(), size);
-            stale = true;
-        }
-        if (phrase == null || !stale && theme == drawnIn && window.version() == drawnWindow) {
+    @Override
+    protected void paint(Raster g, Theme theme) {
+        Phrase phrase = session().desk().phrase().orElse(null);
+        if (phrase == null) {
             return;
         }
-        stale = false;
-        drawnIn = theme;
-        drawnWindow = window.version();
-        double width = field.shownWidth();
-        double height = field.shownHeight();
-        Raster g = field;
+        double width = g.shownWidth();
+        double height = g.shownHeight();
         g.begin(Raster.mixed(theme.raised, theme.raised, 0));
         g.fill(0, Math.round(height / 2), width, 1, Raster.mixed(theme.raised, theme.rule, 0.6));
         if (of.get() == Of.BEND || of.get() == Of.CONTROLLER) {
@@ -225,7 +210,6 @@ final class Lane extends Region {
         } else {
             paintNotes(g, theme, phrase, width, height);
         }
-        g.end();
     }
 
     private void paintNotes(Raster g, Theme theme, Phrase phrase, double width, double height) {
@@ -234,7 +218,7 @@ final class Lane extends Region {
             paintOutline(g, theme, width, height);
             return;
         }
-        Set<Integer> picked = session.desk().picked().get();
+        Set<Integer> picked = session().desk().picked().get();
         long tick = -1;
         int beside = 0;
         for (Note note : visible) {

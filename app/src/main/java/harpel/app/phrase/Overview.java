@@ -1,30 +1,25 @@
 package harpel.app.phrase;
 
+import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.Region;
 
 /** The whole phrase in little, with a frame around what the roll shows; drag in it to go there. */
-final class Overview extends Region {
+final class Overview extends Picture {
     private static final double TALL = 22;
 
-    private final Session session;
     private final RollWindow window;
-    private final Raster field = new Raster();
     private Phrase drawn;
     private long drawnWindow = -1;
-    private Theme drawnIn;
-    private double fitted;
 
     Overview(Session session, RollWindow window) {
-        this.session = session;
+        super(session);
         this.window = window;
         setId("overview");
-        getChildren().add(field);
         setMinHeight(TALL);
         setPrefHeight(TALL);
         setMaxHeight(TALL);
@@ -34,36 +29,29 @@ final class Overview extends Region {
     }
 
     private void go(MouseEvent event) {
-        session.desk().phrase().ifPresent(phrase -> {
+        session().desk().phrase().ifPresent(phrase -> {
             double tick = event.getX() / Math.max(1, getWidth()) * phrase.length();
             window.scrollTime(tick - (window.fromTick() + window.ticks() / 2), phrase.length());
         });
         event.consume();
     }
 
-    @Override
-    protected void layoutChildren() {
-        fitted = 0;
+    /** Draws a frame. */
+    void draw(Phrase phrase) {
+        if (phrase != drawn || window.version() != drawnWindow) {
+            drawn = phrase;
+            drawnWindow = window.version();
+            repaint();
+        }
+        draw();
     }
 
-    void draw() {
-        Theme theme = session.look().theme().get();
-        Phrase phrase = session.desk().phrase().orElse(null);
-        double size = session.look().size().get();
-        if (phrase == null
-                || fitted == size && phrase == drawn && theme == drawnIn && window.version() == drawnWindow) {
-            return;
-        }
-        fitted = size;
-        field.fit(getWidth(), getHeight(), size);
-        drawn = phrase;
-        drawnIn = theme;
-        drawnWindow = window.version();
-        Thumbnail.paint(field, theme, phrase);
-        double unit = field.shownWidth() / Math.max(1, phrase.length());
+    @Override
+    protected void paint(Raster g, Theme theme) {
+        Thumbnail.paint(g, theme, drawn);
+        double unit = g.shownWidth() / Math.max(1, drawn.length());
         double left = window.fromTick() * unit;
-        double wide = Math.min(field.shownWidth() - left, window.ticks() * unit);
-        field.edge(left, 0, wide, field.shownHeight(), Raster.mixed(theme.raised, theme.brass, 1));
-        field.end();
+        double wide = Math.min(g.shownWidth() - left, window.ticks() * unit);
+        g.edge(left, 0, wide, g.shownHeight(), Raster.mixed(theme.raised, theme.brass, 1));
     }
 }

@@ -1,5 +1,6 @@
 package harpel.app.phrase;
 
+import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
 import harpel.app.session.Look.View;
 import harpel.app.session.Session;
@@ -96,12 +97,14 @@ public final class PhraseList extends VBox {
         private final Label name = new Label();
         private final TextField field = new TextField();
         private final Label about = new Label();
-        private final Raster picture = new Raster();
-        private final Region frame = new Region();
+        private final Picture picture = new Picture(session) {
+            @Override
+            protected void paint(Raster g, Theme theme) {
+                Thumbnail.paint(g, theme, drawn);
+            }
+        };
         private final VBox words = new VBox(0, name, about);
         private Phrase drawn;
-        private Theme drawnIn;
-        private double fitted;
 
         Card(String id) {
             super(6);
@@ -116,11 +119,10 @@ public final class PhraseList extends VBox {
             words.setMinWidth(0);
             words.setMouseTransparent(true);
             HBox.setHgrow(words, Priority.ALWAYS);
-            frame.setMinSize(52, 26);
-            frame.setMaxSize(52, 26);
-            javafx.scene.layout.StackPane held = new javafx.scene.layout.StackPane(frame, picture);
-            held.setMouseTransparent(true);
-            getChildren().addAll(words, held);
+            picture.setMinSize(52, 26);
+            picture.setMaxSize(52, 26);
+            picture.setMouseTransparent(true);
+            getChildren().addAll(words, picture);
             addEventHandler(MouseEvent.MOUSE_CLICKED, this::clicked);
             addEventHandler(MouseEvent.DRAG_DETECTED, this::drag);
             addEventHandler(KeyEvent.KEY_PRESSED, this::key);
@@ -232,17 +234,14 @@ public final class PhraseList extends VBox {
 
         void draw() {
             Phrase phrase = session.document().piece().get().phrase(id).orElse(null);
-            Theme theme = session.look().theme().get();
-            double size = session.look().size().get();
-            if (phrase == null || phrase == drawn && theme == drawnIn && fitted == size) {
+            if (phrase == null) {
                 return;
             }
-            drawn = phrase;
-            drawnIn = theme;
-            fitted = size;
-            picture.fit(52, 26, size);
-            Thumbnail.paint(picture, theme, phrase);
-            picture.end();
+            if (phrase != drawn) {
+                drawn = phrase;
+                picture.repaint();
+            }
+            picture.draw();
         }
     }
 

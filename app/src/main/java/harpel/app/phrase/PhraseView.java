@@ -1,5 +1,6 @@
 package harpel.app.phrase;
 
+import harpel.app.print.PrintButtons;
 import harpel.app.session.Made;
 import harpel.app.session.PhraseDesk;
 import harpel.app.session.Places;
@@ -44,6 +45,7 @@ public final class PhraseView extends BorderPane {
     private final RollWindow window = new RollWindow();
     private final Label title = new Label();
     private final Label about = new Label();
+    private final PrintButtons print;
     private final ToggleButton past;
     private final ToggleButton draw;
     private final ToggleButton pick;
@@ -59,6 +61,8 @@ public final class PhraseView extends BorderPane {
     private final Overview overview;
     private String shownId = "";
     private final NotesPanel panel;
+    private final MakerPanel maker;
+    private final ToggleButton make;
     private final BorderPane right = new BorderPane();
     /** For so many frames more all is brought into view. */
     private int fitting;
@@ -75,12 +79,18 @@ public final class PhraseView extends BorderPane {
         about.setId("phrase-about");
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
+        print = new PrintButtons(session, "phrase");
+        make = Buttons.toggle(
+                "make…",
+                "make-phrase",
+                "Makes melodies, chords and rhythms to take into a phrase, seen and heard first  (Ctrl+Shift+M)",
+                desk.making()::set);
         past = Buttons.toggle(
                 "past the chain",
                 "phrase-ready",
                 "A phrase that is the result of a chain already is heard past it; switched off it goes through the chain",
                 on -> PhraseActions.ready(session, desk.phraseId().get()));
-        HBox first = new HBox(10, title, about, space(), past);
+        HBox first = new HBox(10, title, about, space(), print, past);
         first.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup tools = new ToggleGroup();
         draw = tool("Draw", "tool-draw", "Press and drag draws a note; Shift and drag picks  (Ctrl+D)", tools, true);
@@ -108,6 +118,7 @@ public final class PhraseView extends BorderPane {
                 grid,
                 inKey,
                 step,
+                make,
                 show,
                 space(),
                 small("time −", "roll-time-out", "Shows more time  (Ctrl+wheel, Ctrl+Minus)", () -> zoomTime(CLOSER)),
@@ -135,6 +146,13 @@ public final class PhraseView extends BorderPane {
         lane = new Lane(session, window);
         overview = new Overview(session, window);
         panel = new NotesPanel(session, roll);
+        maker = new MakerPanel(session);
+        desk.making().addListener((property, before, now) -> {
+            make.setSelected(now);
+            if (desk.phrase().isPresent()) {
+                right.setCenter(now ? maker : panel);
+            }
+        });
         page = makePage();
         setCenter(center);
         setBottom(heard);
@@ -145,16 +163,14 @@ public final class PhraseView extends BorderPane {
     }
 
     private ToggleButton tool(String words, String id, String tip, ToggleGroup group, boolean drawing) {
-        ToggleButton button =
-                Buttons.toggle(words, id, tip, on -> desk.drawing().set(drawing));
-        button.setToggleGroup(group);
-        button.setSelected(desk.drawing().get() == drawing);
+        ToggleButton button = Buttons.oneOf(
+                group,
+                words,
+                id,
+                tip,
+                desk.drawing().get() == drawing,
+                () -> desk.drawing().set(drawing));
         desk.drawing().addListener((property, before, now) -> button.setSelected(now == drawing));
-        // Of the two one always holds.
-        button.setOnAction(event -> {
-            button.setSelected(true);
-            desk.drawing().set(drawing);
-        });
         return button;
     }
 
@@ -187,7 +203,7 @@ public final class PhraseView extends BorderPane {
             if (place != null) {
                 window.go(place);
             }
-            right.setCenter(panel);
+            right.setCenter(desk.making().get() ? maker : panel);
             center.getChildren().setAll(page);
         }
         show();
@@ -248,6 +264,7 @@ public final class PhraseView extends BorderPane {
         Phrase phrase = desk.phrase().orElse(null);
         grid.show(PhraseDesk.GRIDS, desk.grid().get());
         past.setVisible(phrase != null);
+        print.setVisible(phrase != null && session.selection().part().phrase().equals(phrase.id()));
         if (phrase == null) {
             title.setText("Phrase");
             about.setText("");
@@ -356,7 +373,7 @@ public final class PhraseView extends BorderPane {
                 ? -1
                 : status.tickAt(nanos) % Math.max(1, phrase.length());
         roll.draw(now);
-        lane.draw();
-        overview.draw();
+        lane.drawSeen();
+        overview.draw(phrase);
     }
 }

@@ -38,6 +38,7 @@ final class PhraseWords {
             case READ -> "read from " + origin.from() + details;
             case KEPT -> "kept from " + part + details;
             case RECORDED -> "recorded by " + part + details;
+            case MADE -> "made: " + origin.details();
             case PRINTED -> "printed through " + part + details;
         };
     }

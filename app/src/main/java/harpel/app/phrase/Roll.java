@@ -79,7 +79,8 @@ final class Roll extends Region {
         setClip(clip);
         Tips.set(
                 this,
-                "Press and drag draws a note; drag one to move it, its ends to resize; Alt keeps off the grid, Ctrl copies, double"
+                "Press and drag draws a note; drag one to move it, its ends to resize; Alt keeps off the grid, Ctrl copies, or at an"
+                        + " end stretches all picked ones, double"
                         + " click removes. Shift and drag picks.\nKeys: arrows move, Shift by octave or bar, Ctrl resizes; N new, Tab"
                         + " next, + and − velocity, C chance, O off.\nWheel scrolls, Shift in time, Ctrl zooms in time, Ctrl and Shift"
                         + " in pitch. Drag the phrase’s end in the ruler.");
@@ -106,6 +107,7 @@ final class Roll extends Region {
         session.desk().picked().addListener((property, before, after) -> repaint());
         session.desk().grid().addListener((property, before, after) -> repaint());
         session.desk().showMade().addListener((property, before, after) -> repaint());
+        session.desk().preview().addListener((property, before, after) -> repaint());
         session.desk().mark().addListener((property, before, after) -> repaint());
         session.made().result().addListener((property, before, after) -> repaint());
         pointed.addListener((property, before, after) -> repaint());

@@ -29,7 +29,7 @@ final class RollMouse {
      * The keys held with a press or drag.
      *
      * @param add picks more, or draws a frame while drawing
-     * @param copy leaves the notes and moves copies
+     * @param copy leaves the notes and moves copies; at an end, stretches all that is picked
      * @param free keeps off the grid
      */
     record Held(boolean add, boolean copy, boolean free) {}
@@ -152,7 +152,13 @@ final class RollMouse {
         switch (doing) {
             case DRAW -> length(tick, keys.free);
             case MOVE -> move(tick, pitch, keys);
-            case LEFT, RIGHT -> resize(tick, keys.free);
+            case LEFT, RIGHT -> {
+                if (keys.copy && doing == Doing.RIGHT && held.size() > 1) {
+                    stretch(tick, keys.free);
+                } else {
+                    resize(tick, keys.free);
+                }
+            }
             case FRAME -> frame(keys.add);
             default -> {}
         }
@@ -227,6 +233,16 @@ final class RollMouse {
         }
         resized.stream().filter(note -> note.id() == main.id()).forEach(desk::like);
         set("Resize notes", before.withNotes(before.notes().withAll(resized)), ids(held));
+    }
+
+    /** All that is picked gets longer or shorter together, from the first start on, so that the held end comes where it is pulled. */
+    private void stretch(double tick, boolean free) {
+        long from = held.get(0).tick();
+        long raw = main.endTick() + (long) (tick - pressTick);
+        long end = Math.max(from + Math.max(1, desk.stepTicks() / 4), free ? raw : nearest(raw));
+        double factor = (end - from) / (double) (main.endTick() - from);
+        Edited stretched = Times.stretch(before, ids(held), factor, desk.around());
+        set("Stretch notes", stretched.phrase(), ids(held));
     }
 
     private void frame(boolean add) {

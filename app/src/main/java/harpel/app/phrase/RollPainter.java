@@ -88,6 +88,7 @@ final class RollPainter {
         if (session.desk().showMade().get()) {
             made(g, theme, phrase, pointed, outside, width);
         }
+        preview(g, theme, width);
         double end = window.x(phrase.length(), width);
         if (end < width) {
             g.fill(Math.max(0, end), 0, width - end, height, Raster.mixed(theme.panel, theme.rule, 0.35));
@@ -175,6 +176,20 @@ final class RollPainter {
             int brass = Raster.mixed(theme.raised, theme.brass, 1);
             g.edge(left - 1, y - 1, wide + 2, tall + 2, brass);
             g.edge(left - 2, y - 2, wide + 4, tall + 4, brass);
+        }
+    }
+
+    /** Notes that were made and are not in the phrase yet. */
+    private void preview(Raster g, Theme theme, double width) {
+        double tall = Math.max(3, Math.round(window.rowHeight()) - 1);
+        int sage = Raster.mixed(theme.raised, theme.sage, 1);
+        int pale = Raster.mixed(theme.raised, theme.sage, 0.45);
+        for (Note note : session.desk().preview().get()) {
+            double left = Math.round(window.x(note.tick(), width));
+            double wide = Math.max(3, Math.round(window.x(note.endTick(), width)) - left - 1);
+            double y = Math.round(window.y(note.pitch()));
+            g.fill(left, y, wide, tall, pale);
+            g.edge(left, y, wide, tall, sage);
         }
     }
 

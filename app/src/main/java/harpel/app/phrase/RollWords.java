@@ -6,6 +6,8 @@ import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.theory.Chord;
 import harpel.theory.GeneralMidi;
+import harpel.theory.Key;
+import harpel.theory.Numeral;
 import harpel.theory.Pitch;
 import harpel.time.MeterMap;
 import java.util.List;
@@ -112,6 +114,7 @@ final class RollWords {
         if (painter.visible().size() > MOST_NAMED) {
             return;
         }
+        Key key = session.document().piece().get().key();
         g.setFill(theme.ink);
         double free = 0;
         List<Note> notes = painter.visible();
@@ -123,7 +126,10 @@ final class RollWords {
             }
             double x = window.x(tick, width);
             if (pitches.size() >= 3 && x >= free && x < width - 16) {
-                String named = Chord.named(pitches).orElse("");
+                String symbol = Chord.named(pitches).orElse("");
+                String named = symbol.isEmpty()
+                        ? ""
+                        : symbol + "  " + Numeral.of(Chord.parse(symbol.replaceFirst("/[A-G].*", "")), key);
                 if (!named.isEmpty()) {
                     g.fillText(named, Roll.GUTTER + x + 3, 12);
                     free = x + 12 + named.length() * 6.5;

@@ -23,10 +23,10 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Window;
 
-/** Asks which tracks of a MIDI file become phrases, each with a picture of it, and whether its time and key are taken along. */
+/** Asks which tracks of a MIDI file become phrases, each with a picture of it, and whether its time, key and marks are taken along. */
 public final class TrackSheet {
     /** What was chosen. */
-    public record Chosen(List<Phrase> phrases, boolean time, boolean key) {}
+    public record Chosen(List<Phrase> phrases, boolean time, boolean key, boolean marks) {}
 
     private static final double WIDE = 160;
     private static final double TALL = 30;
@@ -68,10 +68,15 @@ public final class TrackSheet {
                 midi.key().map(one -> "Take its key along: " + one.name()).orElse("It names no key"));
         key.setId("take-key");
         key.setDisable(midi.key().isEmpty());
+        int named = midi.marks().size();
+        CheckBox marks = new CheckBox(
+                named == 0 ? "It has no marks" : "Take its " + (named == 1 ? "mark" : named + " marks") + " along");
+        marks.setId("take-marks");
+        marks.setDisable(named == 0);
         ScrollPane list = new ScrollPane(rows);
         list.setFitToWidth(true);
         list.setPrefViewportHeight(Math.min(320, 40 * phrases.size()));
-        VBox content = new VBox(10, list, time, key);
+        VBox content = new VBox(10, list, time, key, marks);
         content.setPadding(new Insets(10));
         ButtonType read = new ButtonType("Read", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(
@@ -93,7 +98,7 @@ public final class TrackSheet {
                 chosen.add(phrases.get(i));
             }
         }
-        return Optional.of(new Chosen(chosen, time.isSelected(), key.isSelected()));
+        return Optional.of(new Chosen(chosen, time.isSelected(), key.isSelected(), marks.isSelected()));
     }
 
     private static StackPane picture(Session session, Phrase phrase) {
@@ -117,6 +122,9 @@ public final class TrackSheet {
         }
         if (chosen.time) {
             with = with.withTime(midi.time());
+        }
+        if (chosen.marks) {
+            with = with.withMarks(midi.marks());
         }
         return chosen.key && midi.key().isPresent() ? with.withKey(midi.key().orElseThrow()) : with;
     }

@@ -22,7 +22,9 @@ public final class Look {
     /** The views of the window. */
     public enum View {
         CHAIN,
-        PHRASE
+        PHRASE,
+        /** The sheet of variations, which takes the whole page. */
+        VARIATIONS
     }
 
     private final ObjectProperty<View> view = new SimpleObjectProperty<>(View.CHAIN);

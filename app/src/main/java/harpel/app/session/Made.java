@@ -4,6 +4,7 @@ import harpel.app.session.Places.Place;
 import harpel.app.session.TraceStore.Drawn;
 import harpel.engine.PrintJob;
 import harpel.engine.Program;
+import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.event.NoteEnd;
@@ -85,7 +86,7 @@ public final class Made implements AutoCloseable {
             compiled = Program.after(compiled, piece);
             long length = piece.phrase(part.phrase()).orElseThrow().length();
             Collecting collecting = new Collecting(part.id());
-            new PrintJob(compiled.plan(), part.id(), false, collecting).print(compiled, length);
+            new PrintJob(compiled.plan(), part.id(), Tail.STOP, collecting).print(compiled, length);
             Result done = new Result(piece, part.id(), part.phrase(), collecting.notes);
             Platform.runLater(() -> {
                 if (asked == piece && askedPart.equals(part.id())) {

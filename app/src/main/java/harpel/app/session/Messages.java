@@ -7,6 +7,10 @@ import javafx.beans.property.StringProperty;
 
 /** The one line at the foot of the window, and what ends the long work it speaks of. Interface thread. */
 public final class Messages {
+    /** Something that can be done, in words. */
+    public record Offer(String words, Runnable action) {}
+
+    private final ObjectProperty<Offer> offered = new SimpleObjectProperty<>();
     private final StringProperty last = new SimpleStringProperty("");
     private final ObjectProperty<Runnable> cancel = new SimpleObjectProperty<>();
 
@@ -20,6 +24,18 @@ public final class Messages {
     }
 
     public void say(String text) {
+        offered.set(null);
         last.set(text);
+    }
+
+    /** What can be done about the last message; null for nothing. */
+    public ObjectProperty<Offer> offered() {
+        return offered;
+    }
+
+    /** Says something, and what can be done about it, until the next is said. */
+    public void offer(String text, String words, Runnable action) {
+        last.set(text);
+        offered.set(new Offer(words, action));
     }
 }

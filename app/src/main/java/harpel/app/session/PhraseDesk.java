@@ -43,6 +43,11 @@ public final class PhraseDesk {
     private final BooleanProperty inKey = new SimpleBooleanProperty();
     private final BooleanProperty showMade = new SimpleBooleanProperty(true);
     private final BooleanProperty stepping = new SimpleBooleanProperty();
+    /** Whether a phrase is being made, beside the roll. */
+    private final BooleanProperty making = new SimpleBooleanProperty();
+    /** Notes that are shown and not yet in the phrase. */
+    private final ObjectProperty<List<Note>> preview = new SimpleObjectProperty<>(List.of());
+
     private final LongProperty mark = new SimpleLongProperty();
     /** The length and the velocity of the note that was drawn or changed last. */
     private long lastLength = Ticks.PER_QUARTER / 2;
@@ -82,6 +87,15 @@ public final class PhraseDesk {
             }
         }
         now.ifPresent(phrase -> mark.set(Math.min(mark.get(), Math.max(0, phrase.length() - 1))));
+    }
+
+    public BooleanProperty making() {
+        return making;
+    }
+
+    /** Notes that are shown over the phrase and are not in it. */
+    public ObjectProperty<List<Note>> preview() {
+        return preview;
     }
 
     /** Shows that phrase, with nothing picked. */

@@ -57,24 +57,11 @@ public final class Selection {
     }
 
     private static Optional<Stage> stage(Piece piece, StageAddress address) {
-        return piece.part(address.part())
-                .flatMap(part -> chainAt(part.chain(), address.chainWay()).find(address.stageId()));
-    }
-
-    private static Chain chainAt(Chain chain, List<StageAddress.Step> way) {
-        Chain found = chain;
-        for (StageAddress.Step step : way) {
-            var branches = found.find(step.stage()).map(Stage::branches).orElse(List.of());
-            if (step.branch() > branches.size()) {
-                return Chain.EMPTY;
-            }
-            found = branches.get(step.branch() - 1).chain();
-        }
-        return found;
+        return piece.part(address.part()).flatMap(part -> part.chain().at(address));
     }
 
     public Chain chainAt(List<StageAddress.Step> way) {
-        return chainAt(part().chain(), way);
+        return part().chain().at(way);
     }
 
     /** Changes a chain of the shown part as one edit. */

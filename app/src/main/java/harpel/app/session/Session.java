@@ -24,6 +24,9 @@ public final class Session implements AutoCloseable {
     private final Made made = new Made();
     private final Keeping keeping;
     private final Recorder recorder;
+    private final Printing printing;
+    private final Audition audition;
+    private final VariationSheet variations;
 
     public Session(Piece piece) {
         this(piece, new Ports(), System::nanoTime);
@@ -41,8 +44,11 @@ public final class Session implements AutoCloseable {
         desk = new PhraseDesk(document, selection, messages);
         keeping = new Keeping(this);
         recorder = new Recorder(this);
+        printing = new Printing(this);
+        audition = new Audition(this);
+        variations = new VariationSheet(this);
         document.onChange(change -> {
-            transport.engine().update(change.after());
+            transport.engine().update(audition.heard(change.after()));
             forgetWhatIsNoMore(change);
         });
         selection
@@ -98,6 +104,19 @@ public final class Session implements AutoCloseable {
         return keeping;
     }
 
+    /** What is heard in place without being in the piece. */
+    public Audition audition() {
+        return audition;
+    }
+
+    public VariationSheet variations() {
+        return variations;
+    }
+
+    public Printing printing() {
+        return printing;
+    }
+
     /** What a chain makes of a phrase. */
     public Made made() {
         return made;
@@ -138,6 +157,9 @@ public final class Session implements AutoCloseable {
 
     /** Ends everything that sounds, goes to the start and forgets what was shown and said. */
     private void beginAnew() {
+        variations.leaveSheet();
+        desk.making().set(false);
+        audition.end();
         transport.engine().silence();
         transport.toStart();
         transport.traces().forget();
@@ -166,6 +188,7 @@ public final class Session implements AutoCloseable {
     @Override
     public void close() {
         made.close();
+        printing.close();
         transport.close();
     }
 }

@@ -13,20 +13,20 @@ import harpel.engine.Tap;
 import harpel.piece.Piece;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import java.util.function.LongSupplier;
-import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
-import javafx.util.Duration;
 
 /** What plays: the engine, the ways in and out, and what has been heard of late. Interface thread. */
 public final class Transport implements AutoCloseable {
     private static final String SILENT = "Silence: every note and every waiting repeat has ended.";
 
-    private static final Duration TOUCHED = Duration.millis(180);
+    private static final long TOUCHED_MS = 180;
 
     private final Messages messages;
     private final StringProperty noSound = new SimpleStringProperty("");
@@ -131,9 +131,8 @@ public final class Transport implements AutoCloseable {
     /** Plays a note for a moment, as when one is touched. */
     public void touch(int pitch, int velocity) {
         press(pitch, velocity);
-        PauseTransition end = new PauseTransition(TOUCHED);
-        end.setOnFinished(event -> release(pitch));
-        end.play();
+        CompletableFuture.delayedExecutor(TOUCHED_MS, TimeUnit.MILLISECONDS, Platform::runLater)
+                .execute(() -> release(pitch));
     }
 
     /** Keeps everything that is sent from now on, for tests. */

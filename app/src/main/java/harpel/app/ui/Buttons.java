@@ -3,6 +3,7 @@ package harpel.app.ui;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.Region;
 
 /** Buttons, which are never cut off narrower than their words and always say what they do when pointed at. */
@@ -23,6 +24,19 @@ public final class Buttons {
     public static Button remove(String id, String what, Runnable action) {
         Button button = button("×", id, "Remove " + what, action);
         button.setAccessibleText("Remove " + what);
+        return button;
+    }
+
+    /** A small one of several, of which one always holds; what it does is done whenever it is pressed. */
+    public static ToggleButton oneOf(
+            ToggleGroup group, String words, String id, String tip, boolean selected, Runnable action) {
+        ToggleButton button = toggle(words, id, tip, on -> {});
+        button.setToggleGroup(group);
+        button.setSelected(selected);
+        button.setOnAction(event -> {
+            button.setSelected(true);
+            action.run();
+        });
         return button;
     }
 

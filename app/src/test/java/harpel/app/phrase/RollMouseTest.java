@@ -105,6 +105,20 @@ class RollMouseTest {
     }
 
     @Test
+    void anEndPulledWithCtrlStretchesAllThatIsPickedAndOneUndoTakesItBack() {
+        Note second = phrase().notes().get(1);
+        desk.pick(Set.of(phrase().notes().get(0).id(), second.id()));
+        Held copy = new Held(false, true, false);
+        press(second, Hold.RIGHT, 5, 64, copy);
+        drag(6.2, 64, copy);
+        drag(2.6, 64, copy);
+        mouse.release();
+        assertThat(notes()).as("three fifths as long").containsExactly("60 0.0+0.6", "64 2.4+0.6");
+        session.document().undo();
+        assertThat(notes()).containsExactly("60 0.0+1.0", "64 4.0+1.0");
+    }
+
+    @Test
     void severalPickedNotesMoveTogetherAndAreCopied() {
         desk.pick(Set.of(phrase().notes().get(0).id(), phrase().notes().get(1).id()));
         Note second = phrase().notes().get(1);

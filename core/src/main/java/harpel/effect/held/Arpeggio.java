@@ -216,6 +216,11 @@ public final class Arpeggio extends EffectKind {
     }
 
     @Override
+    public double stepTicks(ParamSet values, TimeMap time) {
+        return values.get(PACE).ticksAt(0, time);
+    }
+
+    @Override
     public String alsoFoundBy() {
         return "pattern line broken chord";
     }

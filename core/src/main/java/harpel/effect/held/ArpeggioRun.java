@@ -258,7 +258,8 @@ final class ArpeggioRun implements Effect {
     /** Starts one note that ends with a step, or, where ties follow, later: at {@code tiedEnd} as far as is known. */
     private NoteStart sound(Entry entry, ParamSet step, long index, long tiedEnd, Emitter out) {
         int pitch = entry.pitch() + (step == null ? 0 : 12 * step.get(Arpeggio.STEP_OCTAVE));
-        NoteStart made = values.get(Beyond.PARAM).derive(entry.from(), out.tick(), pitch, velocity(entry.from(), step));
+        NoteStart made =
+                values.get(Beyond.PARAM).derive(entry.from(), out.tick(), pitch, velocity(entry.from(), step), out);
         if (made == null) {
             return null;
         }

@@ -118,6 +118,15 @@ public final class Lanes extends EffectKind {
     }
 
     @Override
+    public double stepTicks(ParamSet values, TimeMap time) {
+        return values.get(LANES).stream()
+                .filter(lane -> lane.get(LANE_ON))
+                .mapToDouble(lane -> lane.get(PACE).ticksAt(0, time))
+                .min()
+                .orElse(Double.NaN);
+    }
+
+    @Override
     protected Set<Trait> traits() {
         return Set.of(Trait.MAKES_A_PATTERN);
     }
@@ -268,7 +277,7 @@ public final class Lanes extends EffectKind {
             if (share > 0 && lane.get(LENGTH) > 0 && lane.get(LANE_ON)) {
                 double velocity = note.velocity() * share * lane.get(VELOCITY) / 100;
                 int pitch = note.pitch() + 12 * lane.get(OCTAVE);
-                NoteStart made = values.get(Beyond.PARAM).derive(note, out.tick(), pitch, velocity);
+                NoteStart made = values.get(Beyond.PARAM).derive(note, out.tick(), pitch, velocity, out);
                 if (made != null) {
                     Route route = lane.get(SEND_TO);
                     NoteStart sent = route.on(made == note ? made.copy() : made);

@@ -353,9 +353,9 @@ public final class Polymeter extends EffectKind {
             boolean sounds = out.chance().percent(chance * 100);
             int root = root(ROOT, LOWEST_ROOT, takesKeys());
             int pitch = Root.key(values(), root, context().key()).shift(root, degree) + semitones;
-            int fitted = values().get(Beyond.PARAM).fit(pitch);
             double percent = ownLength ? length * 100 : PLAIN_LENGTH;
-            if (sounds && percent > 0 && Pitch.inRange(fitted)) {
+            int fitted = sounds && percent > 0 ? values().get(Beyond.PARAM).fit(pitch, out) : -1;
+            if (Pitch.inRange(fitted)) {
                 strike(fitted, velocity, percent, repeats, late, out);
             }
             clock.advance();

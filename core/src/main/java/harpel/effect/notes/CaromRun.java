@@ -211,7 +211,7 @@ final class CaromRun extends Generator {
     private void sound(Marble marble, Emitter out) {
         int own = marble.launch.get(Carom.NOTE);
         int pitch = own >= 0 ? own : byPlace(marble);
-        int fitted = values().get(Beyond.PARAM).fit(pitch);
+        int fitted = values().get(Beyond.PARAM).fit(pitch, out);
         if (Pitch.inRange(fitted)) {
             double velocity = marble.launch.get(Carom.VELOCITY);
             NoteStart note = marble.pad == null

@@ -189,7 +189,7 @@ public final class ChordKeys extends EffectKind {
                 last = chord;
             }
             for (int pitch : chord) {
-                NoteStart one = values.get(Beyond.PARAM).derive(note, note.tick(), pitch, note.velocity());
+                NoteStart one = values.get(Beyond.PARAM).derive(note, note.tick(), pitch, note.velocity(), out);
                 if (one != null && made.stream().noneMatch(other -> other.pitch() == one.pitch())) {
                     made.add(one);
                 }

@@ -145,9 +145,9 @@ public final class Echo extends EffectKind {
                 boolean sounds = out.chance().percent(values.get(CHANCE));
                 long tick = context.time().after(note.tick(), values.get(TIME), k);
                 int pitch = values.get(SHIFT).from(note.pitch(), k, context.key());
-                NoteStart repeat =
-                        values.get(Beyond.PARAM).derive(note, tick, pitch, velocity(values, note.velocity(), k));
-                if (sounds && repeat != null) {
+                double velocity = velocity(values, note.velocity(), k);
+                NoteStart repeat = sounds ? values.get(Beyond.PARAM).derive(note, tick, pitch, velocity, out) : null;
+                if (repeat != null) {
                     made.add(values.get(LENGTH) > 0 ? repeat.lasting(0) : repeat);
                 }
             }

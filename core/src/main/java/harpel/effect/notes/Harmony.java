@@ -101,9 +101,10 @@ public final class Harmony extends EffectKind {
             for (ParamSet voice : values.get(VOICES)) {
                 boolean sounds = out.chance().percent(voice.get(CHANCE));
                 int pitch = key.shift(note.pitch(), voice.get(DEGREES)) + voice.get(SEMITONES);
-                NoteStart added = values.get(Beyond.PARAM)
-                        .derive(note, note.tick(), pitch, note.velocity() * voice.get(VELOCITY) / 100.0);
-                if (sounds && added != null) {
+                double velocity = note.velocity() * voice.get(VELOCITY) / 100.0;
+                NoteStart added =
+                        sounds ? values.get(Beyond.PARAM).derive(note, note.tick(), pitch, velocity, out) : null;
+                if (added != null) {
                     made.add(added == note ? note.copy() : added);
                 }
             }

@@ -296,8 +296,8 @@ public final class Pulse extends EffectKind {
         }
 
         private void sound(int pitch, double velocity, Emitter out) {
-            int fitted = values().get(Beyond.PARAM).fit(pitch);
-            if (values().get(LENGTH) > 0 && Pitch.inRange(fitted)) {
+            int fitted = values().get(LENGTH) > 0 ? values().get(Beyond.PARAM).fit(pitch, out) : -1;
+            if (Pitch.inRange(fitted)) {
                 NoteStart note = make(out.tick(), fitted, velocity);
                 out.start(note);
                 out.end(note, out.tick() + clock.gateTicks(values().get(LENGTH)), NoteEnd.PLAIN_RELEASE);

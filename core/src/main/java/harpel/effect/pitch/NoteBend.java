@@ -132,7 +132,7 @@ public final class NoteBend extends EffectKind {
         @Override
         public void start(NoteStart note, Emitter out) {
             if (Math.abs(note.pitch() - values.get(CENTRE)) > values.get(BEND_RANGE)) {
-                context.lost(note.tick(), note.pitch());
+                out.lost(note.pitch());
             }
             int wanted = bend(values, note.pitch());
             if (wanted < 0) {

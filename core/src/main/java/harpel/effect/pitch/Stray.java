@@ -179,7 +179,7 @@ public final class Stray extends EffectKind {
             }
             return lastTaken
                     ? values.get(Beyond.PARAM)
-                            .derive(note, note.tick(), led(values, note.pitch(), lastStep, key), note.velocity())
+                            .derive(note, note.tick(), led(values, note.pitch(), lastStep, key), note.velocity(), out)
                     : note;
         }
 

@@ -84,7 +84,7 @@ public final class Transpose extends EffectKind {
         @Override
         public NoteStart change(NoteStart note, Emitter out) {
             int moved = degrees == 0 ? note.pitch() : key.shift(note.pitch(), degrees);
-            return beyond.derive(note, note.tick(), moved + semitones, note.velocity());
+            return beyond.derive(note, note.tick(), moved + semitones, note.velocity(), out);
         }
     }
 }

@@ -1,0 +1,324 @@
+package harpel.app;
+
+import harpel.app.chain.ChainView;
+import harpel.app.chain.EffectMenu;
+import harpel.app.chain.StageActions;
+import harpel.app.chain.TimeWindow;
+import harpel.app.inspector.Inspector;
+import harpel.app.parts.PartActions;
+import harpel.app.phrase.PhraseActions;
+import harpel.app.phrase.PhraseView;
+import harpel.app.session.Document;
+import harpel.app.session.Look.View;
+import harpel.app.session.OwnPhrases;
+import harpel.app.session.Session;
+import harpel.app.ui.Asking;
+import harpel.phrase.Phrase;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.piece.TestPhrases;
+import harpel.theory.Key;
+import harpel.theory.OctaveNaming;
+import java.util.function.BooleanSupplier;
+import javafx.geometry.Insets;
+import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonType;
+import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
+
+/** Every action of the window with its words and its keys, and the menu of the piece. */
+final class WindowActions {
+    private static final double ZOOM = 1.4;
+    private static final int DRUM_CHANNEL = 9;
+
+    private final HarpelPane pane;
+    private final Session session;
+    private final Actions actions;
+    private final MenuButton menu;
+    private final Files files;
+    private final ChainView chain;
+    private final Inspector inspector;
+    private final PhraseView phrases;
+
+    private WindowActions(HarpelPane pane, MenuButton menu, Inspector inspector, Files files) {
+        this.pane = pane;
+        this.session = pane.session();
+        this.actions = pane.actions();
+        this.chain = pane.chain();
+        this.phrases = pane.phrases();
+        this.menu = menu;
+        this.inspector = inspector;
+        this.files = files;
+    }
+
+    /** Declares every action and fills the menu. */
+    static void declare(HarpelPane pane, MenuButton menu, Inspector inspector, Files files) {
+        new WindowActions(pane, menu, inspector, files).declare();
+    }
+
+    private void declare() {
+        TimeWindow window = chain.window();
+        Document document = session.document();
+        BooleanSupplier stage = () -> session.selection().selected().get() != null;
+        BooleanSupplier parts = () -> document.piece().get().parts().size() > 1;
+        inMenu("new", "New piece", "Shortcut+N", files::newPiece);
+        inMenu("open", "Open…", "Shortcut+O", files::open);
+        inMenu("save", "Save", "Shortcut+S", files::save);
+        inMenu("save-as", "Save as…", "Shortcut+Shift+S", files::saveAs);
+        line();
+        inMenu("read-phrase", "Read a phrase from a MIDI file…", "Shortcut+I", files::openPhrase);
+        Menu tests = new Menu("Send a test phrase through the chain");
+        tests.setId("test-phrases");
+        fillTests(tests, files);
+        menu.setOnShowing(event -> {
+            fillTests(tests, files);
+            actions.refresh();
+        });
+        menu.getItems().add(tests);
+        inMenu("print", "Print the part through its chain", "Shortcut+P", files::print);
+        inMenu("print-sheet", "Print parts, bars, variations, or to a file…", "Shortcut+Alt+P", files::printSheet);
+        inMenu("variations", "Variations of the part…", "Shortcut+Shift+V", session.variations()::toggleSheet);
+        line();
+        inMenu("open-chain", "Open chain…", "Shortcut+Shift+O", files::openChain);
+        inMenu("save-chain", "Save chain…", "Shortcut+Shift+P", files::saveChain);
+        line();
+        inMenu("octaves", "Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves);
+        inMenu("larger", "Larger", "Shortcut+Shift+Equals", () -> session.look().resize(1));
+        inMenu(
+                "smaller",
+                "Smaller",
+                "Shortcut+Shift+Minus",
+                () -> session.look().resize(-1));
+        line();
+        inMenu("first-steps", "First steps", "Shift+F1", () -> pane.showFirstPage(files));
+        inMenu("keys", "Keys and actions", "F1", this::showKeys);
+        action(
+                "view-chain",
+                "The Chain view",
+                "Shortcut+1",
+                () -> session.look().view().set(View.CHAIN));
+        action(
+                "view-phrase",
+                "The Phrase view",
+                "Shortcut+2",
+                () -> session.look().view().set(View.PHRASE));
+        action("add-part", "Add a part", "Shortcut+Shift+N", () -> PartActions.add(session));
+        action("duplicate-part", "Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session));
+        actions.add(
+                "delete-part", "Delete the part", "Shortcut+Shift+Delete", parts, () -> PartActions.delete(session));
+        actions.add("undo", "Undo", "Shortcut+Z", () -> document.undoLabel().isPresent(), document::undo);
+        actions.add(
+                "redo", "Redo", "Shortcut+Shift+Z", () -> document.redoLabel().isPresent(), document::redo);
+        actions.add("redo-too", "Redo", "Shortcut+Y", () -> document.redoLabel().isPresent(), document::redo);
+        action("to-start", "To the start", "Home", session.transport()::toStart);
+        action("silence", "Silence", "Esc", session::silence);
+        actions.in(View.CHAIN);
+        action("add-effect", "Add an effect after the selected stage", "Shortcut+E", this::addEffect);
+        action(
+                "copy",
+                "Copy the selected stage, or the chain, as text",
+                "Shortcut+C",
+                () -> StageActions.copy(session));
+        action("paste", "Paste stages behind the selected one", "Shortcut+V", () -> StageActions.paste(session));
+        actions.add(
+                "replace",
+                "Replace the selected stage",
+                "Shortcut+R",
+                stage,
+                () -> StageActions.replace(session, chain));
+        actions.add("fold", "Fold or unfold the selected stage", "Shortcut+F", stage, () -> StageActions.fold(session));
+        actions.add("large", "Open the stage’s editor large, or bring it back", "F7", inspector::hasEditor, () -> {
+            session.look().routes().set(false);
+            session.look().large().set(!session.look().large().get());
+        });
+        action(
+                "routes",
+                "Who hears whom: all routes, or the rows again",
+                "F8",
+                () -> session.look().routes().set(!session.look().routes().get()));
+        action("between", "From a stage to its controls, and back", "F6", pane::between);
+        actions.in(null);
+        action("record", "Record the chosen part, or end", "Shortcut+Shift+R", session.recorder()::toggle);
+        action("keep", "Keep the marked bars, or the last ones, as a phrase", "Shortcut+K", session.keeping()::keep);
+        action("keep-chords", "Keep a phrase a chord", "Shortcut+Shift+K", session.keeping()::keepByChords);
+        action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
+        action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
+        actions.in(View.CHAIN);
+        action("freeze", "Freeze the traces, or let them go on", "F4", () -> window.freeze(!window.isFrozen()));
+        action("bar-back", "Go a bar back in the traces", "Alt+Left", () -> window.back(1));
+        action("bar-forth", "Go a bar forth in the traces", "Alt+Right", () -> window.back(-1));
+        action("fewer-bars", "Show fewer bars", "Shortcut+Equals", () -> window.zoomTime(1 / ZOOM));
+        action("more-bars", "Show more bars", "Shortcut+Minus", () -> window.zoomTime(ZOOM));
+        action("fewer-pitches", "Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(ZOOM));
+        action("more-pitches", "Show more pitches", "Alt+Minus", () -> window.zoomPitch(1 / ZOOM));
+        action("zoom-reset", "Show bars and pitches as at first", "Shortcut+0", window::reset);
+        action("difference", "The selected stage’s difference", "Shortcut+J", chain::toggleDifference);
+        actions.add(
+                "duplicate-stage",
+                "Duplicate the selected stage",
+                "Shortcut+D",
+                stage,
+                () -> StageActions.duplicate(session));
+        actions.add(
+                "remove-stage",
+                "Remove the selected stage",
+                "Shortcut+Delete",
+                stage,
+                () -> StageActions.remove(session));
+        actions.add(
+                "switch-stage",
+                "Switch the selected stage off or on",
+                "Shortcut+B",
+                stage,
+                () -> StageActions.toggle(session));
+        actions.add(
+                "stage-up", "Move the selected stage up", "Shortcut+Up", stage, () -> StageActions.move(session, -1));
+        actions.add(
+                "stage-down",
+                "Move the selected stage down",
+                "Shortcut+Down",
+                stage,
+                () -> StageActions.move(session, 1));
+        action("select-above", "Select the stage above", "Alt+Up", () -> StageActions.step(session, -1));
+        action("select-below", "Select the stage below", "Alt+Down", () -> StageActions.step(session, 1));
+        actions.in(View.PHRASE);
+        action("copy-notes", "Copy the picked notes, or all, as text", "Shortcut+C", () -> PhraseActions.copy(session));
+        action("cut-notes", "Cut the picked notes", "Shortcut+X", () -> PhraseActions.cut(session));
+        action("paste-notes", "Paste notes at the mark", "Shortcut+V", () -> PhraseActions.paste(session));
+        action("pick-all", "Pick all notes", "Shortcut+A", () -> PhraseActions.pickAll(session));
+        action(
+                "draw-or-pick",
+                "Draw notes, or pick them",
+                "Shortcut+D",
+                () -> session.desk().drawing().set(!session.desk().drawing().get()));
+        action(
+                "step-in",
+                "Step in what is played, or no longer",
+                "Shortcut+E",
+                () -> session.desk().stepping().set(!session.desk().stepping().get()));
+        action(
+                "make-phrase",
+                "Make a melody, chords or a rhythm, or no longer",
+                "Shortcut+Shift+M",
+                () -> session.desk().making().set(!session.desk().making().get()));
+        action("cut-at-mark", "Cut notes at the mark", "Shortcut+M", phrases::cutAtMark);
+        action("less-time", "Show less time", "Shortcut+Equals", () -> phrases.zoom(true));
+        action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
+        action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
+        action("to-roll", "From the roll to the values of what is picked, and back", "F6", phrases::between);
+        actions.in(null);
+        action("new-phrase", "A new phrase", "Shortcut+Alt+N", () -> PhraseActions.fresh(session));
+        action(
+                "duplicate-phrase",
+                "Duplicate the phrase",
+                "Shortcut+Alt+D",
+                () -> PhraseActions.duplicate(session, session.desk().phraseId().get()));
+        action(
+                "hear-phrase",
+                "The chosen part hears the phrase",
+                "Shortcut+Alt+H",
+                () -> PhraseActions.hear(session, session.desk().phraseId().get()));
+        action(
+                "theme",
+                "Day or night",
+                "Shortcut+T",
+                () -> session.look().theme().set(session.look().theme().get().other()));
+    }
+
+    private Actions.Action action(String id, String words, String key, Runnable run) {
+        return actions.add(id, words, key, () -> true, run);
+    }
+
+    private void inMenu(String id, String words, String key, Runnable run) {
+        menu.getItems().add(actions.item(action(id, words, key, run)));
+    }
+
+    private void line() {
+        menu.getItems().add(new SeparatorMenuItem());
+    }
+
+    private void fillTests(Menu tests, Files files) {
+        tests.getItems().clear();
+        for (Phrase phrase : TestPhrases.all(Key.C_MAJOR, harpel.time.MeterMap.FOUR_FOUR)) {
+            MenuItem item = new MenuItem(phrase.name().replace("Test: ", ""));
+            item.setOnAction(event -> hearTestPhrase(phrase.name()));
+            tests.getItems().add(item);
+        }
+        tests.getItems().add(new SeparatorMenuItem());
+        for (String name : OwnPhrases.names(OwnPhrases.folder())) {
+            MenuItem item = new MenuItem(name);
+            item.setOnAction(event -> files.hearOwnPhrase(name));
+            tests.getItems().add(item);
+        }
+        MenuItem keep = new MenuItem("Keep this part’s phrase as a test phrase");
+        keep.setId("keep-test-phrase");
+        keep.setOnAction(event -> files.keepTestPhrase());
+        tests.getItems().add(keep);
+    }
+
+    /** The shown part hears a test phrase, in the piece's own key and meter, and the transport plays it. */
+    private void hearTestPhrase(String name) {
+        Piece now = session.document().piece().get();
+        Phrase phrase = TestPhrases.all(now.key(), now.time().meter()).stream()
+                .filter(one -> one.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+        String id = session.selection().partId().get();
+        session.document()
+                .apply(PieceEdit.of(
+                        "Hear " + name,
+                        piece -> piece.withPhrase(phrase).withPart(id, part -> {
+                            Part hears = part.withPhrase(phrase.id());
+                            // Drums are on channel 10 (General MIDI 1).
+                            return name.equals(TestPhrases.DRUMS)
+                                    ? hears.withChannel(DRUM_CHANNEL).withSound("Hand drums")
+                                    : hears;
+                        })));
+        session.transport().play();
+    }
+
+    private void otherOctaves() {
+        OctaveNaming other = OctaveNaming.shown() == OctaveNaming.C4 ? OctaveNaming.C3 : OctaveNaming.C4;
+        OctaveNaming.show(other);
+        session.say("Note 60 is called " + other + " on the screen; files keep to C4.");
+    }
+
+    private void addEffect() {
+        var address = session.selection().selected().get();
+        var way = address == null ? java.util.List.<harpel.chain.StageAddress.Step>of() : address.chainWay();
+        var stages = session.selection().chainAt(way);
+        int place = address == null ? stages.stages().size() : stages.indexOf(address.stageId()) + 1;
+        EffectMenu.show(chain, session, way, place);
+    }
+
+    private void showKeys() {
+        StringBuilder text = new StringBuilder(
+                "Space    Play or stop\nK    Keep the marked bars, or the last ones, as a phrase\nEnter    Press the button that has the keyboard\nF3    Hear dry while held\n"
+                        + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
+        actions.all()
+                .forEach(action -> text.append(action.keys())
+                        .append("    ")
+                        .append(action.words())
+                        .append('\n'));
+        text.append(
+                "\nOn a control: drag, or type a value; arrow keys step, Shift finely; Delete or Alt-click for the default;"
+                        + " double click or Enter to choose.");
+        Label lines = new Label(text.toString());
+        lines.setWrapText(true);
+        lines.setPadding(new Insets(12));
+        // Longer than a small screen is high.
+        ScrollPane list = new ScrollPane(lines);
+        list.setFitToWidth(true);
+        list.setPrefViewportHeight(480);
+        list.setPrefViewportWidth(440);
+        Alert sheet = Asking.sheet(
+                pane.getScene().getWindow(), session.look().styles(), "Keys and actions", "", ButtonType.CLOSE);
+        sheet.getDialogPane().setContent(list);
+        sheet.show();
+    }
+}

@@ -1,0 +1,42 @@
+package harpel.app.draw;
+
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import javafx.scene.layout.Region;
+
+/** A region that is filled by a {@link Raster}: painted anew when it is asked for, in another size, or in another theme. Interface thread. */
+public abstract class Picture extends Region {
+    private final Session session;
+    private final Raster raster = new Raster();
+    private final Freshness freshness = new Freshness();
+
+    protected Picture(Session session) {
+        this.session = session;
+        getChildren().add(raster);
+    }
+
+    protected final Session session() {
+        return session;
+    }
+
+    /** Paints all of it; what was there before is to be covered. */
+    protected abstract void paint(Raster g, Theme theme);
+
+    /** What is painted has changed; it is painted with the next frame. */
+    public final void repaint() {
+        freshness.repaint();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        freshness.laidOut();
+    }
+
+    /** Paints if anything has changed; once a frame. */
+    public final void draw() {
+        if (freshness.due(session, size -> raster.fit(getWidth(), getHeight(), size), true)) {
+            paint(raster, session.look().theme().get());
+            raster.end();
+        }
+    }
+}

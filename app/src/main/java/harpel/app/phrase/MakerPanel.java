@@ -1,0 +1,309 @@
+package harpel.app.phrase;
+
+import harpel.app.session.PhraseDesk;
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.app.ui.ParamTile;
+import harpel.app.ui.Scrolling;
+import harpel.make.ChordsMaker;
+import harpel.make.MelodyMaker;
+import harpel.make.Progression;
+import harpel.make.Recipe;
+import harpel.make.Recipe.Kind;
+import harpel.make.Taking;
+import harpel.param.Param;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Insets;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.VBox;
+
+/** Makes phrases: what is made is seen in the roll and heard in place, and nothing is overwritten until it is taken. */
+final class MakerPanel extends BorderPane {
+    private static final int COLUMNS = 2;
+    /** What few, some and many notes a bar are. */
+    private static final Map<String, Double> DENSITIES = Map.of("few", 3.0, "some", 6.0, "many", 12.0);
+
+    private final Session session;
+    private final PhraseDesk desk;
+    private final Map<Kind, Recipe> recipes = new EnumMap<>(Kind.class);
+    private final Map<Kind, VBox> pages = new EnumMap<>(Kind.class);
+    private final List<ParamTile<?>> tiles = new ArrayList<>();
+    private final VBox page = new VBox();
+    private final Label about = new Label();
+    private final ToggleButton hear;
+    private Kind kind = Kind.MELODY;
+    private Recipe.Result result = new Recipe.Result(List.of(), 0);
+
+    MakerPanel(Session session) {
+        this.session = session;
+        this.desk = session.desk();
+        setId("maker-panel");
+        getStyleClass().add("inspector");
+        Label title = new Label("Make a phrase");
+        title.getStyleClass().add("part-title");
+        about.setId("maker-about");
+        about.getStyleClass().add("soft");
+        about.setWrapText(true);
+        FlowPane kinds = new FlowPane(5, 5);
+        ToggleGroup group = new ToggleGroup();
+        for (Kind one : Kind.values()) {
+            recipes.put(one, one.plain());
+            pages.put(one, pageOf(one));
+            String words = one.name().toLowerCase(Locale.ROOT);
+            kinds.getChildren().add(Buttons.oneOf(group, words, "make-" + words, "Makes " + words, one == kind, () -> {
+                kind = one;
+                make();
+            }));
+        }
+        hear = Buttons.toggle("hear", "make-hear", "Hears it in the phrase’s place, from the next bar on", this::hear);
+        FlowPane tries = new FlowPane(
+                5,
+                5,
+                small("another", "make-another", "The next seed, or the next progression", () -> {
+                    recipes.put(kind, recipes.get(kind).another());
+                    make();
+                }),
+                hear);
+        Label take = new Label("Take it");
+        take.getStyleClass().add("soft");
+        FlowPane takes = new FlowPane(
+                5,
+                5,
+                small("as a new phrase", "take-new", "A phrase of its own, in the list", this::takeNew),
+                small("instead", "take-instead", "In place of all notes of this phrase", () -> take(Taking.INSTEAD)),
+                small("added", "take-added", "Beside the notes of this phrase", () -> take(Taking.ADDED)),
+                small(
+                        "between the pitches",
+                        "take-in-place",
+                        "In place of the notes between the lowest and the highest pitch and, where notes are picked, in their bars;"
+                                + " what lies outside stays",
+                        () -> take(Taking.IN_PLACE)));
+        VBox content = new VBox(8, title, kinds, tries, about, take, takes, page);
+        content.setPadding(new Insets(10, 12, 12, 14));
+        setCenter(new Scrolling(content));
+        desk.making().addListener((property, before, now) -> {
+            if (now) {
+                make();
+            } else {
+                end();
+            }
+        });
+        // What is heard belongs to what is looked at.
+        session.look().view().addListener((property, before, now) -> silence());
+        session.selection().partId().addListener((property, before, now) -> silence());
+        session.document().piece().addListener((property, before, now) -> {
+            if (desk.making().get() && (before.key() != now.key() || before.time() != now.time())) {
+                make();
+            }
+        });
+    }
+
+    private static Button small(String words, String id, String tip, Runnable action) {
+        Button button = Buttons.button(words, id, tip, action);
+        button.getStyleClass().add("small-toggle");
+        return button;
+    }
+
+    private VBox pageOf(Kind one) {
+        VBox made = new VBox(8);
+        if (one == Kind.MELODY) {
+            FlowPane amounts = new FlowPane(5, 5);
+            for (String words : List.of("few", "some", "many")) {
+                amounts.getChildren()
+                        .add(small(
+                                words,
+                                "make-" + words,
+                                Math.round(DENSITIES.get(words)) + " notes a bar",
+                                () -> set(Kind.MELODY, MelodyMaker.DENSITY, DENSITIES.get(words))));
+            }
+            made.getChildren().add(amounts);
+        } else if (one == Kind.CHORDS) {
+            Choice<Progression> common = new Choice<>(
+                    "make-progression",
+                    "Thirty progressions that are common, by mood",
+                    progression -> progression.mood() + ": " + progression.text(),
+                    progression -> set(Kind.CHORDS, ChordsMaker.PROGRESSION, progression.text()));
+            common.setPromptText("common progressions");
+            common.show(Progression.COMMON, null);
+            made.getChildren().add(common);
+        }
+        GridPane grid = new GridPane();
+        grid.setHgap(6);
+        grid.setVgap(6);
+        for (int i = 0; i < COLUMNS; i++) {
+            ColumnConstraints column = new ColumnConstraints();
+            column.setPercentWidth(100.0 / COLUMNS);
+            grid.getColumnConstraints().add(column);
+        }
+        int place = 0;
+        for (Param<?> param : recipes.get(one).values().spec().params()) {
+            ParamTile<?> tile = tile(one, param);
+            tile.setMaxWidth(Double.MAX_VALUE);
+            tiles.add(tile);
+            boolean wide = param == ChordsMaker.PROGRESSION;
+            if (wide) {
+                grid.add(tile, 0, place / COLUMNS, COLUMNS, 1);
+                place += COLUMNS;
+            } else {
+                grid.add(tile, place % COLUMNS, place / COLUMNS);
+                place++;
+            }
+        }
+        made.getChildren().add(grid);
+        return made;
+    }
+
+    private <T> ParamTile<T> tile(Kind one, Param<T> param) {
+        ParamTile<T> tile = new ParamTile<>(
+                param, (changed, done) -> set(one, param, param.type().read(changed.plain())), session::say);
+        tile.setId("make-" + param.id());
+        return tile;
+    }
+
+    private <T> void set(Kind one, Param<T> param, T value) {
+        if (!recipes.get(one).values().get(param).equals(value)) {
+            recipes.put(one, recipes.get(one).with(param, value));
+            make();
+        }
+    }
+
+    /** Makes it anew and shows it. */
+    private void make() {
+        page.getChildren().setAll(pages.get(kind));
+        Recipe recipe = recipes.get(kind);
+        tiles.forEach(tile -> {
+            if (recipe.values().spec().has(tile.param())) {
+                tile.show(recipe.values());
+            }
+        });
+        Piece piece = session.document().piece().get();
+        try {
+            result = recipe.make(piece.key(), piece.time());
+            double bars = result.length() / (double) piece.time().meter().at(0).barTicks();
+            about.setText(String.format(
+                    Locale.ROOT,
+                    "%d notes in %s bars, %.1f a bar, in %s.",
+                    result.notes().size(),
+                    bars == Math.rint(bars) ? String.valueOf((long) bars) : String.valueOf(bars),
+                    result.notes().size() / bars,
+                    piece.key().name()));
+        } catch (IllegalArgumentException e) {
+            result = new Recipe.Result(List.of(), 0);
+            about.setText(e.getMessage());
+        }
+        desk.preview().set(result.notes());
+        if (hear.isSelected()) {
+            hear(true);
+        }
+    }
+
+    private void end() {
+        desk.preview().set(List.of());
+        silence();
+    }
+
+    private void silence() {
+        if (hear.isSelected()) {
+            hear.setSelected(false);
+            hear(false);
+        }
+    }
+
+    /** The chosen part plays what was made, alone in the phrase's place, until it is taken or put away. */
+    private void hear(boolean on) {
+        if (!on || result.notes().isEmpty()) {
+            session.audition().end();
+            return;
+        }
+        String part = session.selection().partId().get();
+        Recipe.Result heard = result;
+        session.audition().hear(piece -> {
+            Phrase made = Phrase.of("made", heard.length(), heard.notes());
+            String id = piece.freePhraseId("made");
+            return piece.withPhrase(made.withId(id)).withPart(part, one -> one.withPhrase(id));
+        });
+    }
+
+    private void done(String words) {
+        silence();
+        session.say(words);
+    }
+
+    private void takeNew() {
+        if (result.notes().isEmpty()) {
+            session.say("There is nothing to take yet: " + about.getText());
+            return;
+        }
+        Recipe recipe = recipes.get(kind);
+        String name = kind.name().charAt(0) + kind.name().substring(1).toLowerCase(Locale.ROOT);
+        Piece now = session.document().piece().get();
+        String id = now.freePhraseId(Phrase.idFor(name + " 1"));
+        String called = name + " " + id.replaceFirst(".*-", "");
+        Phrase phrase =
+                Phrase.of(called, result.length(), result.notes()).withId(id).withOrigin(recipe.origin());
+        String part = session.selection().partId().get();
+        boolean hears = !session.selection().part().phrase().isEmpty();
+        session.document().apply(PieceEdit.of("Make a phrase", piece -> {
+            Piece with = piece.withPhrase(phrase);
+            return hears ? with : with.withPart(part, one -> one.withPhrase(id));
+        }));
+        desk.show(id);
+        done("Made “" + called + "”: " + result.notes().size() + " notes"
+                + (hears
+                        ? ", in the list of phrases."
+                        : ", heard by " + session.selection().part().name() + "."));
+    }
+
+    private void take(Taking taking) {
+        Phrase phrase = desk.phrase().orElse(null);
+        if (phrase == null || result.notes().isEmpty()) {
+            session.say("There is nothing to take yet: " + about.getText());
+            return;
+        }
+        Taking.Range range = range(phrase);
+        Recipe.Result made = result;
+        Phrase after = taking.into(phrase, made.notes(), made.length(), range);
+        Phrase with = phrase.notes().isEmpty() || taking == Taking.INSTEAD
+                ? after.withOrigin(recipes.get(kind).origin())
+                : after;
+        desk.set("Make notes", "", with, java.util.Set.of());
+        done("“" + phrase.name() + "” has " + after.notes().size() + " notes now, "
+                + after.notes().stream()
+                        .filter(note -> phrase.notes().findOrNull(note.id()) == null)
+                        .count() + " of them new.");
+    }
+
+    /** Between the lowest and highest pitch that are set, in the bars of what is picked, or all. */
+    private Taking.Range range(Phrase phrase) {
+        Recipe melody = recipes.get(Kind.MELODY);
+        int low = kind == Kind.MELODY ? melody.values().get(MelodyMaker.LOWEST) : 0;
+        int high = kind == Kind.MELODY ? melody.values().get(MelodyMaker.HIGHEST) : 127;
+        List<Note> picked = phrase.notes().stream()
+                .filter(note -> desk.picked().get().contains(note.id()))
+                .toList();
+        if (picked.isEmpty()) {
+            return new Taking.Range(Math.min(low, high), Math.max(low, high), 0, phrase.length());
+        }
+        var meter = session.document().piece().get().time().meter();
+        long from = meter.tickOfBar(meter.barAt(picked.get(0).tick()));
+        long to = meter.barLineAtOrAfter(
+                picked.stream().mapToLong(Note::endTick).max().orElse(phrase.length()));
+        return new Taking.Range(Math.min(low, high), Math.max(low, high), from, to);
+    }
+}

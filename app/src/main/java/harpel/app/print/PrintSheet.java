@@ -1,0 +1,242 @@
+package harpel.app.print;
+
+import harpel.app.session.Session;
+import harpel.app.ui.Asking;
+import harpel.engine.Tail;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.print.PrintOrder;
+import harpel.print.Provenance;
+import harpel.print.VariationNumbers;
+import harpel.sound.SoundFile;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.event.ActionEvent;
+import javafx.geometry.HPos;
+import javafx.geometry.Insets;
+import javafx.scene.Node;
+import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonBar;
+import javafx.scene.control.ButtonType;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Region;
+import javafx.stage.Window;
+import javafx.util.StringConverter;
+
+/** Asks which parts and bars are printed, how often round, which variations, what becomes of the end, and where it goes. */
+public final class PrintSheet {
+    private static final double FIELD_WIDE = 110;
+    private static final int MOST_BARS = 10_000;
+    private static final int MOST_ROUNDS = 999;
+    private static final int MOST_VARIATIONS = 48;
+
+    /** Where prints go. */
+    public enum Target {
+        PHRASES("as ready phrases, in the parts’ place"),
+        FILE("to a MIDI file, a track a part"),
+        FILE_0("to a MIDI file of one track (format 0)"),
+        SOUND("to a sound file (WAV, 44.1 kHz, 16 bit)"),
+        SOUND_FINE("to a sound file (WAV, 48 kHz, 24 bit)"),
+        SOUND_PARTS("to a sound file a part, in a folder");
+
+        private final String words;
+
+        Target(String words) {
+            this.words = words;
+        }
+
+        /** How sound files are written; nothing where it is none. */
+        public Optional<SoundFile> sound() {
+            return switch (this) {
+                case SOUND, SOUND_PARTS -> Optional.of(new SoundFile(44_100, 16, null));
+                case SOUND_FINE -> Optional.of(new SoundFile(48_000, 24, null));
+                default -> Optional.empty();
+            };
+        }
+    }
+
+    /**
+     * What was asked for.
+     *
+     * @param orders one a variation
+     */
+    public record Wanted(List<PrintOrder> orders, Target target) {
+        public int format() {
+            return target == Target.FILE_0 ? 0 : 1;
+        }
+
+        public String fileName() {
+            Set<String> parts = orders.get(0).parts();
+            return (parts.size() == 1 ? parts.iterator().next() : "parts")
+                    + (target.sound().isPresent() ? ".wav" : ".mid");
+        }
+    }
+
+    private final Session session;
+    private final Piece piece;
+    private final Map<String, CheckBox> parts = new LinkedHashMap<>();
+    private final TextField from = field("print-from", "1", "The first bar, counted from 1");
+    private final TextField bars = field("print-bars", "", "How many bars make a round");
+    private final TextField rounds = field("print-rounds", "1", "How often the round is printed, one after the other");
+    private final TextField variations =
+            field("print-variations", "", "The number that chance depends on; 1-12 or 3,7 prints several");
+    private final ComboBox<Tail> tail = new ComboBox<>();
+    private final ComboBox<Target> target = new ComboBox<>();
+    private final Label wrong = new Label();
+    private Wanted wanted;
+
+    private PrintSheet(Session session) {
+        this.session = session;
+        this.piece = session.document().piece().get();
+        String chosen = session.selection().partId().get();
+        for (Part part : piece.parts()) {
+            CheckBox box = new CheckBox(part.name());
+            box.setId("print-part-" + part.id());
+            box.setSelected(part.id().equals(chosen));
+            parts.put(part.id(), box);
+        }
+        long once = PrintOrder.onceThrough(piece, Set.of(chosen));
+        bars.setText(String.valueOf(piece.time().meter().barAt(once - 1) + 1));
+        variations.setText(String.valueOf(piece.variation()));
+        fill(tail, Tail.values(), PrintSheet::words, Tail.ROUND);
+        tail.setId("print-tail");
+        fill(target, Target.values(), one -> one.words, Target.PHRASES);
+        target.setId("print-target");
+        wrong.setId("print-wrong");
+        wrong.getStyleClass().add("error");
+        wrong.setWrapText(true);
+    }
+
+    private static String words(Tail tail) {
+        return switch (tail) {
+            case ROUND -> "comes in at the beginning: loops without a seam";
+            case RING -> "rings out after the end";
+            case CUT -> "is cut";
+            case STOP -> "ends as when Stop is pressed";
+        };
+    }
+
+    private static <T> void fill(ComboBox<T> box, T[] values, java.util.function.Function<T, String> words, T chosen) {
+        box.getItems().setAll(values);
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(T value) {
+                return value == null ? "" : words.apply(value);
+            }
+
+            @Override
+            public T fromString(String text) {
+                return null;
+            }
+        });
+        box.setValue(chosen);
+    }
+
+    private static TextField field(String id, String text, String tip) {
+        TextField field = new TextField(text);
+        field.setId(id);
+        field.setPrefColumnCount(6);
+        field.setMaxWidth(FIELD_WIDE);
+        harpel.app.ui.Tips.set(field, tip);
+        return field;
+    }
+
+    /** What to print; nothing when it was put away. */
+    public static Optional<Wanted> ask(Session session, Window owner) {
+        return new PrintSheet(session).ask(owner);
+    }
+
+    private Optional<Wanted> ask(Window owner) {
+        GridPane rows = new GridPane();
+        rows.setHgap(10);
+        rows.setVgap(8);
+        rows.setPadding(new Insets(10));
+        FlowPane boxes = new FlowPane(12, 6);
+        boxes.getChildren().setAll(parts.values());
+        boxes.setPrefWrapLength(380);
+        row(rows, 0, "Parts", boxes);
+        row(rows, 1, "From bar", from);
+        row(rows, 2, "Bars", bars);
+        row(rows, 3, "Rounds", rounds);
+        row(rows, 4, "Variation", variations);
+        row(rows, 5, "What sounds over the end", tail);
+        row(rows, 6, "Print", target);
+        rows.add(wrong, 0, 7, 2, 1);
+        ButtonType print = new ButtonType("Print", ButtonBar.ButtonData.OK_DONE);
+        Alert sheet = Asking.sheet(owner, session.look().styles(), "Print", "", print, ButtonType.CANCEL);
+        sheet.getDialogPane().setContent(rows);
+        sheet.getDialogPane().setMinHeight(Region.USE_PREF_SIZE);
+        Node button = sheet.getDialogPane().lookupButton(print);
+        button.setId("print-now");
+        button.addEventFilter(ActionEvent.ACTION, event -> {
+            try {
+                wanted = read();
+            } catch (IllegalArgumentException e) {
+                wrong.setText(e.getMessage());
+                event.consume();
+            }
+        });
+        return sheet.showAndWait().filter(answer -> answer == print).map(answer -> wanted);
+    }
+
+    private static void row(GridPane rows, int row, String words, Node control) {
+        Label label = new Label(words);
+        label.setLabelFor(control);
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        GridPane.setHalignment(label, HPos.LEFT);
+        rows.add(label, 0, row);
+        rows.add(control, 1, row);
+    }
+
+    private Wanted read() {
+        Set<String> chosen = new LinkedHashSet<>();
+        parts.forEach((id, box) -> {
+            if (box.isSelected()) {
+                chosen.add(id);
+            }
+        });
+        if (chosen.isEmpty()) {
+            throw new IllegalArgumentException("Choose one part at least.");
+        }
+        long first = number("From bar", from.getText(), MOST_BARS) - 1;
+        long count = number("Bars", bars.getText(), MOST_BARS) * number("Rounds", rounds.getText(), MOST_ROUNDS);
+        long begin = piece.time().meter().tickOfBar(first);
+        long end = piece.time().meter().tickOfBar(first + count);
+        Piece of = piece;
+        if (target.getValue() == Target.PHRASES) {
+            // Of a part that plays a print already it is the phrase behind that which goes through the chain.
+            for (String id : chosen) {
+                of = Provenance.back(of, id);
+            }
+        }
+        PrintOrder order = new PrintOrder(of, chosen, begin, end, tail.getValue());
+        List<PrintOrder> orders = new ArrayList<>();
+        VariationNumbers.parse(variations.getText(), MOST_VARIATIONS)
+                .forEach(variation -> orders.add(order.withVariation(variation)));
+        if (orders.size() > 1 && target.getValue().sound().isPresent()) {
+            throw new IllegalArgumentException(
+                    "A sound file is of one variation; “" + variations.getText() + "” are " + orders.size() + ".");
+        }
+        return new Wanted(orders, target.getValue());
+    }
+
+    private static long number(String what, String text, long most) {
+        if (text.strip().matches("\\d{1,6}")) {
+            long number = Long.parseLong(text.strip());
+            if (number >= 1 && number <= most) {
+                return number;
+            }
+        }
+        throw new IllegalArgumentException(what + " must be 1–" + most + " but was “" + text + "”.");
+    }
+}

@@ -1,0 +1,2 @@
+/** Printing: its buttons and its sheet. */
+package harpel.app.print;

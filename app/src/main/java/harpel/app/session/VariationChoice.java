@@ -1,0 +1,162 @@
+package harpel.app.session;
+
+import harpel.app.session.VariationSheet.Card;
+import harpel.phrase.Phrase;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.print.Provenance;
+import harpel.vary.Way;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/** What is done with cards of the sheet of variations: using, keeping, starring, spreading them over rounds. Interface thread. */
+public final class VariationChoice {
+    private final Session session;
+    private final VariationSheet sheet;
+
+    VariationChoice(Session session, VariationSheet sheet) {
+        this.session = session;
+        this.sheet = sheet;
+    }
+
+    private String part() {
+        return sheet.part().id();
+    }
+
+    /** The part is as on the card from now on. */
+    public void use(Card card) {
+        if (sheet.isPresent(card)
+                && sheet.base().equals(session.document().piece().get())) {
+            session.say("This is how it is now.");
+            return;
+        }
+        String of = part();
+        String name = name(card);
+        if (sheet.sounding().get() != null) {
+            sheet.stop();
+        }
+        session.document().apply(PieceEdit.of("Use " + name, piece -> {
+            Piece back = Provenance.back(piece, of);
+            return card.variant().way() == Way.CHANCE
+                    ? back.withVariation(card.variant().number()).withPart(of, one -> one.withVariations(List.of()))
+                    : back.withPart(
+                            of,
+                            one -> one.withChain(card.variant()
+                                    .piece()
+                                    .part(of)
+                                    .orElseThrow()
+                                    .chain()));
+        }));
+        session.say(sheet.part().name() + " plays " + name + "."
+                + (card.variant().way() == Way.CHANCE ? " The variation is the whole piece’s." : ""));
+    }
+
+    private static String name(Card card) {
+        return (card.variant().way() == Way.CHANCE ? "variation " : "settings ")
+                + card.variant().number();
+    }
+
+    /** Puts what came of a card into the list of phrases. */
+    public void keep(Card card) {
+        keep(List.of(card));
+    }
+
+    public void keepStarred() {
+        List<Card> starred = sheet.cards().stream().filter(this::isStarred).toList();
+        if (starred.isEmpty()) {
+            session.say("Nothing is starred. S stars the card that is chosen.");
+        } else {
+            keep(starred);
+        }
+    }
+
+    private void keep(List<Card> wanted) {
+        List<Card> kept = wanted.stream().filter(card -> card.phrase() != null).toList();
+        List<String> names = new ArrayList<>();
+        session.document().apply(PieceEdit.of("Keep variations", piece -> {
+            Piece with = piece;
+            names.clear();
+            for (Card card : kept) {
+                String called = (card.variant().way() == Way.CHANCE ? "Variation " : "Settings ")
+                        + card.variant().number() + ", " + sheet.part().name();
+                names.add(called);
+                with = with.withPhrase(card.phrase()
+                        .withId(with.freePhraseId(Phrase.idFor(called)))
+                        .withName(called));
+            }
+            return with;
+        }));
+        session.say(
+                names.size() == 1
+                        ? "Kept “" + names.get(0) + "” in the list of phrases."
+                        : "Kept " + names.size() + " phrases in the list.");
+    }
+
+    /** The numbers of the starred ones that only chance sets apart. */
+    public List<Long> starredNumbers() {
+        return sheet.cards().stream()
+                .filter(card -> card.variant().way() == Way.CHANCE && isStarred(card))
+                .map(card -> card.variant().number())
+                .toList();
+    }
+
+    /** Whether the part takes several variations in turn. */
+    public boolean isSpread() {
+        return !session.document()
+                .piece()
+                .get()
+                .part(part())
+                .map(one -> one.playing().variations())
+                .orElse(List.of())
+                .isEmpty();
+    }
+
+    /** The part takes the starred variations in turn, one a round of its phrase; or that of the piece again. */
+    public void spread() {
+        List<Long> numbers = isSpread() ? List.of() : starredNumbers();
+        session.document()
+                .apply(PieceEdit.of(
+                        numbers.isEmpty() ? "One variation for all rounds" : "Spread over rounds",
+                        piece -> piece.withPart(part(), one -> one.withVariations(numbers))));
+        session.say(
+                numbers.isEmpty()
+                        ? sheet.part().name() + " takes the piece’s variation in every round."
+                        : sheet.part().name() + " takes variations "
+                                + numbers.toString().replaceAll("[\\[\\]]", "") + " in turn, one a round.");
+    }
+
+    private static String starOf(Card card) {
+        return card.variant().way().name().toLowerCase(Locale.ROOT) + " "
+                + card.variant().number();
+    }
+
+    public boolean isStarred(Card card) {
+        return session.document()
+                .piece()
+                .get()
+                .part(part())
+                .filter(one -> one.stars().contains(starOf(card)))
+                .isPresent();
+    }
+
+    public long starred() {
+        return sheet.cards().stream().filter(this::isStarred).count();
+    }
+
+    /** Stars a card, or no longer; stars stay with the piece. */
+    public void star(Card card) {
+        String star = starOf(card);
+        session.document()
+                .apply(PieceEdit.of(
+                        "Star",
+                        piece -> piece.withPart(part(), one -> {
+                            List<String> stars = new ArrayList<>(one.stars());
+                            if (!stars.remove(star)) {
+                                stars.add(star);
+                            }
+                            return one.withStars(stars);
+                        })));
+        sheet.changed();
+    }
+}

@@ -1,0 +1,2 @@
+/** The sheet of variations. */
+package harpel.app.vary;

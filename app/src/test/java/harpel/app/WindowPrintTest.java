@@ -1,0 +1,240 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.app.session.Look.View;
+import harpel.effect.notes.Echo;
+import harpel.engine.LiveStatus.Mode;
+import harpel.engine.Tail;
+import harpel.format.MidiFile;
+import harpel.format.SmfReader;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.print.PrintOrder;
+import harpel.sound.SoundFile;
+import harpel.testkit.Wire;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import javafx.scene.control.CheckBox;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Printing in the window: at once onto the part, by the sheet, to files, again, and back. */
+class WindowPrintTest extends WindowCase {
+    private static final long QUARTER = Ticks.PER_QUARTER;
+    private static final long BAR = 4 * QUARTER;
+
+    @TempDir
+    Path folder;
+
+    @Override
+    String parts() {
+        return "{'name':'Lead','phrase':'tide','chain':[{'effect':'echo','repeats':2,'time':'1/4','fade':0}]},"
+                + "{'name':'Clock','chain':[{'effect':'polymeter'}],'channel':2},"
+                + "{'name':'Below','input':{'input-of':'lead'},'chain':[]}";
+    }
+
+    @Override
+    Piece piece() {
+        return super.piece()
+                .withPhrase(Phrase.of("Tide", BAR, List.of(Note.of(3 * QUARTER, QUARTER, 60, 90))))
+                .withTime(new TimeMap(TempoMap.of(400), MeterMap.FOUR_FOUR));
+    }
+
+    private Piece now() {
+        return session.document().piece().get();
+    }
+
+    private Phrase phraseOf(String part) {
+        return now().phrase(now().part(part).orElseThrow().phrase()).orElseThrow();
+    }
+
+    private List<Long> beats(String part) {
+        return phraseOf(part).notes().stream()
+                .map(note -> note.tick() / QUARTER)
+                .toList();
+    }
+
+    private void enter(String field, String text) {
+        interact(() -> lookup(field).queryTextInputControl().setText(text));
+    }
+
+    @Test
+    void onePressPrintsThePartsPhraseAndOneUndoTakesItBack() {
+        push(KeyCode.CONTROL, KeyCode.P);
+        await(() -> phraseOf("lead").ready());
+        assertThat(beats("lead")).as("the echoes of the round before come in").containsExactly(0L, 1L, 3L);
+        assertThat(text("#message"))
+                .isEqualTo("Printed Lead: 3 notes in 1 bar; Below hears no phrase at its input now");
+        assertThat(text("#chain-print")).isEqualTo("Print again");
+        clickOn("#offer");
+        await(() -> !phraseOf("lead").ready());
+        assertThat(now().part("lead").orElseThrow().phrase()).isEqualTo("tide");
+        assertThat(now().phrases()).as("the print stays in the list").hasSize(2);
+        assertThat(onFx(() -> lookup("#offer").query().isVisible())).isFalse();
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> phraseOf("lead").ready());
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> now().phrases().size() == 1);
+    }
+
+    @Test
+    void aPrintWhoseChainHasChangedIsMadeAgainInItsPlace() {
+        clickOn("#chain-print");
+        await(() -> phraseOf("lead").ready());
+        String id = phraseOf("lead").id();
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "Change",
+                        piece -> piece.withPart(
+                                "lead",
+                                part -> part.withChain(
+                                        part.chain().withStage("echo", stage -> stage.with(Echo.REPEATS, 1)))))));
+        await(() -> text("#chain-print").equals("Print again: changed since"));
+        push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        await(() -> session.look().view().get() == View.PHRASE);
+        settle();
+        clickOn("#phrase-print");
+        await(() -> beats("lead").equals(List.of(0L, 3L)));
+        assertThat(phraseOf("lead").id()).isEqualTo(id);
+        await(() -> text("#phrase-print").equals("Print again"));
+        clickOn("#phrase-unprint");
+        await(() -> now().part("lead").orElseThrow().phrase().equals("tide"));
+        assertThat(text("#message")).contains("through its chain again");
+    }
+
+    @Test
+    void aPartWithoutAPhraseAsksForBarsAndItsGeneratorRestsMeanwhile() {
+        interact(() -> session.selection().partId().set("clock"));
+        push(KeyCode.CONTROL, KeyCode.P);
+        await(() -> dialog("Print") != null);
+        settle();
+        assertThat(onFx(() -> lookup("#print-bars").queryTextInputControl().getText()))
+                .as("where no phrase says how long")
+                .isEqualTo("8");
+        enter("#print-bars", "none");
+        clickOn("#print-now");
+        assertThat(text("#print-wrong")).isEqualTo("Bars must be 1–10000 but was “none”.");
+        enter("#print-bars", "2");
+        enter("#print-rounds", "2");
+        clickOn("#print-now");
+        await(() -> !now().part("clock").orElseThrow().phrase().isEmpty());
+        assertThat(phraseOf("clock").length()).isEqualTo(4 * BAR);
+        assertThat(phraseOf("clock").notes()).isNotEmpty();
+        assertThat(now().part("clock").orElseThrow().rack().off())
+                .as("it would play beside its own print")
+                .isTrue();
+        clickOn("#chain-unprint");
+        await(() -> now().part("clock").orElseThrow().phrase().isEmpty());
+        assertThat(now().part("clock").orElseThrow().rack().off()).isFalse();
+    }
+
+    @Test
+    void severalVariationsGoIntoTheListAndPartsTogether() {
+        push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.P);
+        await(() -> dialog("Print") != null);
+        settle();
+        interact(() -> lookup("#print-part-clock").queryAs(CheckBox.class).setSelected(true));
+        enter("#print-variations", "1-99");
+        clickOn("#print-now");
+        assertThat(text("#print-wrong")).contains("at most 48 at once").contains("1-99");
+        enter("#print-variations", "3, 7");
+        interact(() -> lookup("#print-tail").<Tail>queryComboBox().setValue(Tail.CUT));
+        clickOn("#print-now");
+        await(() -> now().phrases().size() == 5);
+        assertThat(now().part("lead").orElseThrow().phrase())
+                .as("nothing is put in its place")
+                .isEqualTo("tide");
+        assertThat(now().phrases().get(1).origin().details()).endsWith("variation 3");
+        assertThat(now().phrases().get(4).origin().details()).endsWith("variation 7");
+        await(() -> text("#message").contains("in the list of phrases"));
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> now().phrases().size() == 1);
+    }
+
+    /** What is printed is what is heard: the first bars as they are sent live, and as they are printed. */
+    @Test
+    void whatIsPrintedIsWhatIsHeard() throws IOException {
+        Path target = folder.resolve("lead.mid");
+        PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, 4 * BAR, Tail.STOP);
+        interact(() -> session.printing().toFile(order, 1, target));
+        await(() -> session.messages().last().get().startsWith("Printed to lead.mid: "));
+        MidiFile printed = SmfReader.read(Files.readAllBytes(target));
+        List<String> first = printed.notes().stream()
+                .filter(note -> note.tick() < 2 * BAR)
+                .map(note -> note.channel() + " " + note.pitch() + " " + note.velocity())
+                .toList();
+        assertThat(first).hasSizeGreaterThan(8);
+        interact(() -> session.transport().play());
+        await(() -> session.transport().heardNow() > 2 * BAR);
+        interact(() -> session.transport().stop());
+        await(() -> session.transport().status().mode() == Mode.STOPPED);
+        List<String> heard = messages().stream()
+                .filter(message -> (message[0] & 0xF0) == 0x90 && message[2] > 0)
+                .map(message -> (message[0] & 0x0F) + " " + message[1] + " " + message[2])
+                .filter(note -> first.stream().anyMatch(one -> one.charAt(0) == note.charAt(0)))
+                .toList();
+        assertThat(heard).containsAll(first);
+        assertThat(Wire.open(messages())).isEmpty();
+    }
+
+    @Test
+    void aPrintIsCancelledAndWritesNothing() {
+        Path target = folder.resolve("long.mid");
+        PrintOrder order = new PrintOrder(now(), Set.of("clock"), 0, 400_000 * BAR, Tail.CUT);
+        interact(() -> session.printing().toFile(order, 1, target));
+        clickOn("#cancel");
+        await(() -> session.messages().last().get().contains("was cancelled"));
+        assertThat(Files.exists(target)).isFalse();
+        assertThat(onFx(() -> lookup("#cancel").query().isVisible())).isFalse();
+    }
+
+    @Test
+    void whatGoesWrongIsTold() {
+        Path target = folder.resolve("none/lead.mid");
+        interact(() -> session.printing().toFile(PrintOrder.of(now(), "lead", Tail.CUT), 1, target));
+        await(() -> session.messages().last().get().startsWith("Printing to lead.mid failed: "));
+        PrintOrder order = PrintOrder.of(now(), "lead", Tail.CUT);
+        interact(() -> session.printing().toFolder(List.of(order.withVariation(1), order.withVariation(2)), 0, folder));
+        await(() -> session.messages().last().get().startsWith("Printed 2 files to "));
+        assertThat(folder.resolve("variation-1.mid")).exists();
+        assertThat(folder.resolve("variation-2.mid")).exists();
+    }
+
+    @Test
+    void whatIsHeardIsWrittenAsSoundFiles() throws Exception {
+        Path whole = folder.resolve("both.wav");
+        PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, BAR, Tail.RING);
+        interact(() -> session.printing().toSound(order, new SoundFile(44_100, 16, null), whole));
+        await(() -> session.messages().last().get().startsWith("Wrote both.wav: "));
+        assertThat(javax.sound.sampled.AudioSystem.getAudioFileFormat(whole.toFile())
+                        .getFrameLength())
+                .isGreaterThan(44_100 / 2);
+        interact(() -> session.printing().toSounds(order, new SoundFile(48_000, 24, null), folder));
+        await(() -> session.messages().last().get().startsWith("Wrote 2 sound files to "));
+        assertThat(folder.resolve("lead.wav")).exists();
+        assertThat(folder.resolve("clock.wav")).exists();
+    }
+
+    @Test
+    void whatIsPastTheChainAlreadyIsNotPrinted() {
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "Ready",
+                        piece -> piece.withPhrase(
+                                piece.phrase("tide").orElseThrow().withReady(true)))));
+        push(KeyCode.CONTROL, KeyCode.P);
+        assertThat(text("#message")).startsWith("“Tide” is past the chain already.");
+        assertThat(now().phrases()).hasSize(1);
+    }
+}

@@ -1,0 +1,110 @@
+package harpel.cli;
+
+import harpel.chain.Stage;
+import harpel.effect.EffectCatalog;
+import harpel.engine.Plan;
+import harpel.engine.PrintJob;
+import harpel.engine.Tail;
+import harpel.engine.Tap;
+import harpel.event.Event;
+import harpel.format.ChainFile;
+import harpel.format.FileException;
+import harpel.format.MidiFile;
+import harpel.format.SmfReader;
+import harpel.format.SmfWriter;
+import harpel.param.ParamException;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.print.Losses;
+import harpel.theory.Key;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+
+/** Prints the notes of a MIDI file through a chain file. */
+final class ChainPrint {
+    private final Report report;
+    private final int format;
+
+    ChainPrint(Report report, int format) {
+        this.report = report;
+        this.format = format;
+    }
+
+    /**
+     * Prints.
+     *
+     * @param bars how many, or null for as long as the input
+     * @param stages the folder for what leaves each stage, or null
+     */
+    void print(Path chainPath, String in, String out, long variation, Integer bars, Tail tail, Path stages)
+            throws IOException, CouldNot, InterruptedException {
+        ChainFile chain = readChain(chainPath);
+        MidiFile input = readMidi(in);
+        input.repairs().forEach(repair -> report.warn(in + ": " + repair));
+
+        Key key = chain.key() == null ? Key.C_MAJOR : chain.key();
+        Plan plan = Plan.ofChain(chain.part(), chain.chain(), key, input.time(), variation);
+        List<Event> events = input.events();
+        long end = bars == null ? input.printedEnd() : input.time().meter().tickOfBar(bars);
+        StageFiles taps = new StageFiles();
+        Part part = Part.of(chain.part(), chain.chain());
+        Losses losses = new Losses(
+                Piece.empty().withTime(input.time()).withParts(List.of(part.withId(chain.part()))),
+                Set.of(chain.part()));
+        Tap tap = stages == null ? losses : Tap.both(losses, taps);
+        PrintJob.Result result = new PrintJob(plan, chain.part(), tail, tap).print(events, end);
+
+        write(out, input, result.events(), result.lengthTicks());
+        if (stages != null) {
+            taps.write(
+                    stages,
+                    chain.chain(),
+                    (file, stageEvents) -> write(file.toString(), input, stageEvents, result.lengthTicks()));
+        }
+        report.lost("", losses.found(result.refused()));
+    }
+
+    private ChainFile readChain(Path path) throws IOException, CouldNot {
+        try {
+            ChainFile chain = ChainFile.read(Files.readString(path, StandardCharsets.UTF_8));
+            for (Stage stage : ChainFile.unknownStages(chain.chain())) {
+                String what = path + ": this version knows no effect \"" + stage.name() + "\"";
+                if (chain.unknown().isEmpty()) {
+                    throw new CouldNot(what + "; known are " + EffectCatalog.ids());
+                }
+                report.warn(what + ", which a newer one wrote; its notes pass unchanged");
+            }
+            return chain;
+        } catch (CharacterCodingException e) {
+            throw new CouldNot(path + ": a chain file is text in UTF-8, and this is not");
+        } catch (FileException | ParamException e) {
+            throw new CouldNot(path + ": " + e.getMessage());
+        }
+    }
+
+    private static MidiFile readMidi(String in) throws IOException, CouldNot {
+        byte[] bytes;
+        if (in.equals(Report.STANDARD)) {
+            bytes = System.in.readAllBytes();
+        } else {
+            try (InputStream stream = Files.newInputStream(Path.of(in))) {
+                bytes = stream.readAllBytes();
+            }
+        }
+        try {
+            return SmfReader.read(bytes);
+        } catch (FileException e) {
+            throw new CouldNot(in + ": " + e.getMessage());
+        }
+    }
+
+    private void write(String target, MidiFile input, List<? extends Event> events, long length) throws IOException {
+        Report.write(target, SmfWriter.write(format, input.time(), input.metas(), events, length));
+    }
+}

@@ -1,0 +1,64 @@
+package harpel.cli;
+
+import harpel.format.FileException;
+import harpel.format.PieceFile;
+import harpel.param.ParamException;
+import harpel.piece.Piece;
+import harpel.print.PrintOrder;
+import harpel.print.PrintPool;
+import harpel.print.Printed;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Future;
+
+/** Prints parts of a piece, with all that they hear of others. */
+final class PiecePrint {
+    private final Report report;
+
+    PiecePrint(Report report) {
+        this.report = report;
+    }
+
+    Piece read(Path path) throws IOException, CouldNot {
+        try {
+            Piece piece = PieceFile.read(Files.readString(path, StandardCharsets.UTF_8));
+            PieceFile.unknown(piece)
+                    .forEach(what -> report.warn(path + ": this version does not know " + what + ", and keeps it"));
+            return piece;
+        } catch (CharacterCodingException e) {
+            throw new CouldNot(path + ": a piece is text in UTF-8, and this is not");
+        } catch (FileException | ParamException e) {
+            throw new CouldNot(path + ": " + e.getMessage());
+        }
+    }
+
+    void print(PrintOrder order, int format, String out) throws IOException, InterruptedException {
+        Printed printed = order.print(done -> {});
+        Report.write(out, printed.midi(format));
+        report.lost("", printed.losses());
+    }
+
+    /** Prints several variations side by side, a file each in a folder. */
+    void print(PrintOrder order, List<Long> variations, int format, Path folder)
+            throws IOException, InterruptedException, CouldNot {
+        Files.createDirectories(folder);
+        try (PrintPool pool = new PrintPool()) {
+            List<Future<Printed>> prints = new ArrayList<>();
+            variations.forEach(variation -> prints.add(pool.print(order.withVariation(variation))));
+            for (int i = 0; i < prints.size(); i++) {
+                Printed printed = prints.get(i).get();
+                String name = "variation-" + variations.get(i);
+                Report.write(folder.resolve(name + ".mid").toString(), printed.midi(format));
+                report.lost(name + ": ", printed.losses());
+            }
+        } catch (ExecutionException e) {
+            throw new CouldNot("this could not be printed: " + e.getCause());
+        }
+    }
+}

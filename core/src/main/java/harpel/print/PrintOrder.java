@@ -1,0 +1,81 @@
+package harpel.print;
+
+import harpel.engine.PrintJob;
+import harpel.engine.Program;
+import harpel.engine.Tail;
+import harpel.phrase.Phrase;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.util.Collections;
+import java.util.LinkedHashSet;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.DoubleConsumer;
+
+/**
+ * What is to be printed of a piece: parts, from one bar line to another, with all that they hear of others, with levers and movers.
+ *
+ * @param parts ids, in the order in which they are wanted
+ * @param from the first tick
+ * @param to where the transport stops
+ */
+public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tail tail) {
+    /** So many bars where no phrase says how long a print is. */
+    public static final int PLAIN_BARS = 8;
+
+    public PrintOrder {
+        parts = Collections.unmodifiableSet(new LinkedHashSet<>(parts));
+        if (parts.isEmpty()) {
+            throw new IllegalArgumentException("a print is of one part at least");
+        }
+        for (String id : parts) {
+            if (piece.part(id).isEmpty()) {
+                throw new IllegalArgumentException("there is no part \"" + id + "\"; there are "
+                        + String.join(", ", piece.parts().stream().map(Part::id).toList()));
+            }
+        }
+        if (from < 0 || to <= from) {
+            throw new IllegalArgumentException("a print ends behind its beginning");
+        }
+    }
+
+    /** One part, once through what it hears. */
+    public static PrintOrder of(Piece piece, String part, Tail tail) {
+        return new PrintOrder(piece, Set.of(part), 0, onceThrough(piece, Set.of(part)), tail);
+    }
+
+    /** How long it is once through the longest phrase of some parts; 8 bars where they have none. */
+    public static long onceThrough(Piece piece, Set<String> parts) {
+        return phraseLength(piece, parts).orElse(piece.time().meter().tickOfBar(PLAIN_BARS));
+    }
+
+    /** The length of the longest phrase of some parts, or nothing where they hear none. */
+    public static Optional<Long> phraseLength(Piece piece, Set<String> parts) {
+        return parts.stream()
+                .flatMap(id -> piece.part(id).stream())
+                .flatMap(part -> piece.phrase(part.phrase()).stream())
+                .map(Phrase::length)
+                .filter(length -> length > 0)
+                .max(Long::compare);
+    }
+
+    public PrintOrder withVariation(long variation) {
+        return new PrintOrder(piece.withVariation(variation), parts, from, to, tail);
+    }
+
+    /**
+     * Prints, which can be done on any thread.
+     *
+     * @param progress told now and then how much is done, 0 to 1
+     * @throws InterruptedException when the thread was interrupted
+     */
+    public Printed print(DoubleConsumer progress) throws InterruptedException {
+        Program program = Program.of(piece);
+        Losses losses = new Losses(piece, parts);
+        PrintJob.Result result = new PrintJob(program.plan(), parts, tail, losses)
+                .from(from)
+                .onProgress(progress)
+                .print(program, to);
+        return new Printed(this, result.parts(), result.lengthTicks(), losses.found(result.refused()));
+    }
+}

@@ -1,0 +1,80 @@
+package harpel.print;
+
+import harpel.event.Event;
+import harpel.event.Events;
+import harpel.event.Message;
+import harpel.event.NoteStart;
+import harpel.format.SmfWriter;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What came of a print.
+ *
+ * @param events what each part sent, at its place in the piece
+ * @param endTick where the last of it ends; the end that was asked for, or later
+ * @param losses what was lost on the way
+ */
+public record Printed(PrintOrder order, Map<String, List<Event>> events, long endTick, List<Losses.Loss> losses) {
+    /** How many notes there are in all. */
+    public long notes() {
+        return events.values().stream()
+                .flatMap(List::stream)
+                .filter(NoteStart.class::isInstance)
+                .count();
+    }
+
+    /**
+     * What one part sent as a ready phrase that says how it came to be. It is as long as was asked for, so that it loops as what was
+     * printed does; where something rings on, as many whole bars longer.
+     *
+     * @param into the piece it is for, where its id is free
+     */
+    public Phrase phrase(String part, Piece into) {
+        long end =
+                endTick == order.to() ? endTick : order.piece().time().meter().barLineAtOrAfter(endTick);
+        long length = end - order.from();
+        List<Message> messages = events.get(part).stream()
+                .filter(Message.class::isInstance)
+                .map(event -> ((Message) event).at(event.tick() - order.from(), event.arrival()))
+                .filter(message -> message.tick() < length)
+                .toList();
+        Part one = order.piece().part(part).orElseThrow();
+        String of = order.piece().phrase(one.phrase()).map(Phrase::name).orElse(one.name());
+        String id = into.freePhraseId(Phrase.idFor(of + " printed 1"));
+        // The number first: it tells them apart where there is little room.
+        String name = "Printed " + id.replaceFirst(".*-(?=\\d+$)", "") + ", " + of;
+        return new Phrase(
+                id,
+                name,
+                length,
+                Notes.heard(events.get(part), order.from(), order.from() + length),
+                messages,
+                true,
+                Provenance.origin(order, one),
+                Map.of());
+    }
+
+    /**
+     * As a Standard MIDI File with a named track a part, tempo, meter, key and marks; its time begins where the print does.
+     *
+     * @param format 0 or 1
+     */
+    public byte[] midi(int format) {
+        Piece piece = order.piece();
+        List<SmfWriter.Track> tracks = new ArrayList<>();
+        events.forEach((part, sent) -> tracks.add(
+                new SmfWriter.Track(piece.part(part).orElseThrow().name(), Events.moved(sent, -order.from()))));
+        return SmfWriter.writeTracks(
+                format,
+                piece.time().since(order.from()),
+                SmfWriter.about(piece, order.from(), endTick),
+                tracks,
+                endTick - order.from());
+    }
+}

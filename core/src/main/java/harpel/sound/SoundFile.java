@@ -1,0 +1,180 @@
+package harpel.sound;
+
+import harpel.device.MidiBytes;
+import harpel.event.Event;
+import harpel.event.Message;
+import harpel.piece.Instrument;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.print.Printed;
+import harpel.time.TempoMap;
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.DoubleConsumer;
+import javax.sound.midi.MidiMessage;
+import javax.sound.midi.Patch;
+import javax.sound.sampled.AudioFileFormat;
+import javax.sound.sampled.AudioFormat;
+import javax.sound.sampled.AudioInputStream;
+import javax.sound.sampled.AudioSystem;
+
+/**
+ * Writes what was printed as a sound file (RIFF WAVE, PCM, stereo), with the sounds, levels, mutes and solos of the parts, until the last
+ * of it has died away. The same print gives the same bytes.
+ *
+ * @param rate samples a second, 44,100 or 48,000
+ * @param bits of a sample, 16 or 24
+ * @param bank a SoundFont 2 or DLS file in place of the built-in sounds, or null
+ */
+public record SoundFile(int rate, int bits, Path bank) {
+    /** What is softer than this share of the loudest possible is silence: −80 dB. */
+    private static final double SILENCE = 1e-4;
+
+    private static final double QUIET_SECONDS = 0.3;
+    private static final double LONGEST_TAIL_SECONDS = 20;
+    private static final double BLOCK_SECONDS = 0.05;
+    private static final int CHANNELS = 2;
+    private static final int BANK_SELECT = 0;
+    private static final int BANK_SELECT_FINE = 32;
+
+    public SoundFile {
+        if (rate != 44_100 && rate != 48_000) {
+            throw new IllegalArgumentException(
+                    "a sound file has 44100 or 48000 samples a second but was to have " + rate);
+        }
+        if (bits != 16 && bits != 24) {
+            throw new IllegalArgumentException("a sound file has samples of 16 or 24 bits but was to have " + bits);
+        }
+    }
+
+    /** A message and when it is due. */
+    private record Due(long micros, MidiMessage message) {}
+
+    /**
+     * Writes all parts that are heard into one file.
+     *
+     * @param target written only when all is done
+     * @param progress told now and then how much is done, 0 to 1
+     * @return the sounds that the bank does not have, for which built-in ones were taken
+     */
+    public List<String> write(Printed printed, Path target, DoubleConsumer progress)
+            throws IOException, InterruptedException {
+        return write(printed, List.copyOf(printed.events().keySet()), target, progress);
+    }
+
+    /** Writes some parts into one file. */
+    public List<String> write(Printed printed, List<String> parts, Path target, DoubleConsumer progress)
+            throws IOException, InterruptedException {
+        Piece piece = printed.order().piece();
+        List<String> missing = new ArrayList<>();
+        AudioFormat format = new AudioFormat(rate, bits, CHANNELS, true, false);
+        Path folder = target.toAbsolutePath().getParent();
+        // Not a temporary file's permissions: it is to be read by whoever may read its neighbours.
+        Path raw = folder.resolve(".harpel-" + target.getFileName() + ".pcm");
+        Path whole = folder.resolve(".harpel-" + target.getFileName());
+        try (Synth synth = Synth.open(format, bank)) {
+            List<Due> dues = new ArrayList<>();
+            for (String id : parts) {
+                Part part = piece.part(id).orElseThrow();
+                if (piece.isHeard(part)) {
+                    setUp(part, synth, dues, missing);
+                    add(printed, id, dues);
+                }
+            }
+            dues.sort(Comparator.comparingLong(Due::micros));
+            for (Due due : dues) {
+                synth.send(due.message, due.micros);
+            }
+            TempoMap tempo = piece.time().tempo();
+            double seconds = (tempo.nanosAt(printed.endTick())
+                            - tempo.nanosAt(printed.order().from()))
+                    / 1e9;
+            long frames;
+            try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(raw), 1 << 16)) {
+                frames = read(synth, format, seconds, out, progress);
+            }
+            try (AudioInputStream sound =
+                    new AudioInputStream(new BufferedInputStream(Files.newInputStream(raw)), format, frames)) {
+                AudioSystem.write(sound, AudioFileFormat.Type.WAVE, whole.toFile());
+            }
+            Files.move(whole, target, StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            Files.deleteIfExists(raw);
+            Files.deleteIfExists(whole);
+        }
+        return missing;
+    }
+
+    private void setUp(Part part, Synth synth, List<Due> dues, List<String> missing) {
+        int channel = part.channel();
+        Patch patch = synth.named(part.sound());
+        int program = patch == null ? Instrument.named(part.sound()).program() : patch.getProgram();
+        if (bank != null && patch == null) {
+            missing.add(part.sound());
+        }
+        if (patch != null && patch.getBank() > 0) {
+            dues.add(new Due(0, control(channel, BANK_SELECT, patch.getBank() >> 7)));
+            dues.add(new Due(0, control(channel, BANK_SELECT_FINE, patch.getBank() & 0x7F)));
+        }
+        dues.add(new Due(0, Synth.message(new byte[] {(byte) (Message.PROGRAM_CHANGE | channel), (byte) program})));
+        dues.add(new Due(
+                0, control(channel, Message.VOLUME, Math.round(part.mix().level() * 127 / 100f))));
+    }
+
+    private static MidiMessage control(int channel, int controller, int value) {
+        return Synth.message(new byte[] {(byte) (Message.CONTROL_CHANGE | channel), (byte) controller, (byte) value});
+    }
+
+    private static void add(Printed printed, String part, List<Due> dues) {
+        TempoMap tempo = printed.order().piece().time().tempo();
+        double begin = tempo.nanosAt(printed.order().from());
+        for (Event event : printed.events().get(part)) {
+            byte[] bytes = MidiBytes.of(event);
+            if ((bytes[0] & 0xFF) < Message.SYSTEM_EXCLUSIVE) {
+                dues.add(new Due(Math.round((tempo.nanosAt(event.tick()) - begin) / 1000), Synth.message(bytes)));
+            }
+        }
+    }
+
+    /** Reads until the end, and on until it is quiet; gives how many frames there were. */
+    private long read(Synth synth, AudioFormat format, double seconds, OutputStream out, DoubleConsumer progress)
+            throws IOException, InterruptedException {
+        byte[] block = new byte[(int) (BLOCK_SECONDS * rate) * format.getFrameSize()];
+        double done = 0;
+        double quiet = 0;
+        long frames = 0;
+        while (done < seconds || quiet < QUIET_SECONDS && done < seconds + LONGEST_TAIL_SECONDS) {
+            if (Thread.interrupted()) {
+                throw new InterruptedException("writing the sound file was cancelled");
+            }
+            int length = synth.read(block);
+            out.write(block, 0, length);
+            frames += length / format.getFrameSize();
+            done += BLOCK_SECONDS;
+            quiet = loudest(block, length) < SILENCE ? quiet + BLOCK_SECONDS : 0;
+            progress.accept(Math.min(1, done / (seconds + 1)));
+        }
+        return frames;
+    }
+
+    /** The largest sample, as a share of the largest possible. */
+    private double loudest(byte[] block, int length) {
+        int bytes = bits / 8;
+        int most = 0;
+        for (int i = bytes - 1; i < length; i += bytes) {
+            int value = bytes == 2
+                    ? block[i] << 8 | block[i - 1] & 0xFF
+                    : block[i] << 16 | (block[i - 1] & 0xFF) << 8 | block[i - 2] & 0xFF;
+            most = Math.max(most, Math.abs(value));
+        }
+        return most / (double) (1 << bits - 1);
+    }
+}

@@ -1,0 +1,131 @@
+package harpel.sound;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.lang.reflect.InvocationTargetException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Objects;
+import javax.sound.midi.Instrument;
+import javax.sound.midi.InvalidMidiDataException;
+import javax.sound.midi.MidiMessage;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.MidiUnavailableException;
+import javax.sound.midi.Patch;
+import javax.sound.midi.Receiver;
+import javax.sound.midi.ShortMessage;
+import javax.sound.midi.Soundbank;
+import javax.sound.midi.Synthesizer;
+import javax.sound.sampled.AudioFormat;
+import javax.sound.sampled.AudioInputStream;
+
+/**
+ * The software synthesizer of the Java platform, read as a stream instead of heard. The platform's own interface for that lies in a
+ * package it does not export; whoever starts the program adds it ({@code --add-exports java.desktop/com.sun.media.sound=ALL-UNNAMED}).
+ */
+final class Synth implements AutoCloseable {
+    private static final String STREAMS = "com.sun.media.sound.AudioSynthesizer";
+    /** How often a second controls and starts are looked at; more often is slower, seldomer lets starts be late. */
+    private static final float CONTROL_RATE = 300f;
+
+    private static final String NO_BANK = ": this is neither a SoundFont 2 nor a DLS file";
+    /** RIFF, a length, and what it holds: {@code sfbk} (SoundFont 2.04) or {@code DLS } (DLS Level 1). */
+    private static final int HEAD = 12;
+
+    private static final int MOST_VOICES = 256;
+
+    private final Synthesizer synthesizer;
+    private final AudioInputStream stream;
+    private final Receiver receiver;
+    private final Map<String, Patch> named = new HashMap<>();
+
+    private Synth(Synthesizer synthesizer, AudioInputStream stream) throws MidiUnavailableException {
+        this.synthesizer = synthesizer;
+        this.stream = stream;
+        this.receiver = synthesizer.getReceiver();
+    }
+
+    /** @param bank a SoundFont 2 or DLS file, or null for the built-in sounds */
+    static Synth open(AudioFormat format, Path bank) throws IOException {
+        try {
+            Synthesizer synthesizer = MidiSystem.getSynthesizer();
+            Map<String, Object> settings =
+                    Map.of("control rate", CONTROL_RATE, "max polyphony", MOST_VOICES, "load default soundbank", true);
+            AudioInputStream stream = (AudioInputStream) Class.forName(STREAMS)
+                    .getMethod("openStream", AudioFormat.class, Map.class)
+                    .invoke(synthesizer, format, settings);
+            Synth synth = new Synth(synthesizer, stream);
+            if (bank != null) {
+                synth.load(bank);
+            }
+            return synth;
+        } catch (MidiUnavailableException | ReflectiveOperationException | IllegalArgumentException e) {
+            Throwable why = e instanceof InvocationTargetException ? e.getCause() : e;
+            throw new IOException("this Java platform's synthesizer cannot be read as a stream: " + why, e);
+        }
+    }
+
+    private void load(Path bank) throws IOException {
+        Soundbank loaded;
+        try (InputStream in = Files.newInputStream(bank)) {
+            // The platform's readers take much else for a sound.
+            String head = new String(in.readNBytes(HEAD), StandardCharsets.ISO_8859_1);
+            if (!head.matches("(?s)RIFF....(sfbk|DLS )")) {
+                throw new IOException(bank + NO_BANK);
+            }
+        }
+        try {
+            loaded = MidiSystem.getSoundbank(bank.toFile());
+        } catch (InvalidMidiDataException e) {
+            throw new IOException(bank + NO_BANK, e);
+        }
+        if (!synthesizer.isSoundbankSupported(loaded) || !synthesizer.loadAllInstruments(loaded)) {
+            throw new IOException(bank + ": the synthesizer cannot play these sounds");
+        }
+        for (Instrument instrument : loaded.getInstruments()) {
+            named.putIfAbsent(instrument.getName().strip(), instrument.getPatch());
+        }
+    }
+
+    /** The bank's sound of that name, or null. */
+    Patch named(String name) {
+        return named.get(name);
+    }
+
+    static MidiMessage message(byte[] bytes) {
+        try {
+            return bytes.length == 2
+                    ? new ShortMessage(bytes[0] & 0xFF, bytes[1], 0)
+                    : new ShortMessage(bytes[0] & 0xFF, bytes[1], bytes[2]);
+        } catch (InvalidMidiDataException e) {
+            throw new IllegalArgumentException("no MIDI message: " + Objects.toString(e.getMessage()), e);
+        }
+    }
+
+    /** Plays a message so many microseconds after the beginning of the stream. */
+    void send(MidiMessage message, long micros) {
+        receiver.send(message, micros);
+    }
+
+    /** Fills a block with what comes next; gives how many bytes there are. */
+    int read(byte[] block) throws IOException {
+        int filled = 0;
+        while (filled < block.length) {
+            int length = stream.read(block, filled, block.length - filled);
+            if (length < 0) {
+                return filled;
+            }
+            filled += length;
+        }
+        return filled;
+    }
+
+    @Override
+    public void close() throws IOException {
+        stream.close();
+        synthesizer.close();
+    }
+}

@@ -1,0 +1,311 @@
+package harpel.print;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import harpel.engine.Tail;
+import harpel.format.MidiFile;
+import harpel.format.PieceFile;
+import harpel.format.SmfReader;
+import harpel.phrase.Note;
+import harpel.phrase.Origin;
+import harpel.phrase.Phrase;
+import harpel.piece.Hearing;
+import harpel.piece.Mark;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.testkit.Played;
+import harpel.theory.Key;
+import harpel.time.TempoMap;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
+import java.io.ByteArrayInputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import javax.sound.midi.MetaMessage;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.Sequence;
+import javax.sound.midi.Track;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Prints of pieces: tails, several parts, files, what is lost, and how a print says where it comes from. */
+class PrintOrderTest {
+    private static final long QUARTER = Ticks.PER_QUARTER;
+    private static final long BAR = 4 * QUARTER;
+
+    /** A piece of one part, with a phrase of a bar. */
+    private static Piece piece(String chain, Note... notes) {
+        return Piece.empty()
+                .withPhrase(Phrase.of("Tide", BAR, List.of(notes)))
+                .withParts(List.of(Part.of("Lead", Played.chain(chain)).withPhrase("tide")));
+    }
+
+    private static Printed print(PrintOrder order) throws InterruptedException {
+        return order.print(done -> {});
+    }
+
+    private static List<String> notes(Phrase phrase) {
+        return phrase.notes().stream()
+                .map(note ->
+                        note.pitch() + " " + note.tick() / (double) QUARTER + "+" + note.length() / (double) QUARTER)
+                .toList();
+    }
+
+    /** A quarter on the last beat of a bar with two echoes a beat apart: by hand, what each tail makes of it. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "CUT  | 60 3.0+1.0                                  | 1",
+                "RING | 60 3.0+1.0, 60 4.0+1.0, 60 5.0+1.0           | 2",
+                // Of the round before, the echoes fall on the first and the second beat.
+                "ROUND| 60 0.0+1.0, 60 1.0+1.0, 60 3.0+1.0           | 1",
+            })
+    void whatRingsOverTheEndIsCutRingsOutOrComesInAtTheBeginning(Tail tail, String expected, int bars)
+            throws InterruptedException {
+        Piece piece =
+                piece("{'effect':'echo','repeats':2,'time':'1/4','fade':0}", Note.of(3 * QUARTER, QUARTER, 60, 90));
+        Phrase printed = print(PrintOrder.of(piece, "lead", tail)).phrase("lead", piece);
+        assertThat(notes(printed)).containsExactly(expected.split(", "));
+        assertThat(printed.length()).isEqualTo(bars * BAR);
+        assertThat(printed.ready()).isTrue();
+    }
+
+    /** A phrase that is no whole number of bars loops as it does: three and a half beats, the echo of the last one on the half beat. */
+    @Test
+    void aPrintLoopsAsItsPhraseDoes() throws InterruptedException {
+        Piece piece = piece("{'effect':'echo','repeats':1,'time':'1/4','fade':0}")
+                .withPhrase(Phrase.of("Tide", 7 * QUARTER / 2, List.of(Note.of(3 * QUARTER, QUARTER / 2, 60, 90))));
+        Phrase printed = print(PrintOrder.of(piece, "lead", Tail.ROUND)).phrase("lead", piece);
+        assertThat(printed.length()).isEqualTo(7 * QUARTER / 2);
+        assertThat(notes(printed)).containsExactly("60 0.5+0.5", "60 3.0+0.5");
+    }
+
+    /** A note that is held over the end, as by a latch, begins with the round and lasts on. */
+    @Test
+    void whatIsHeldOverTheSeamBeginsAgain() throws InterruptedException {
+        Piece piece = piece("{'effect':'latch'}", Note.of(2 * QUARTER, QUARTER, 60, 90));
+        Phrase printed = print(PrintOrder.of(piece, "lead", Tail.ROUND)).phrase("lead", piece);
+        assertThat(notes(printed)).containsExactly("60 0.0+2.0", "60 2.0+2.0");
+    }
+
+    @Test
+    void aPrintIsOfPartsThatAreThereAndGoesForward() {
+        Piece piece = piece("{'effect':'latch'}");
+        assertThatThrownBy(() -> PrintOrder.of(piece, "oboe", Tail.CUT))
+                .hasMessage("there is no part \"oboe\"; there are lead");
+        assertThatThrownBy(() -> new PrintOrder(piece, Set.of(), 0, BAR, Tail.CUT))
+                .hasMessageContaining("one part");
+        assertThatThrownBy(() -> new PrintOrder(piece, Set.of("lead"), BAR, BAR, Tail.CUT))
+                .hasMessageContaining("behind its beginning");
+        assertThat(PrintOrder.onceThrough(piece, Set.of("lead"))).isEqualTo(BAR);
+        assertThat(PrintOrder.onceThrough(Piece.empty(), Set.of("part-1")))
+                .as("8 bars where no phrase says how long")
+                .isEqualTo(8 * BAR);
+    }
+
+    /** A generator in one part, another that hears what it sends, from bar 2 on, read by an independent reader. */
+    @Test
+    void severalPartsAreNamedTracksWithTempoMeterKeyAndMarks() throws Exception {
+        Piece piece = Piece.empty()
+                .withName("The Salt Clock")
+                .withKey(Key.parse("D dorian"))
+                .withTime(new TimeMap(
+                        new TempoMap(List.of(
+                                new TempoMap.Change(0, 90),
+                                new TempoMap.Change(BAR / 2, 100),
+                                new TempoMap.Change(BAR + QUARTER, 120))),
+                        TimeMap.DEFAULT.meter()))
+                .withMarks(List.of(Mark.of(0, "Ebb"), Mark.of(BAR, "Flood"), Mark.of(9 * BAR, "Late")))
+                .withParts(List.of(
+                        Part.of("Clock", Played.chain("{'effect':'polymeter'}")),
+                        Part.of("Above", Played.chain("{'effect':'transpose','octaves':1}"))
+                                .withHearing(
+                                        new harpel.piece.Hearing(harpel.piece.Hearing.Source.OUTPUT_OF, "clock", 0))
+                                .withVoice(new harpel.piece.Voice("", 4, ""))));
+        Set<String> both = new java.util.LinkedHashSet<>(List.of("clock", "above"));
+        Printed printed = print(new PrintOrder(piece, both, BAR, 3 * BAR, Tail.CUT));
+        Sequence file = MidiSystem.getSequence(new ByteArrayInputStream(printed.midi(1)));
+        List<String> facts = new ArrayList<>();
+        for (Track track : file.getTracks()) {
+            for (int i = 0; i < track.size(); i++) {
+                if (track.get(i).getMessage() instanceof MetaMessage meta && meta.getType() != 0x2F) {
+                    byte[] data = meta.getData();
+                    String shown = switch (meta.getType()) {
+                        case 0x03, 0x06 -> new String(data, java.nio.charset.StandardCharsets.UTF_8);
+                        case 0x51 ->
+                            "tempo " + 60_000_000 / ((data[0] & 0xFF) << 16 | (data[1] & 0xFF) << 8 | data[2] & 0xFF);
+                        case 0x58 -> "meter " + data[0] + "/" + (1 << data[1]);
+                        default -> "key " + data[0] + " " + data[1];
+                    };
+                    facts.add(shown + " at " + track.get(i).getTick() / 960.0);
+                }
+            }
+        }
+        assertThat(facts)
+                .containsExactlyInAnyOrder(
+                        "The Salt Clock at 0.0",
+                        "Clock at 0.0",
+                        "Above at 0.0",
+                        "meter 4/4 at 0.0",
+                        "tempo 100 at 0.0",
+                        "tempo 120 at 1.0",
+                        // D dorian has the notes of C major: no sharps, no flats.
+                        "key 0 0 at 0.0",
+                        "Flood at 0.0");
+        MidiFile read = SmfReader.read(printed.midi(1));
+        List<MidiFile.Note> clock = read.lines().get(0).notes();
+        List<MidiFile.Note> above = read.lines().get(1).notes();
+        assertThat(clock).isNotEmpty();
+        assertThat(clock.get(0).tick())
+                .as("the file begins where the print does")
+                .isLessThan(QUARTER);
+        assertThat(above.stream().map(note -> note.tick() + " " + (note.pitch() - 12)))
+                .as("what the other part sends, an octave higher")
+                .containsExactlyElementsOf(clock.stream()
+                        .map(note -> note.tick() + " " + note.pitch())
+                        .toList());
+        assertThat(above).allMatch(note -> note.channel() == 4);
+        MidiFile one = SmfReader.read(printed.midi(0));
+        assertThat(one.notes()).hasSize(clock.size() + above.size());
+        assertThat(one.marks()).containsExactly(Mark.of(0, "Flood"));
+        assertThat(printed.notes()).isEqualTo(clock.size() + above.size());
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "D dorian, 0, 0",
+        "A minor, 0, 1",
+        "E major, 4, 0",
+        "G mixolydian, 0, 0",
+        "F# minor, 3, 1",
+        "Bb major, -2, 0",
+        "F lydian, 0, 0",
+        "C harmonic minor, none, none",
+        "C# major, -5, 0"
+    })
+    void keySignaturesFollowTheCircleOfFifths(String key, String sharps, String minor) throws Exception {
+        Piece piece = piece("", Note.of(0, QUARTER, 60, 90)).withKey(Key.parse(key));
+        byte[] midi = print(PrintOrder.of(piece, "lead", Tail.CUT)).midi(1);
+        List<String> found = new ArrayList<>();
+        Track conductor = MidiSystem.getSequence(new ByteArrayInputStream(midi)).getTracks()[0];
+        for (int i = 0; i < conductor.size(); i++) {
+            if (conductor.get(i).getMessage() instanceof MetaMessage meta && meta.getType() == 0x59) {
+                found.add(meta.getData()[0] + "," + meta.getData()[1]);
+            }
+        }
+        assertThat(found).isEqualTo(sharps.equals("none") ? List.of() : List.of(sharps + "," + minor));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{'effect':'transpose','octaves':4} | 86 | Lead, Transpose: 1 note outside 0–127 or the range of the stage",
+                "{'effect':'lanes','lanes':[{'send-to':'oboe'}]} | 60 | Lead, Lanes: 4 notes sent to a part that is not there (“oboe”)",
+                "{'effect':'script','code':'when note(n) { }'} | 60 | Lead, Script: *",
+                "{'effect':'arpeggio','pace':'1/1','steps-lie-on':'bar-grid','late-catch':0} | 60 | "
+                        + "Lead, Arpeggio: 1 note held too short for a step",
+            })
+    void whatIsLostOnTheWayIsSaid(String chain, int pitch, String expected) throws InterruptedException {
+        Piece piece = piece(chain, Note.of(QUARTER, QUARTER / 2, pitch, 90), Note.of(0, QUARTER / 2, 40, 90));
+        List<String> losses = print(PrintOrder.of(piece, "lead", Tail.CUT)).losses().stream()
+                .map(Losses.Loss::shown)
+                .toList();
+        assertThat(losses).hasSize(1);
+        assertThat(losses.get(0))
+                .matches(expected.replace("(", "\\(").replace(")", "\\)").replace("*", ".+"));
+    }
+
+    @Test
+    void whatArrivesIsNotCalledLost() throws InterruptedException {
+        Piece piece = piece(
+                "{'effect':'arpeggio','pace':'1/8'},{'effect':'echo','repeats':3}",
+                Note.of(0, BAR, 60, 90),
+                Note.of(0, BAR, 67, 90));
+        assertThat(print(PrintOrder.of(piece, "lead", Tail.RING)).losses()).isEmpty();
+    }
+
+    @Test
+    void aPrintSaysWhereItComesFromAndWhenThatHasChanged() throws Exception {
+        Piece piece = piece("{'effect':'echo','repeats':1,'time':'1/4'}", Note.of(0, QUARTER, 60, 90));
+        Phrase printed = print(PrintOrder.of(piece.withVariation(41), "lead", Tail.ROUND))
+                .phrase("lead", piece);
+        assertThat(printed.name()).isEqualTo("Printed 1, Tide");
+        assertThat(printed.origin().kind()).isEqualTo(Origin.Kind.PRINTED);
+        assertThat(printed.origin().details()).isEqualTo("“Tide”, bar 1, variation 41");
+        Piece with = piece.withPhrase(printed).withPart("lead", part -> part.withPhrase(printed.id()));
+        Piece read = PieceFile.read(PieceFile.write(with));
+        Phrase again = read.phrase(printed.id()).orElseThrow();
+        assertThat(Provenance.isStale(read, again)).isFalse();
+        assertThat(Provenance.source(read, again)).contains(read.phrase("tide").orElseThrow());
+        assertThat(Provenance.chain(again))
+                .contains(read.part("lead").orElseThrow().chain());
+        Piece otherChain = read.withPart("lead", part -> part.withChain(Played.chain("{'effect':'latch'}")));
+        assertThat(Provenance.isStale(otherChain, again)).isTrue();
+        Piece otherNotes = read.withPhrase(Phrase.of("Tide", BAR, List.of(Note.of(0, QUARTER, 61, 90))));
+        assertThat(Provenance.isStale(otherNotes, again)).isTrue();
+        assertThat(Provenance.isStale(read, read.phrase("tide").orElseThrow())).isFalse();
+        Phrase second = print(PrintOrder.of(piece, "lead", Tail.CUT)).phrase("lead", with);
+        assertThat(second.name()).isEqualTo("Printed 2, Tide");
+    }
+
+    @Test
+    void aPrintTakesThePlaceOfAGeneratorAndOfWhatIsHeardAndGivesItBack() throws Exception {
+        Piece piece = Piece.empty()
+                .withParts(List.of(
+                        Part.of("Clock", Played.chain("{'effect':'polymeter'}")),
+                        Part.of("Above", Played.chain("{'effect':'transpose','octaves':1}"))
+                                .withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "clock", 0))));
+        Piece printed = piece;
+        for (String part : List.of("clock", "above")) {
+            Phrase phrase = print(PrintOrder.of(printed, part, Tail.ROUND)).phrase(part, printed);
+            assertThat(phrase.notes()).isNotEmpty();
+            printed = Provenance.put(printed, part, phrase);
+        }
+        Piece read = PieceFile.read(PieceFile.write(printed));
+        Part clock = read.part("clock").orElseThrow();
+        Part above = read.part("above").orElseThrow();
+        assertThat(clock.rack().off())
+                .as("it would play by itself beside the print")
+                .isTrue();
+        assertThat(above.rack().off()).isFalse();
+        assertThat(above.hearing()).isEqualTo(Hearing.NOTHING);
+        Set<String> both = Set.of("clock", "above");
+        long end = PrintOrder.onceThrough(read, both);
+        for (String part : both) {
+            assertThat(notes(print(new PrintOrder(read, both, 0, end, Tail.CUT)).phrase(part, read)))
+                    .as("what is heard of %s is what was printed", part)
+                    .isEqualTo(notes(
+                            read.phrase(read.part(part).orElseThrow().phrase()).orElseThrow()));
+        }
+        Piece back = Provenance.back(Provenance.back(read, "clock"), "above");
+        assertThat(back.parts()).isEqualTo(piece.parts());
+        assertThat(back.phrases()).as("the prints stay in the list").hasSize(2);
+        assertThat(Provenance.back(back, "clock"))
+                .as("there is no way back twice")
+                .isSameAs(back);
+        assertThat(Provenance.isPrinted(read, clock)).isTrue();
+        assertThat(Provenance.isPrinted(back, back.part("clock").orElseThrow())).isFalse();
+    }
+
+    @Test
+    void aPrintIsMadeAgainOfWhatThereIsNowWithTheVariationOfThen() throws Exception {
+        Piece piece =
+                piece("{'effect':'stray','amount':50}", Note.of(0, QUARTER, 60, 90), Note.of(QUARTER, QUARTER, 64, 90));
+        Phrase first =
+                print(PrintOrder.of(piece.withVariation(9), "lead", Tail.CUT)).phrase("lead", piece);
+        Piece placed = Provenance.put(piece, "lead", first);
+        PrintOrder same = Provenance.again(placed, "lead");
+        assertThat(same.piece().variation()).isEqualTo(9);
+        assertThat(same.tail()).isEqualTo(Tail.CUT);
+        assertThat(notes(print(same).phrase("lead", placed))).isEqualTo(notes(first));
+        Piece longer = placed.withPhrase(Phrase.of("Tide", 2 * BAR, List.of(Note.of(0, QUARTER, 72, 90))));
+        PrintOrder again = Provenance.again(longer, "lead");
+        assertThat(again.to()).isEqualTo(2 * BAR);
+        assertThat(print(again).phrase("lead", longer).notes()).hasSize(1);
+    }
+}
