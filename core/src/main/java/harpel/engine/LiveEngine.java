@@ -93,7 +93,12 @@ public final class LiveEngine implements AutoCloseable {
     public void updateAtBar(Piece piece) {
         Program program = Program.after(latest.get(), piece);
         latest.set(program);
-        command(() -> cycle.updateAtBar(program, clock.getAsLong()));
+        command(() -> {
+            // What was handed over after it has been taken already.
+            if (latest.get() == program) {
+                cycle.updateAtBar(program, clock.getAsLong());
+            }
+        });
     }
 
     public void play() {

@@ -59,6 +59,20 @@ class LiveEngineTest {
     }
 
     @Test
+    void anEditCountsMoreThanWhatWasToBeTakenAtABarLineBefore() {
+        ports.addListener(recording);
+        engine = new LiveEngine(Piece.empty(), ports, Tap.NONE);
+        SimulatedController controller = new SimulatedController(engine);
+        engine.updateAtBar(Piece.empty());
+        engine.update(Piece.empty()
+                .withPart("part-1", part -> part.withChain(Played.chain("{'effect':'transpose','octaves':1}"))));
+        engine.start();
+        controller.press(60, 100);
+        await(() -> sent(0x90).size() == 1);
+        assertThat(sent(0x90)).containsExactly(72);
+    }
+
+    @Test
     void editsAndCommandsFromOtherThreadsAreDoneInOrder() {
         SimulatedController controller = start(Piece.empty());
         engine.update(Piece.empty().withPart("part-1", part -> part.withChain(Played.chain("{'effect':'harmony'}"))));

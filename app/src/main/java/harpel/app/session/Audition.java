@@ -8,8 +8,10 @@ import java.util.function.UnaryOperator;
  * and until it is taken off again. Interface thread.
  */
 public final class Audition {
+    private static final UnaryOperator<Piece> NOTHING = UnaryOperator.identity();
+
     private final Session session;
-    private UnaryOperator<Piece> over = UnaryOperator.identity();
+    private UnaryOperator<Piece> over = NOTHING;
 
     Audition(Session session) {
         this.session = session;
@@ -26,8 +28,10 @@ public final class Audition {
 
     /** What is played is the piece again, from the next bar on. */
     public void end() {
-        over = UnaryOperator.identity();
-        session.transport().engine().updateAtBar(session.document().piece().get());
+        if (over != NOTHING) {
+            over = NOTHING;
+            session.transport().engine().updateAtBar(session.document().piece().get());
+        }
     }
 
     /** What is played of a piece. */
