@@ -39,6 +39,8 @@ public final class Files {
     private static final ExtensionFilter PIECES = new ExtensionFilter("Pieces", "*" + PieceFile.ENDING);
     private static final ExtensionFilter CHAINS = new ExtensionFilter("Chains", "*.chain.json");
     private static final ExtensionFilter MIDI = new ExtensionFilter("MIDI files", "*.mid", "*.midi");
+    private static final ExtensionFilter SOUNDS =
+            new ExtensionFilter("SoundFont and DLS files", "*.sf2", "*.SF2", "*.dls", "*.DLS");
     private static final ExtensionFilter WAV = new ExtensionFilter("Sound files", "*.wav");
 
     private final Session session;
@@ -106,6 +108,10 @@ public final class Files {
                         PIECES,
                         Part.idFor(session.document().piece().get().name()) + PieceFile.ENDING)
                 .ifPresent(path -> doing(path, () -> session.document().save(path)));
+    }
+
+    void chooseSounds() {
+        ask(false, "Choose a SoundFont or DLS file", SOUNDS, "").ifPresent(session.sounds()::choose);
     }
 
     void openChain() {
@@ -295,11 +301,19 @@ public final class Files {
             } else if (wanted.target() == PrintSheet.Target.SOUND_PARTS) {
                 askFolder("A folder for " + orders.get(0).parts().size() + " sound files")
                         .ifPresent(folder -> session.printing()
-                                .toSounds(orders.get(0), wanted.target().sound().orElseThrow(), folder));
-            } else if (wanted.target().sound().isPresent()) {
+                                .toSounds(
+                                        orders.get(0),
+                                        wanted.target()
+                                                .sound(session.sounds().bank().get()),
+                                        folder));
+            } else if (wanted.target().isSound()) {
                 ask(true, "Write a sound file", WAV, wanted.fileName())
                         .ifPresent(path -> session.printing()
-                                .toSound(orders.get(0), wanted.target().sound().orElseThrow(), path));
+                                .toSound(
+                                        orders.get(0),
+                                        wanted.target()
+                                                .sound(session.sounds().bank().get()),
+                                        path));
             } else if (orders.size() == 1) {
                 ask(true, "Print to a MIDI file", MIDI, wanted.fileName())
                         .ifPresent(path -> session.printing().toFile(orders.get(0), wanted.format(), path));

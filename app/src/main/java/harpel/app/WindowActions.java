@@ -87,6 +87,14 @@ final class WindowActions {
         inMenu("open-chain", "Open chain…", "Shortcut+Shift+O", files::openChain);
         inMenu("save-chain", "Save chain…", "Shortcut+Shift+P", files::saveChain);
         line();
+        inMenu("choose-sounds", "Sounds from a SoundFont or DLS file…", "Shortcut+Alt+S", files::chooseSounds);
+        inMenu(
+                "built-in-sounds",
+                "Built-in sounds again",
+                "Shortcut+Alt+B",
+                () -> !document.piece().get().sounds().isEmpty(),
+                session.sounds()::builtIn);
+        line();
         inMenu("octaves", "Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves);
         inMenu("larger", "Larger", "Shortcut+Shift+Equals", () -> session.look().resize(1));
         inMenu(
@@ -236,6 +244,10 @@ final class WindowActions {
 
     private void inMenu(String id, String words, String key, Runnable run) {
         menu.getItems().add(actions.item(action(id, words, key, run)));
+    }
+
+    private void inMenu(String id, String words, String key, BooleanSupplier enabled, Runnable run) {
+        menu.getItems().add(actions.item(actions.add(id, words, key, enabled, run)));
     }
 
     private void line() {

@@ -7,6 +7,7 @@ import harpel.effect.notes.Echo;
 import harpel.engine.LiveStatus.Mode;
 import harpel.engine.Tail;
 import harpel.format.MidiFile;
+import harpel.format.PieceFile;
 import harpel.format.SmfReader;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -224,6 +225,42 @@ class WindowPrintTest extends WindowCase {
         await(() -> session.messages().last().get().startsWith("Wrote 2 sound files to "));
         assertThat(folder.resolve("lead.wav")).exists();
         assertThat(folder.resolve("clock.wav")).exists();
+    }
+
+    /** The platform's own sounds, saved as a SoundFont 2 file. */
+    @Test
+    void soundsAreChosenFromAFileAndRememberedWithThePiece() throws Exception {
+        Path file = folder.resolve("own.sf2");
+        javax.sound.midi.Soundbank own =
+                javax.sound.midi.MidiSystem.getSynthesizer().getDefaultSoundbank();
+        own.getClass().getMethod("save", java.io.File.class).invoke(own, file.toFile());
+        String name = own.getInstruments()[20].getName().strip();
+        interact(() -> session.sounds().choose(file));
+        await(() -> session.messages().last().get().startsWith("Sounds of own.sf2: "));
+        javafx.scene.control.ComboBox<String> sounds = lookup("#sound").queryComboBox();
+        assertThat(sounds.getItems()).contains("Glass harp", name);
+        interact(() -> sounds.setValue(name));
+        assertThat(now().part("lead").orElseThrow().voice().preset())
+                .isEqualTo(new harpel.piece.Preset(
+                        0, own.getInstruments()[20].getPatch().getProgram()));
+        assertThat(PieceFile.read(PieceFile.write(now()))).isEqualTo(now());
+        Path wav = folder.resolve("lead.wav");
+        PrintOrder order = new PrintOrder(now(), Set.of("lead"), 0, BAR, Tail.RING);
+        SoundFile how = new SoundFile(44_100, 16, session.sounds().bank().get());
+        interact(() -> session.printing().toSound(order, how, wav));
+        await(() -> session.messages().last().get().startsWith("Wrote lead.wav: "));
+        interact(() -> session.sounds().choose(folder.resolve("gone.sf2")));
+        await(() -> session.messages()
+                .last()
+                .get()
+                .startsWith("The piece’s sounds cannot be used, the built-in ones play instead: "));
+        assertThat(session.messages().last().get()).endsWith("gone.sf2: there is no such file");
+        assertThat(sounds.getItems()).doesNotContain(name);
+        assertThat(sounds.getValue()).as("the part keeps its name").isEqualTo(name);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> sounds.getItems().contains(name));
+        interact(session.sounds()::builtIn);
+        assertThat(now().sounds()).isEmpty();
     }
 
     @Test

@@ -1,6 +1,8 @@
 package harpel.cli;
 
+import harpel.device.SoundBank;
 import harpel.engine.Tail;
+import harpel.piece.Piece;
 import harpel.print.PrintOrder;
 import harpel.print.Printed;
 import harpel.sound.SoundFile;
@@ -49,7 +51,8 @@ final class SoundCommand implements Callable<Integer> {
             names = "--sounds",
             paramLabel = "FILE",
             description =
-                    "A SoundFont 2 or DLS file: parts whose sound is named like one of its instruments play that.")
+                    "A SoundFont 2 or DLS file in place of the piece's own: parts whose sound is named like one of its instruments"
+                            + " play that.")
     private Path bank;
 
     @Option(names = "--each-part", description = "A file for each part, in the folder OUT.")
@@ -57,9 +60,9 @@ final class SoundCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException, CouldNot, InterruptedException {
-        SoundFile how;
         try {
-            how = new SoundFile(rate, bits, bank);
+            // Before anything is read, so that it is said at once.
+            new SoundFile(rate, bits, null);
         } catch (IllegalArgumentException e) {
             throw new ParameterException(spec.commandLine(), e.getMessage(), e);
         }
@@ -68,7 +71,9 @@ final class SoundCommand implements Callable<Integer> {
         }
         what.check();
         Report report = new Report(spec.commandLine().getErr());
-        PrintOrder order = what.order(new PiecePrint(report).read(what.piece), Tail.RING);
+        Piece piece = new PiecePrint(report).read(what.piece);
+        SoundFile how = new SoundFile(rate, bits, bank(piece, report));
+        PrintOrder order = what.order(piece, Tail.RING);
         Printed printed = order.print(done -> {});
         report.lost("", printed.losses());
         Set<String> missing = new LinkedHashSet<>();
@@ -80,8 +85,26 @@ final class SoundCommand implements Callable<Integer> {
         } else {
             missing.addAll(how.write(printed, out, done -> {}));
         }
-        missing.forEach(name -> report.warn(bank + " has no sound \"" + name + "\"; the built-in one is taken"));
+        missing.forEach(name -> report.warn("no sound \"" + name + "\" in "
+                + (how.bank() == null ? "the built-in ones" : how.bank().path())
+                + "; the built-in one of the same number is taken"));
         report.summary();
         return 0;
+    }
+
+    /** The file that was named, which has to be there; else the piece's own, which may be on another machine. */
+    private SoundBank bank(Piece piece, Report report) throws IOException {
+        if (bank != null) {
+            return SoundBank.read(bank);
+        }
+        if (piece.sounds().isEmpty()) {
+            return null;
+        }
+        try {
+            return SoundBank.read(what.piece.toAbsolutePath().resolveSibling(piece.sounds()));
+        } catch (IOException e) {
+            report.warn("the sounds of the piece cannot be used, the built-in ones are taken: " + e.getMessage());
+            return null;
+        }
     }
 }

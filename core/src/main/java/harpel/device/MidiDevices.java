@@ -2,6 +2,7 @@ package harpel.device;
 
 import harpel.engine.InputPort;
 import harpel.engine.LiveEngine;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import javax.sound.midi.MidiDevice;
@@ -20,6 +21,10 @@ public final class MidiDevices implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(MidiDevices.class);
 
     private final List<MidiDevice> opened = new ArrayList<>();
+    /** The software synthesizer, if it is open. */
+    private Synthesizer synthesizer;
+    /** What stands in for its own sounds, or null. */
+    private SoundBank bank;
 
     /** What became of opening the machine's devices. {@code sound} says in words why there is none, or is empty. */
     public record Report(List<String> inputs, List<String> outputs, String noSound) {}
@@ -76,14 +81,50 @@ public final class MidiDevices implements AutoCloseable {
         };
     }
 
-    private static String openSynthesizer(Ports ports) {
+    private String openSynthesizer(Ports ports) {
         try {
-            ports.add(Ports.BUILT_IN, ReceiverPort.open("Built-in sounds", MidiSystem.getSynthesizer()));
+            openSynthesizer(MidiSystem.getSynthesizer(), ports);
             return "";
         } catch (MidiUnavailableException | IllegalArgumentException e) {
             LOG.info("no sound: {}", e.getMessage());
             return "This machine has no sound device: notes are computed, shown and sent to MIDI outputs, but not heard here.";
         }
+    }
+
+    synchronized void openSynthesizer(Synthesizer synth, Ports ports) throws MidiUnavailableException {
+        ports.add(Ports.BUILT_IN, ReceiverPort.open("Built-in sounds", synth, () -> loadAgain(synth)));
+        synthesizer = synth;
+    }
+
+    /** A synthesizer that is opened has its own sounds only. */
+    private synchronized void loadAgain(Synthesizer synth) {
+        if (bank != null) {
+            try {
+                bank.load(synth);
+            } catch (IOException e) {
+                LOG.warn("the sounds were not taken again: {}", e.getMessage());
+            }
+        }
+    }
+
+    /**
+     * Lets other sounds stand in for the built-in ones from now on. Takes up to seconds.
+     *
+     * @param newBank null for the built-in ones
+     */
+    public synchronized void useSounds(SoundBank newBank, Ports ports) throws IOException {
+        SoundBank before = bank;
+        bank = newBank;
+        if (synthesizer == null) {
+            return;
+        }
+        if (before != null) {
+            before.unload(synthesizer);
+        }
+        if (newBank != null) {
+            newBank.load(synthesizer);
+        }
+        ports.tellAnew(Ports.BUILT_IN);
     }
 
     @Override

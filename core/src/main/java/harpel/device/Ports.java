@@ -56,6 +56,11 @@ public final class Ports implements LiveOutput, AutoCloseable {
         }
     }
 
+    /** What a port plays with has changed: its instruments are told anew what to sound like. */
+    void tellAnew(String name) {
+        opened.add(name);
+    }
+
     private void take(Map<String, Outlet> newPorts) {
         ports = newPorts;
         outlets = newPorts.values().toArray(Outlet[]::new);

@@ -12,9 +12,11 @@ import javax.sound.midi.SysexMessage;
 public final class ReceiverPort implements OutputPort {
     private final String name;
     private final MidiDevice device;
+    private final Runnable opened;
     private Receiver receiver;
 
-    private ReceiverPort(String name, MidiDevice device, Receiver receiver) {
+    private ReceiverPort(String name, MidiDevice device, Receiver receiver, Runnable opened) {
+        this.opened = opened;
         this.name = name;
         this.device = device;
         this.receiver = receiver;
@@ -22,8 +24,14 @@ public final class ReceiverPort implements OutputPort {
 
     /** @throws MidiUnavailableException when the machine does not let it open, as without a sound device */
     public static ReceiverPort open(String name, MidiDevice device) throws MidiUnavailableException {
+        return open(name, device, () -> {});
+    }
+
+    /** @param opened done each time the device has been opened, before anything is sent */
+    static ReceiverPort open(String name, MidiDevice device, Runnable opened) throws MidiUnavailableException {
         device.open();
-        return new ReceiverPort(name, device, device.getReceiver());
+        opened.run();
+        return new ReceiverPort(name, device, device.getReceiver(), opened);
     }
 
     @Override
@@ -46,6 +54,7 @@ public final class ReceiverPort implements OutputPort {
         receiver.close();
         device.close();
         device.open();
+        opened.run();
         receiver = device.getReceiver();
     }
 

@@ -12,6 +12,7 @@ import harpel.event.NoteStart;
 import harpel.param.RouteType;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
+import harpel.piece.Preset;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -129,7 +130,7 @@ final class LiveCycle {
         if (way == null) {
             way = past.computeIfAbsent(part, id -> {
                 String port = id.startsWith(RouteType.OUTPUT) ? id.substring(RouteType.OUTPUT.length()) : id;
-                return new Way(id, port, 0, true, Patch.OWN_PROGRAM, Patch.OWN_VOLUME);
+                return new Way(id, port, 0, true, null, Patch.OWN_VOLUME);
             });
         }
         return way;
@@ -162,15 +163,28 @@ final class LiveCycle {
 
     private void tell(Way way, Way before) {
         boolean elsewhere = way.goesElsewhereThan(before);
-        if (way.program() != Patch.OWN_PROGRAM && (elsewhere || way.program() != before.program())) {
+        Preset preset = way.preset();
+        if (preset != null && (elsewhere || !preset.equals(before.preset()))) {
+            // A bank that was told stays until another is.
+            if (preset.bank() > 0
+                    || before != null
+                            && before.preset() != null
+                            && before.preset().bank() > 0) {
+                control(way, Message.BANK, preset.bank() >> 7);
+                control(way, Message.BANK_FINE, preset.bank() & 0x7F);
+            }
             byte status = (byte) (Message.PROGRAM_CHANGE | way.channel());
-            output.send(way.port(), new Message(0, 0, status, (byte) way.program()), clock.getAsLong());
+            output.send(way.port(), new Message(0, 0, status, (byte) preset.program()), clock.getAsLong());
         }
         int volume = way.volume() == Patch.OWN_VOLUME ? 127 : way.volume();
         boolean loudest = way.volume() == Patch.OWN_VOLUME;
         if (elsewhere ? !loudest : way.volume() != before.volume()) {
-            output.send(way.port(), Message.control(0, 0, way.channel(), Message.VOLUME, volume), clock.getAsLong());
+            control(way, Message.VOLUME, volume);
         }
+    }
+
+    private void control(Way way, int controller, int value) {
+        output.send(way.port(), Message.control(0, 0, way.channel(), controller, value), clock.getAsLong());
     }
 
     /** Tells the instruments of ports that were opened what to sound like. */

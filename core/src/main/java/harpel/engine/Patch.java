@@ -1,9 +1,9 @@
 package harpel.engine;
 
-import harpel.piece.Instrument;
 import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Preset;
 import harpel.piece.Voice;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -13,17 +13,14 @@ record Patch(Map<String, Way> ways) {
     /** A volume that is not sent: the instrument's own is left alone until a part's level is set. */
     static final int OWN_VOLUME = -1;
 
-    /** The program of an instrument that is not told which sound to play. */
-    static final int OWN_PROGRAM = -1;
-
     /**
      * A part's way out.
      *
      * @param heard whether it is heard among the others
-     * @param program 0–127, or {@link #OWN_PROGRAM}
+     * @param preset null for an instrument that is not told which sound to play
      * @param volume controller 7, 0–127, or {@link #OWN_VOLUME}
      */
-    record Way(String part, String port, int channel, boolean heard, int program, int volume) {
+    record Way(String part, String port, int channel, boolean heard, Preset preset, int volume) {
         /** Whether the instrument must be told its sound and volume anew. */
         boolean goesElsewhereThan(Way other) {
             return other == null || !port.equals(other.port) || channel != other.channel;
@@ -43,7 +40,7 @@ record Patch(Map<String, Way> ways) {
                             voice.port(),
                             voice.channel(),
                             piece.isHeard(part),
-                            builtIn ? Instrument.named(voice.sound()).program() : OWN_PROGRAM,
+                            builtIn ? voice.played() : null,
                             level == Mix.PLAIN.level() ? OWN_VOLUME : Math.round(level * 127 / 100f)));
         }
         return new Patch(ways);

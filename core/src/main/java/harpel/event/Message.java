@@ -19,6 +19,10 @@ public final class Message extends Event {
 
     public static final int BEND_MOST = 16383;
     public static final int VOLUME = 7;
+    /** Bank select, the upper and the lower seven bits. */
+    public static final int BANK = 0;
+
+    public static final int BANK_FINE = 32;
     public static final int SUSTAIN = 64;
     public static final int ALL_SOUND_OFF = 120;
     public static final int ALL_NOTES_OFF = 123;

@@ -16,6 +16,7 @@ import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Playing;
+import harpel.piece.Preset;
 import harpel.piece.Rack;
 import harpel.piece.Voice;
 import harpel.theory.Key;
@@ -63,16 +64,26 @@ public final class PieceFile {
         long variation = file.whole("variation", 1, 0, MOST_VARIATION);
         TempoMap tempo = file.take("tempo", TempoMap.of(120), PieceFile::readTempo);
         MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, PieceFile::readMeter);
+        String sounds = file.text("sounds", "");
         List<Phrase> phrases = file.list("phrases", (one, path) -> readPhrase(one, path, newer));
         List<Part> parts = file.list("parts", (one, path) -> readPart(one, path, newer));
         List<Lever> levers = file.list("levers", (one, path) -> readLever(one, path, newer));
         List<Mark> marks = file.list("marks", (one, path) -> readMark(one, path, newer));
         Map<String, Object> unknown =
-                file.end("harpel, piece, key, variation, tempo, meter, parts, phrases, levers, marks");
+                file.end("harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks");
         return PlainMap.at(
                 "parts",
                 () -> new Piece(
-                        name, key, variation, new TimeMap(tempo, meter), parts, phrases, levers, marks, unknown));
+                        name,
+                        key,
+                        variation,
+                        new TimeMap(tempo, meter),
+                        sounds,
+                        parts,
+                        phrases,
+                        levers,
+                        marks,
+                        unknown));
     }
 
     /** What of a piece this version does not know and keeps for the file, in words; empty where it knows all. */
@@ -177,7 +188,8 @@ public final class PieceFile {
         Voice voice = new Voice(
                 fields.text("output", ""),
                 (int) fields.whole("channel", 1, 1, 16) - 1,
-                fields.text("sound", Voice.FIRST.sound()));
+                fields.text("sound", Voice.FIRST.sound()),
+                fields.take("preset", null, PieceFile::preset));
         Mix mix = new Mix(
                 fields.flag("mute", false), fields.flag("solo", false), (int) fields.whole("level", 100, 0, 100), (int)
                         fields.whole("colour", 0, 0, Mix.COLOURS - 1));
@@ -190,9 +202,18 @@ public final class PieceFile {
         List<Long> variations = fields.list("variations", (one, place) -> PlainMap.whole(one, 0, MOST_VARIATION));
         List<String> stars = fields.list("stars", (one, starPath) -> String.valueOf(one));
         Map<String, Object> unknown = fields.end(
-                "name, id, phrase, variations, input, stars, run, sound, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
+                "name, id, phrase, variations, input, stars, run, sound, preset, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
                         + " other-chain");
         return new Part(id, name, hearing, run, new Playing.Loop(phrase, variations), rack, voice, mix, stars, unknown);
+    }
+
+    private static Preset preset(Object plain) {
+        List<?> numbers = PlainMap.list(plain);
+        if (numbers.size() != 2) {
+            throw new ParamException("a preset is [bank, program] but was " + plain);
+        }
+        return new Preset((int) PlainMap.whole(numbers.get(0), 0, Preset.HIGHEST_BANK), (int)
+                PlainMap.whole(numbers.get(1), 0, 127));
     }
 
     /** What {@link #plain} gave. */
@@ -353,6 +374,9 @@ public final class PieceFile {
         plain.put("variation", piece.variation());
         plain.put("tempo", writeTempo(piece.time().tempo()));
         plain.put("meter", writeMeter(piece.time().meter()));
+        if (!piece.sounds().isEmpty()) {
+            plain.put("sounds", piece.sounds());
+        }
         plain.put("parts", piece.parts().stream().map(PieceFile::writePart).toList());
         plain.put(
                 "phrases", piece.phrases().stream().map(PieceFile::writePhrase).toList());
@@ -418,6 +442,10 @@ public final class PieceFile {
             plain.put("run", ChoiceType.word(part.run()));
         }
         plain.put("sound", part.voice().sound());
+        Preset preset = part.voice().preset();
+        if (preset != null) {
+            plain.put("preset", List.of(preset.bank(), preset.program()));
+        }
         if (!part.voice().port().isEmpty()) {
             plain.put("output", part.voice().port());
         }

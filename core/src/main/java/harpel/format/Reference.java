@@ -12,6 +12,7 @@ import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import harpel.phrase.Origin;
 import harpel.piece.Mix;
+import harpel.piece.Preset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -321,6 +322,8 @@ public final class Reference {
                                 List.of(
                                         Map.of("enum", List.of("keys", "none")),
                                         Map.of("type", "object", "properties", hears, "additionalProperties", false))));
+        Map<String, Object> bankOrProgram = Map.of("type", "integer", "minimum", 0, "maximum", Preset.HIGHEST_BANK);
+        properties(part).put("preset", Map.of("type", "array", "items", bankOrProgram, "minItems", 2, "maxItems", 2));
         properties(part).put("run", Map.of("enum", List.of("keys", "transport")));
         properties(part).put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
         properties(part).put("mute", Map.of("type", "boolean"));
@@ -371,6 +374,7 @@ public final class Reference {
         Map<String, Object> schema = object("harpel", "parts", Map.of("type", "array", "items", part));
         properties(schema).put("piece", text);
         properties(schema).put("key", text);
+        properties(schema).put("sounds", text);
         properties(schema).put("variation", Map.of("type", "integer", "minimum", 0, "maximum", 999_999));
         properties(schema).put("tempo", Map.of("anyOf", List.of(number, Map.of("type", "array"))));
         properties(schema).put("meter", Map.of("anyOf", List.of(text, Map.of("type", "array"))));

@@ -112,7 +112,7 @@ public record Part(
     }
 
     public Part withSound(String sound) {
-        return withVoice(voice.withSound(sound));
+        return withVoice(voice.withSound(sound).withPreset(null));
     }
 
     /** Heard without its chain, or with it again. */

@@ -26,6 +26,7 @@ import java.util.function.UnaryOperator;
  * The document. Immutable: an edit makes another piece that shares all that did not change.
  *
  * @param variation the number that all chance depends on
+ * @param sounds the path of a SoundFont or DLS file whose sounds stand in for the built-in ones; empty for none
  * @param levers with different names
  * @param marks in order of their places
  * @param unknown what a newer version wrote and this one does not know
@@ -36,6 +37,7 @@ public record Piece(
         Key key,
         long variation,
         TimeMap time,
+        String sounds,
         List<Part> parts,
         List<Phrase> phrases,
         List<Lever> levers,
@@ -84,6 +86,7 @@ public record Piece(
                 Key.C_MAJOR,
                 1,
                 TimeMap.DEFAULT,
+                "",
                 List.of(Part.of("Part 1", Chain.EMPTY)),
                 List.of(),
                 List.of(),

@@ -7,18 +7,24 @@ import io.soabase.recordbuilder.core.RecordBuilder;
  *
  * @param port the name of an output; empty for the built-in sounds
  * @param channel 0–15
- * @param sound the name of a stand-in instrument
+ * @param sound the name of a stand-in instrument or, with a preset, of that
+ * @param preset a sound of the piece's own bank; null for a stand-in instrument
  */
 @RecordBuilder
-public record Voice(String port, int channel, String sound) implements VoiceBuilder.With {
+public record Voice(String port, int channel, String sound, Preset preset) implements VoiceBuilder.With {
     /** The name of the built-in sounds among the outputs. */
     public static final String BUILT_IN = "";
 
-    public static final Voice FIRST = new Voice(BUILT_IN, 0, "Glass harp");
+    public static final Voice FIRST = new Voice(BUILT_IN, 0, "Glass harp", null);
 
     public Voice {
         if (channel < 0 || channel > 15) {
             throw new IllegalArgumentException("channel must be 1–16 but was " + (channel + 1));
         }
+    }
+
+    /** Which sound an instrument of the built-in ones is to play. */
+    public Preset played() {
+        return preset != null ? preset : Preset.of(Instrument.named(sound).program());
     }
 }

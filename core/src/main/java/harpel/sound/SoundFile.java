@@ -1,11 +1,13 @@
 package harpel.sound;
 
 import harpel.device.MidiBytes;
+import harpel.device.SoundBank;
 import harpel.event.Event;
 import harpel.event.Message;
-import harpel.piece.Instrument;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Preset;
+import harpel.piece.Voice;
 import harpel.print.Printed;
 import harpel.time.TempoMap;
 import java.io.BufferedInputStream;
@@ -18,9 +20,9 @@ import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.function.DoubleConsumer;
 import javax.sound.midi.MidiMessage;
-import javax.sound.midi.Patch;
 import javax.sound.sampled.AudioFileFormat;
 import javax.sound.sampled.AudioFormat;
 import javax.sound.sampled.AudioInputStream;
@@ -32,9 +34,9 @@ import javax.sound.sampled.AudioSystem;
  *
  * @param rate samples a second, 44,100 or 48,000
  * @param bits of a sample, 16 or 24
- * @param bank a SoundFont 2 or DLS file in place of the built-in sounds, or null
+ * @param bank sounds in place of built-in ones, or null
  */
-public record SoundFile(int rate, int bits, Path bank) {
+public record SoundFile(int rate, int bits, SoundBank bank) {
     /** What is softer than this share of the loudest possible is silence: −80 dB. */
     private static final double SILENCE = 1e-4;
 
@@ -42,8 +44,6 @@ public record SoundFile(int rate, int bits, Path bank) {
     private static final double LONGEST_TAIL_SECONDS = 20;
     private static final double BLOCK_SECONDS = 0.05;
     private static final int CHANNELS = 2;
-    private static final int BANK_SELECT = 0;
-    private static final int BANK_SELECT_FINE = 32;
 
     public SoundFile {
         if (rate != 44_100 && rate != 48_000) {
@@ -63,7 +63,7 @@ public record SoundFile(int rate, int bits, Path bank) {
      *
      * @param target written only when all is done
      * @param progress told now and then how much is done, 0 to 1
-     * @return the sounds that the bank does not have, for which built-in ones were taken
+     * @return the sounds that the bank does not have, for which the built-in ones of the same numbers were taken
      */
     public List<String> write(Printed printed, Path target, DoubleConsumer progress)
             throws IOException, InterruptedException {
@@ -85,7 +85,7 @@ public record SoundFile(int rate, int bits, Path bank) {
             for (String id : parts) {
                 Part part = piece.part(id).orElseThrow();
                 if (piece.isHeard(part)) {
-                    setUp(part, synth, dues, missing);
+                    setUp(part, dues, missing);
                     add(printed, id, dues);
                 }
             }
@@ -113,20 +113,28 @@ public record SoundFile(int rate, int bits, Path bank) {
         return missing;
     }
 
-    private void setUp(Part part, Synth synth, List<Due> dues, List<String> missing) {
+    private void setUp(Part part, List<Due> dues, List<String> missing) {
         int channel = part.channel();
-        Patch patch = synth.named(part.sound());
-        int program = patch == null ? Instrument.named(part.sound()).program() : patch.getProgram();
-        if (bank != null && patch == null) {
-            missing.add(part.sound());
+        Preset preset = preset(part.voice(), missing);
+        if (preset.bank() > 0) {
+            dues.add(new Due(0, control(channel, Message.BANK, preset.bank() >> 7)));
+            dues.add(new Due(0, control(channel, Message.BANK_FINE, preset.bank() & 0x7F)));
         }
-        if (patch != null && patch.getBank() > 0) {
-            dues.add(new Due(0, control(channel, BANK_SELECT, patch.getBank() >> 7)));
-            dues.add(new Due(0, control(channel, BANK_SELECT_FINE, patch.getBank() & 0x7F)));
-        }
-        dues.add(new Due(0, Synth.message(new byte[] {(byte) (Message.PROGRAM_CHANGE | channel), (byte) program})));
+        byte status = (byte) (Message.PROGRAM_CHANGE | channel);
+        dues.add(new Due(0, Synth.message(new byte[] {status, (byte) preset.program()})));
         dues.add(new Due(
                 0, control(channel, Message.VOLUME, Math.round(part.mix().level() * 127 / 100f))));
+    }
+
+    /** The bank's sound of that name, or that of the same numbers, or the built-in one in its place. */
+    private Preset preset(Voice voice, List<String> missing) {
+        Map<String, Preset> named = bank == null ? Map.of() : bank.named();
+        Preset preset = named.getOrDefault(voice.sound(), voice.played());
+        boolean wanted = bank != null || voice.preset() != null;
+        if (wanted && !named.containsValue(preset) && !missing.contains(voice.sound())) {
+            missing.add(voice.sound());
+        }
+        return preset;
     }
 
     private static MidiMessage control(int channel, int controller, int value) {

@@ -1,23 +1,16 @@
 package harpel.sound;
 
+import harpel.device.SoundBank;
 import java.io.IOException;
-import java.io.InputStream;
 import java.lang.reflect.InvocationTargetException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
-import javax.sound.midi.Instrument;
 import javax.sound.midi.InvalidMidiDataException;
 import javax.sound.midi.MidiMessage;
 import javax.sound.midi.MidiSystem;
 import javax.sound.midi.MidiUnavailableException;
-import javax.sound.midi.Patch;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
-import javax.sound.midi.Soundbank;
 import javax.sound.midi.Synthesizer;
 import javax.sound.sampled.AudioFormat;
 import javax.sound.sampled.AudioInputStream;
@@ -31,16 +24,11 @@ final class Synth implements AutoCloseable {
     /** How often a second controls and starts are looked at; more often is slower, seldomer lets starts be late. */
     private static final float CONTROL_RATE = 300f;
 
-    private static final String NO_BANK = ": this is neither a SoundFont 2 nor a DLS file";
-    /** RIFF, a length, and what it holds: {@code sfbk} (SoundFont 2.04) or {@code DLS } (DLS Level 1). */
-    private static final int HEAD = 12;
-
     private static final int MOST_VOICES = 256;
 
     private final Synthesizer synthesizer;
     private final AudioInputStream stream;
     private final Receiver receiver;
-    private final Map<String, Patch> named = new HashMap<>();
 
     private Synth(Synthesizer synthesizer, AudioInputStream stream) throws MidiUnavailableException {
         this.synthesizer = synthesizer;
@@ -48,8 +36,8 @@ final class Synth implements AutoCloseable {
         this.receiver = synthesizer.getReceiver();
     }
 
-    /** @param bank a SoundFont 2 or DLS file, or null for the built-in sounds */
-    static Synth open(AudioFormat format, Path bank) throws IOException {
+    /** @param bank sounds in place of built-in ones, or null */
+    static Synth open(AudioFormat format, SoundBank bank) throws IOException {
         try {
             Synthesizer synthesizer = MidiSystem.getSynthesizer();
             Map<String, Object> settings =
@@ -59,40 +47,13 @@ final class Synth implements AutoCloseable {
                     .invoke(synthesizer, format, settings);
             Synth synth = new Synth(synthesizer, stream);
             if (bank != null) {
-                synth.load(bank);
+                bank.load(synthesizer);
             }
             return synth;
         } catch (MidiUnavailableException | ReflectiveOperationException | IllegalArgumentException e) {
             Throwable why = e instanceof InvocationTargetException ? e.getCause() : e;
             throw new IOException("this Java platform's synthesizer cannot be read as a stream: " + why, e);
         }
-    }
-
-    private void load(Path bank) throws IOException {
-        Soundbank loaded;
-        try (InputStream in = Files.newInputStream(bank)) {
-            // The platform's readers take much else for a sound.
-            String head = new String(in.readNBytes(HEAD), StandardCharsets.ISO_8859_1);
-            if (!head.matches("(?s)RIFF....(sfbk|DLS )")) {
-                throw new IOException(bank + NO_BANK);
-            }
-        }
-        try {
-            loaded = MidiSystem.getSoundbank(bank.toFile());
-        } catch (InvalidMidiDataException e) {
-            throw new IOException(bank + NO_BANK, e);
-        }
-        if (!synthesizer.isSoundbankSupported(loaded) || !synthesizer.loadAllInstruments(loaded)) {
-            throw new IOException(bank + ": the synthesizer cannot play these sounds");
-        }
-        for (Instrument instrument : loaded.getInstruments()) {
-            named.putIfAbsent(instrument.getName().strip(), instrument.getPatch());
-        }
-    }
-
-    /** The bank's sound of that name, or null. */
-    Patch named(String name) {
-        return named.get(name);
     }
 
     static MidiMessage message(byte[] bytes) {

@@ -18,12 +18,14 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Instrument;
 import harpel.piece.Piece;
+import harpel.piece.Preset;
 import java.util.HexFormat;
 import java.util.List;
 import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiMessage;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
+import javax.sound.midi.Synthesizer;
 import org.junit.jupiter.api.Test;
 import org.mockito.ArgumentCaptor;
 
@@ -110,6 +112,59 @@ class PortsTest {
             assertThat(recording.sent().get(0).message()).containsExactly(0xC0, 92);
             assertThat(recording.sent().get(1).message()).containsExactly(0x90, 60, 90);
         }
+    }
+
+    /** MIDI 1.0 Detailed Specification, "Bank Select": controllers 0 and 32, then the program change. */
+    @Test
+    void aSoundOfAnotherBankIsToldWithItsBankAndBackAgain() {
+        RecordingPort recording = new RecordingPort();
+        Ports ports = new Ports(() -> 0, false);
+        ports.addListener(recording);
+        Piece strange = Piece.empty()
+                .withPart(
+                        "part-1",
+                        part -> part.withVoice(
+                                part.voice().withSound("Tide organ").withPreset(new Preset(5 * 128 + 2, 3))));
+        try (LiveEngine engine = new LiveEngine(strange, ports, Tap.NONE)) {
+            engine.start();
+            told(ports, recording, 3);
+            engine.update(strange.withPart("part-1", part -> part.withSound("Felt piano")));
+            told(ports, recording, 6);
+        }
+        assertThat(recording.sent().stream()
+                        .map(sent -> HexFormat.of().formatHex(sent.message()))
+                        .limit(6))
+                .containsExactly("b00005", "b02002", "c003", "b00000", "b02000", "c000");
+    }
+
+    private static void told(Ports ports, RecordingPort recording, int messages) {
+        long giveUp = System.nanoTime() + 10_000_000_000L;
+        while (recording.sent().size() < messages && System.nanoTime() < giveUp) {
+            ports.pump();
+        }
+        assertThat(recording.sent()).hasSizeGreaterThanOrEqualTo(messages);
+    }
+
+    @Test
+    void soundsOfAFileStandInUntilTheBuiltInOnesAreWantedAgain() throws Exception {
+        Synthesizer synth = mock(Synthesizer.class);
+        when(synth.getReceiver()).thenReturn(mock(Receiver.class));
+        SoundBank bank = mock(SoundBank.class);
+        Ports ports = new Ports(() -> 0, false);
+        MidiDevices devices = new MidiDevices();
+        devices.useSounds(bank, ports);
+        devices.openSynthesizer(synth, ports);
+        verify(bank).load(synth);
+        assertThat(ports.takeOpened()).isEqualTo(Ports.BUILT_IN);
+        SoundBank other = mock(SoundBank.class);
+        devices.useSounds(other, ports);
+        verify(bank).unload(synth);
+        verify(other).load(synth);
+        assertThat(ports.takeOpened())
+                .as("its parts are told their sounds again")
+                .isEqualTo(Ports.BUILT_IN);
+        devices.useSounds(null, ports);
+        verify(other).unload(synth);
     }
 
     @Test

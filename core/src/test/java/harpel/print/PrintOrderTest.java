@@ -125,7 +125,7 @@ class PrintOrderTest {
                         Part.of("Above", Played.chain("{'effect':'transpose','octaves':1}"))
                                 .withHearing(
                                         new harpel.piece.Hearing(harpel.piece.Hearing.Source.OUTPUT_OF, "clock", 0))
-                                .withVoice(new harpel.piece.Voice("", 4, ""))));
+                                .withVoice(new harpel.piece.Voice("", 4, "", null))));
         Set<String> both = new java.util.LinkedHashSet<>(List.of("clock", "above"));
         Printed printed = print(new PrintOrder(piece, both, BAR, 3 * BAR, Tail.CUT));
         Sequence file = MidiSystem.getSequence(new ByteArrayInputStream(printed.midi(1)));

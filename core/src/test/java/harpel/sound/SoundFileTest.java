@@ -4,12 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import harpel.chain.Chain;
+import harpel.device.SoundBank;
 import harpel.engine.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Preset;
 import harpel.print.PrintOrder;
 import harpel.print.Printed;
 import harpel.time.Ticks;
@@ -167,15 +169,24 @@ class SoundFileTest {
         own.getClass().getMethod("save", File.class).invoke(own, bank);
         String name = own.getInstruments()[3].getName().strip();
         Piece piece = piece(0, 4).withPart("clock", part -> part.withChannel(3).withSound(name));
+        SoundBank read = SoundBank.read(bank.toPath());
+        assertThat(read.named()).containsKey(name);
         List<String> missing =
-                new SoundFile(44_100, 16, bank.toPath()).write(print(piece, "clock", "pad"), file("a.wav"), done -> {});
-        assertThat(missing).containsExactly("Bowed strings");
+                new SoundFile(44_100, 16, read).write(print(piece, "clock", "pad"), file("a.wav"), done -> {});
+        assertThat(missing).as("its strings stand in for the built-in ones").isEmpty();
+        Piece elsewhere = piece.withPart(
+                "pad",
+                part -> part.withVoice(part.voice().withSound("Tide organ").withPreset(new Preset(5 << 7, 3))));
+        assertThat(new SoundFile(44_100, 16, read).write(print(elsewhere, "pad"), file("c.wav"), done -> {}))
+                .containsExactly("Tide organ");
+        assertThat(new SoundFile(44_100, 16, null).write(print(elsewhere, "pad"), file("c.wav"), done -> {}))
+                .containsExactly("Tide organ");
         assertThat(read(file("a.wav")).loudest(0, 1)).isGreaterThan(0.005);
         Files.writeString(file("none.sf2"), "no sounds");
-        assertThatThrownBy(() -> new SoundFile(44_100, 16, file("none.sf2"))
-                        .write(print(piece, "clock"), file("b.wav"), done -> {}))
+        assertThatThrownBy(() -> SoundBank.read(file("none.sf2")))
                 .hasMessageContaining("none.sf2: this is neither a SoundFont 2 nor a DLS file");
-        assertThat(file("b.wav")).doesNotExist();
+        assertThatThrownBy(() -> SoundBank.read(file("gone.sf2")))
+                .hasMessageContaining("gone.sf2: there is no such file");
     }
 
     @Test

@@ -13,7 +13,6 @@ import harpel.app.ui.Scrolling;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
-import harpel.piece.Instrument;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -88,9 +87,9 @@ public final class PartPanel extends VBox {
                 chosen -> editPart("Choose phrase", part -> part.withPhrase(chosen)));
         sound = new Choice<>(
                 "sound",
-                "The stand-in instrument",
+                "The sound of the part, where it goes to the built-in ones",
                 chosen -> chosen,
-                chosen -> editPart("Choose sound", part -> part.withSound(chosen)));
+                chosen -> editPart("Choose sound", part -> session.sounds().with(part, chosen)));
         output = new Choice<>(
                 "output",
                 "Where the part’s notes go",
@@ -121,6 +120,7 @@ public final class PartPanel extends VBox {
         VBox.setVgrow(phrases, Priority.ALWAYS);
         phrases.setMinHeight(120);
         getChildren().addAll(head, list, levers.head(), leverList);
+        session.sounds().bank().addListener((property, before, now) -> show());
         session.look().view().addListener((property, before, now) -> {
             boolean phraseView = now == View.PHRASE;
             if (phraseView) {
@@ -247,7 +247,7 @@ public final class PartPanel extends VBox {
         List<String> phrases = new ArrayList<>(List.of(""));
         piece.phrases().forEach(one -> phrases.add(one.id()));
         phrase.show(phrases, part.phrase());
-        sound.show(Instrument.all().stream().map(Instrument::name).toList(), part.sound());
+        sound.show(session.sounds().names(), part.sound());
         List<String> outputs = new ArrayList<>(List.of(""));
         session.transport().outputs().stream().filter(port -> !port.isEmpty()).forEach(outputs::add);
         output.show(outputs, part.port());

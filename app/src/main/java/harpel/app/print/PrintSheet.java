@@ -2,6 +2,7 @@ package harpel.app.print;
 
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.device.SoundBank;
 import harpel.engine.Tail;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -55,13 +56,13 @@ public final class PrintSheet {
             this.words = words;
         }
 
-        /** How sound files are written; nothing where it is none. */
-        public Optional<SoundFile> sound() {
-            return switch (this) {
-                case SOUND, SOUND_PARTS -> Optional.of(new SoundFile(44_100, 16, null));
-                case SOUND_FINE -> Optional.of(new SoundFile(48_000, 24, null));
-                default -> Optional.empty();
-            };
+        public boolean isSound() {
+            return this == SOUND || this == SOUND_FINE || this == SOUND_PARTS;
+        }
+
+        /** How sound files are written, with these sounds. */
+        public SoundFile sound(SoundBank bank) {
+            return this == SOUND_FINE ? new SoundFile(48_000, 24, bank) : new SoundFile(44_100, 16, bank);
         }
     }
 
@@ -77,8 +78,7 @@ public final class PrintSheet {
 
         public String fileName() {
             Set<String> parts = orders.get(0).parts();
-            return (parts.size() == 1 ? parts.iterator().next() : "parts")
-                    + (target.sound().isPresent() ? ".wav" : ".mid");
+            return (parts.size() == 1 ? parts.iterator().next() : "parts") + (target.isSound() ? ".wav" : ".mid");
         }
     }
 
@@ -223,7 +223,7 @@ public final class PrintSheet {
         List<PrintOrder> orders = new ArrayList<>();
         VariationNumbers.parse(variations.getText(), MOST_VARIATIONS)
                 .forEach(variation -> orders.add(order.withVariation(variation)));
-        if (orders.size() > 1 && target.getValue().sound().isPresent()) {
+        if (orders.size() > 1 && target.getValue().isSound()) {
             throw new IllegalArgumentException(
                     "A sound file is of one variation; “" + variations.getText() + "” are " + orders.size() + ".");
         }

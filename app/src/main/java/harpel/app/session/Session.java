@@ -27,6 +27,7 @@ public final class Session implements AutoCloseable {
     private final Printing printing;
     private final Audition audition;
     private final VariationSheet variations;
+    private final Sounds sounds;
 
     public Session(Piece piece) {
         this(piece, new Ports(), System::nanoTime);
@@ -47,6 +48,7 @@ public final class Session implements AutoCloseable {
         printing = new Printing(this);
         audition = new Audition(this);
         variations = new VariationSheet(this);
+        sounds = new Sounds(this);
         document.onChange(change -> {
             transport.engine().update(audition.heard(change.after()));
             forgetWhatIsNoMore(change);
@@ -111,6 +113,11 @@ public final class Session implements AutoCloseable {
 
     public VariationSheet variations() {
         return variations;
+    }
+
+    /** What stands in for the built-in sounds. */
+    public Sounds sounds() {
+        return sounds;
     }
 
     public Printing printing() {
@@ -189,6 +196,7 @@ public final class Session implements AutoCloseable {
     public void close() {
         made.close();
         printing.close();
+        sounds.close();
         transport.close();
     }
 }

@@ -6,11 +6,13 @@ import harpel.device.MidiDevices;
 import harpel.device.OutputPort;
 import harpel.device.Ports;
 import harpel.device.RecordingPort;
+import harpel.device.SoundBank;
 import harpel.engine.InputPort;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.engine.Tap;
 import harpel.piece.Piece;
+import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
@@ -69,6 +71,11 @@ public final class Transport implements AutoCloseable {
                 "harpel-devices");
         opener.setDaemon(true);
         opener.start();
+    }
+
+    /** Lets other sounds stand in for the built-in ones; null for those. From any thread; takes up to seconds. */
+    void useSounds(SoundBank bank) throws IOException {
+        devices.useSounds(bank, ports);
     }
 
     public LiveEngine engine() {

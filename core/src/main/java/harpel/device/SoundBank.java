@@ -1,0 +1,86 @@
+package harpel.device;
+
+import harpel.piece.Preset;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import javax.sound.midi.Instrument;
+import javax.sound.midi.InvalidMidiDataException;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.Soundbank;
+import javax.sound.midi.Synthesizer;
+
+/**
+ * The sounds of a SoundFont 2 or DLS file. In the software synthesizer each stands in the place of the built-in one with its bank and
+ * program; the other built-in ones stay.
+ */
+public final class SoundBank {
+    private static final String NO_BANK = ": this is neither a SoundFont 2 nor a DLS file";
+    /** RIFF, a length, and what it holds: {@code sfbk} (SoundFont 2.04) or {@code DLS } (DLS Level 1). */
+    private static final int HEAD = 12;
+
+    private final Path path;
+    private final Soundbank sounds;
+    private final Map<String, Preset> named = new LinkedHashMap<>();
+
+    private SoundBank(Path path, Soundbank sounds) {
+        this.path = path;
+        this.sounds = sounds;
+        for (Instrument instrument : sounds.getInstruments()) {
+            named.putIfAbsent(
+                    instrument.getName().strip(),
+                    new Preset(
+                            instrument.getPatch().getBank(),
+                            instrument.getPatch().getProgram()));
+        }
+    }
+
+    /** @throws IOException when it is not there or is no such file; it names the file */
+    public static SoundBank read(Path path) throws IOException {
+        try (InputStream in = Files.newInputStream(path)) {
+            // The platform's readers take much else for a sound.
+            String head = new String(in.readNBytes(HEAD), StandardCharsets.ISO_8859_1);
+            if (!head.matches("(?s)RIFF....(sfbk|DLS )")) {
+                throw new IOException(path + NO_BANK);
+            }
+        } catch (NoSuchFileException e) {
+            throw new IOException(path + ": there is no such file", e);
+        }
+        try {
+            return new SoundBank(path, MidiSystem.getSoundbank(path.toFile()));
+        } catch (InvalidMidiDataException e) {
+            throw new IOException(path + NO_BANK, e);
+        }
+    }
+
+    public Path path() {
+        return path;
+    }
+
+    /** Its sounds by name, in the order of the file. */
+    public Map<String, Preset> named() {
+        return Collections.unmodifiableMap(named);
+    }
+
+    /** Gives its sounds to a synthesizer. */
+    public void load(Synthesizer synthesizer) throws IOException {
+        if (!synthesizer.isSoundbankSupported(sounds) || !synthesizer.loadAllInstruments(sounds)) {
+            throw new IOException(path + ": the synthesizer cannot play these sounds");
+        }
+    }
+
+    /** Takes its sounds away again; the built-in ones are back. */
+    void unload(Synthesizer synthesizer) {
+        synthesizer.unloadAllInstruments(sounds);
+        Soundbank builtIn = synthesizer.getDefaultSoundbank();
+        if (builtIn != null) {
+            synthesizer.loadAllInstruments(builtIn);
+        }
+    }
+}
