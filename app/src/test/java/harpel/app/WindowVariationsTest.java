@@ -8,6 +8,7 @@ import harpel.app.session.VariationSheet.Card;
 import harpel.effect.notes.Echo;
 import harpel.engine.Tail;
 import harpel.format.PieceFile;
+import harpel.make.Recipe;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -94,6 +95,34 @@ class WindowVariationsTest extends WindowCase {
         clickOn("#variations-done");
         await(() -> session.look().view().get() == View.CHAIN);
         assertThat(now().variation()).as("nothing has changed").isEqualTo(41);
+    }
+
+    @Test
+    void aPhraseThatWasMadeIsMadeAnew() {
+        assertThat(onFx(() -> lookup("#vary-made").query().isVisible()))
+                .as("“Tide” was drawn")
+                .isFalse();
+        Recipe recipe = Recipe.Kind.MELODY.plain();
+        Recipe.Result made = recipe.make(now().key(), now().time());
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "Make",
+                        piece -> piece.withPhrase(
+                                Phrase.of("Tide", made.length(), made.notes()).withOrigin(recipe.origin())))));
+        clickOn("#vary-made");
+        await(() -> printed() == 12 && card(0).variant().way() == Way.MADE);
+        assertThat(card(3).phrase().notes()).isNotEqualTo(card(0).phrase().notes());
+        push(KeyCode.RIGHT);
+        push(KeyCode.ENTER);
+        Recipe.Result next = recipe.another().make(now().key(), now().time());
+        assertThat(now().phrase("tide").orElseThrow().notes()).hasSameSizeAs(next.notes());
+        assertThat(Recipe.of(now().phrase("tide").orElseThrow().origin())).contains(recipe.another());
+        assertThat(session.messages().last().get()).isEqualTo("Lead plays making 1.");
+        push(KeyCode.CONTROL, KeyCode.Z);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> onFx(() -> sheet.way().get()) == Way.CHANCE);
+        assertThat(onFx(() -> lookup("#vary-chance").queryAs(ToggleButton.class).isSelected()))
+                .isTrue();
     }
 
     @Test

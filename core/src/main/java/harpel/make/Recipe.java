@@ -2,6 +2,7 @@ package harpel.make;
 
 import harpel.param.ChoiceType;
 import harpel.param.Param;
+import harpel.param.ParamException;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.phrase.Note;
@@ -13,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What is to be made, with all its settings: the same recipe always makes the same notes.
@@ -52,10 +54,7 @@ public record Recipe(Kind kind, ParamSet values) {
     public Result make(Key key, TimeMap time) {
         return switch (kind) {
             case MELODY -> new Result(MelodyMaker.notes(values, key, time), MelodyMaker.length(values, time));
-            case CHORDS -> {
-                ChordsMaker maker = ChordsMaker.of(values);
-                yield new Result(maker.notes(key, time.meter()), maker.length(key, time.meter()));
-            }
+            case CHORDS -> new Result(ChordsMaker.notes(values, key, time), ChordsMaker.length(values, key, time));
             case RHYTHM -> {
                 long length = time.meter().tickOfBar(values.get(RhythmMaker.BARS));
                 long step = Math.max(1, Ticks.round(values.get(RhythmMaker.GRID).ticksAt(0, time)));
@@ -76,6 +75,31 @@ public record Recipe(Kind kind, ParamSet values) {
             }
             case RHYTHM -> this;
         };
+    }
+
+    /** So many further: what comes of asking for another so often. */
+    public Recipe another(long times) {
+        Recipe recipe = this;
+        for (long i = 0; i < times; i++) {
+            recipe = recipe.another();
+        }
+        return recipe;
+    }
+
+    /** What a phrase was made by, if it was made and another can be. */
+    public static Optional<Recipe> of(Origin origin) {
+        if (origin.kind() != Origin.Kind.MADE) {
+            return Optional.empty();
+        }
+        Map<String, Object> how = new LinkedHashMap<>(origin.how());
+        try {
+            Kind kind = new ChoiceType<>(Kind.class).read(how.remove("make"));
+            Recipe recipe = new Recipe(kind, ParamSet.read(kind.spec, how));
+            return Optional.of(recipe).filter(one -> !one.another().equals(one));
+        } catch (ParamException e) {
+            // Another version made it: it is what it is.
+            return Optional.empty();
+        }
     }
 
     /** Where a phrase made so comes from, with all that is set. */

@@ -2,13 +2,16 @@ package harpel.piece;
 
 import harpel.make.ChordsMaker;
 import harpel.make.Progression;
+import harpel.make.Recipe;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Voicing;
 import harpel.time.MeterMap;
+import harpel.time.TempoMap;
 import harpel.time.Ticks;
+import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -77,12 +80,18 @@ public final class TestPhrases {
     }
 
     private static Phrase chords(String name, String numerals, Key key, MeterMap meter) {
-        ChordsMaker maker = new ChordsMaker(
-                new Progression("", numerals), 1, Voicing.CLOSE, 55, false, ChordsMaker.Rhythm.HELD, 90);
-        List<Note> notes = maker.notes(key, meter).stream()
+        Recipe.Result made = Recipe.Kind.CHORDS
+                .plain()
+                .with(ChordsMaker.PROGRESSION, numerals)
+                .with(ChordsMaker.VOICING, Voicing.CLOSE)
+                .with(ChordsMaker.LOWEST, 43)
+                .with(ChordsMaker.HIGHEST, 67)
+                .with(ChordsMaker.BASS, false)
+                .make(key, new TimeMap(TempoMap.of(120), meter));
+        List<Note> notes = made.notes().stream()
                 .map(note -> note.withLength(note.length() - QUARTER / 8))
                 .toList();
-        return Phrase.of(name, maker.length(key, meter), notes);
+        return Phrase.of(name, made.length(), notes);
     }
 
     /** Degrees with the triads of the key, whatever it is. */

@@ -6,15 +6,19 @@ import harpel.chain.Differences;
 import harpel.chain.Stage;
 import harpel.effect.Chance;
 import harpel.effect.EffectKind;
+import harpel.make.Recipe;
 import harpel.param.ChoiceType;
 import harpel.param.FlagType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamType;
 import harpel.param.TimeType;
+import harpel.phrase.Notes;
+import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -36,6 +40,9 @@ public record Variant(Way way, long number, Piece piece, List<String> differs) {
         if (way == Way.CHANCE) {
             return new Variant(way, number, piece.withVariation(number), List.of());
         }
+        if (way == Way.MADE) {
+            return made(piece, part, number);
+        }
         Chain chain = piece.part(part).orElseThrow().chain();
         Chain drawn = chain;
         // A draw that leaves all as it is would be none: the next one is taken.
@@ -46,6 +53,30 @@ public record Variant(Way way, long number, Piece piece, List<String> differs) {
         Chain other = drawn;
         Piece varied = piece.withPart(part, one -> one.withChain(other));
         return new Variant(way, number, varied, Differences.between(chain, drawn));
+    }
+
+    /** What made the phrase of a part, if that can make others. */
+    public static Optional<Recipe> recipe(Piece piece, String part) {
+        return piece.part(part)
+                .flatMap(one -> piece.phrase(one.phrase()))
+                .flatMap(phrase -> Recipe.of(phrase.origin()));
+    }
+
+    private static Variant made(Piece piece, String part, long number) {
+        Recipe recipe = recipe(piece, part).map(one -> one.another(number)).orElse(null);
+        if (recipe == null || number == 0) {
+            return new Variant(Way.MADE, number, piece, List.of());
+        }
+        Phrase phrase = piece.phrase(piece.part(part).orElseThrow().phrase()).orElseThrow();
+        Recipe.Result result = recipe.make(piece.key(), piece.time());
+        Phrase other = phrase.withNotes(Notes.of(result.notes()))
+                .withLength(result.length())
+                .withOrigin(recipe.origin());
+        return new Variant(
+                Way.MADE,
+                number,
+                piece.withPhrase(other),
+                List.of(recipe.origin().details()));
     }
 
     private static Chain drawn(Chain chain, Way way, Chance chance) {

@@ -7,7 +7,9 @@ public enum Way {
     /** Settings are moved a little; choices rarely, and no stage is switched. */
     LITTLE(0.35, 0.12, 0.02, 0),
     /** Settings are moved a lot; now and then a choice, and seldom a stage is switched. */
-    LOT(0.6, 0.4, 0.12, 0.06);
+    LOT(0.6, 0.4, 0.12, 0.06),
+    /** The phrase is another of the same making. */
+    MADE(0, 0, 0, 0);
 
     /** How often a setting with a range is moved, 0–1. */
     final double often;

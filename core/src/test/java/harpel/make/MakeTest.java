@@ -9,13 +9,13 @@ import harpel.make.RhythmMaker.Row;
 import harpel.make.Taking.Range;
 import harpel.param.ParamSet;
 import harpel.phrase.Note;
+import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.testkit.Randoms;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Numeral;
 import harpel.theory.Voicing;
-import harpel.time.MeterMap;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
@@ -127,10 +127,9 @@ class MakeTest {
 
     @Test
     void chordsAreHeldOrStruckAndReadBack() {
-        ChordsMaker held = new ChordsMaker(
-                new Progression("", "ii7 V7 Imaj7"), 1, Voicing.LEAD, 60, true, ChordsMaker.Rhythm.HELD, 90);
-        List<Note> notes = held.notes(Key.C_MAJOR, MeterMap.FOUR_FOUR);
-        assertThat(held.length(Key.C_MAJOR, MeterMap.FOUR_FOUR)).isEqualTo(3 * BAR);
+        Recipe held = Recipe.Kind.CHORDS.plain().with(ChordsMaker.PROGRESSION, "ii7 V7 Imaj7");
+        List<Note> notes = held.make(Key.C_MAJOR, TimeMap.DEFAULT).notes();
+        assertThat(held.make(Key.C_MAJOR, TimeMap.DEFAULT).length()).isEqualTo(3 * BAR);
         for (int bar = 0; bar < 3; bar++) {
             long tick = bar * BAR;
             List<Integer> pitches = notes.stream()
@@ -142,15 +141,57 @@ class MakeTest {
             assertThat(pitches).hasSize(5);
         }
         assertThat(notes).allMatch(note -> note.length() == BAR);
-        ChordsMaker off = new ChordsMaker(
-                new Progression("", "I"), 0.5, Voicing.CLOSE, 60, false, ChordsMaker.Rhythm.OFF_BEATS, 90);
-        assertThat(off.notes(Key.C_MAJOR, MeterMap.FOUR_FOUR).stream()
-                        .map(note -> note.tick() / (BAR / 8))
-                        .distinct())
-                .containsExactly(1L, 3L);
-        assertThatThrownBy(() -> new ChordsMaker(
-                        new Progression("", "I"), 0, Voicing.CLOSE, 60, false, ChordsMaker.Rhythm.HELD, 90))
-                .hasMessageContaining("up to 16");
+        Recipe off = held.with(ChordsMaker.PROGRESSION, "I")
+                .with(ChordsMaker.BARS, 0.5)
+                .with(ChordsMaker.RHYTHM, ChordsMaker.Rhythm.OFF_BEATS);
+        assertThat(eighths(off)).containsExactly(1L, 3L);
+        Recipe row = held.with(ChordsMaker.PROGRESSION, "I IV")
+                .with(ChordsMaker.BARS, 0.75)
+                .with(ChordsMaker.RHYTHM, ChordsMaker.Rhythm.STEPS)
+                .with(ChordsMaker.STEPS, "x..5.");
+        assertThat(eighths(row)).as("the row begins with each chord").containsExactly(0L, 3L, 5L, 6L, 9L, 11L);
+        assertThat(row.make(Key.C_MAJOR, TimeMap.DEFAULT).notes())
+                .allSatisfy(note -> assertThat(note.velocity()).isEqualTo(note.tick() / (BAR / 8) % 6 == 3 ? 45 : 90));
+    }
+
+    private static List<Long> eighths(Recipe recipe) {
+        return recipe.make(Key.C_MAJOR, TimeMap.DEFAULT).notes().stream()
+                .map(note -> note.tick() / (BAR / 8))
+                .distinct()
+                .toList();
+    }
+
+    @Test
+    void chordsStayInTheirRangeWhateverTheVoicing() {
+        for (Voicing voicing : Voicing.values()) {
+            for (Progression progression : Progression.COMMON) {
+                Recipe recipe = Recipe.Kind.CHORDS
+                        .plain()
+                        .with(ChordsMaker.PROGRESSION, progression.text())
+                        .with(ChordsMaker.VOICING, voicing)
+                        .with(ChordsMaker.LOWEST, 50)
+                        .with(ChordsMaker.HIGHEST, 64)
+                        .with(ChordsMaker.BASS, false);
+                assertThat(recipe.make(D_DORIAN, TimeMap.DEFAULT).notes())
+                        .as("%s %s", voicing, progression)
+                        .isNotEmpty()
+                        .allMatch(note -> note.pitch() >= 50 && note.pitch() <= 64);
+            }
+        }
+        assertThatThrownBy(() ->
+                        Recipe.Kind.CHORDS.plain().with(ChordsMaker.HIGHEST, 55).make(D_DORIAN, TimeMap.DEFAULT))
+                .hasMessage("chords need an octave: from C3 on the highest note is B3 or higher");
+    }
+
+    @Test
+    void whatMadeAPhraseIsReadFromItAgain() {
+        Recipe melody = Recipe.Kind.MELODY.plain().with(MelodyMaker.SEED, 7);
+        assertThat(Recipe.of(melody.origin())).contains(melody);
+        assertThat(Recipe.of(melody.another(3).origin())).contains(melody.with(MelodyMaker.SEED, 10));
+        assertThat(Recipe.of(Recipe.Kind.RHYTHM.plain().origin()))
+                .as("a rhythm has no other like it")
+                .isEmpty();
+        assertThat(Recipe.of(Origin.DRAWN)).isEmpty();
     }
 
     /** Whatever is set: inside the allowed pitches and bars, on the grid, the same for the same seed. */

@@ -2,6 +2,7 @@ package harpel.app.session;
 
 import harpel.app.session.VariationSheet.Card;
 import harpel.phrase.Phrase;
+import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.print.Provenance;
@@ -38,23 +39,26 @@ public final class VariationChoice {
         }
         session.document().apply(PieceEdit.of("Use " + name, piece -> {
             Piece back = Provenance.back(piece, of);
-            return card.variant().way() == Way.CHANCE
-                    ? back.withVariation(card.variant().number()).withPart(of, one -> one.withVariations(List.of()))
-                    : back.withPart(
-                            of,
-                            one -> one.withChain(card.variant()
-                                    .piece()
-                                    .part(of)
-                                    .orElseThrow()
-                                    .chain()));
+            Piece varied = card.variant().piece();
+            Part as = varied.part(of).orElseThrow();
+            return switch (card.variant().way()) {
+                case CHANCE ->
+                    back.withVariation(card.variant().number()).withPart(of, one -> one.withVariations(List.of()));
+                case MADE -> back.withPhrase(varied.phrase(as.phrase()).orElseThrow());
+                case LITTLE, LOT -> back.withPart(of, one -> one.withChain(as.chain()));
+            };
         }));
         session.say(sheet.part().name() + " plays " + name + "."
                 + (card.variant().way() == Way.CHANCE ? " The variation is the whole piece’s." : ""));
     }
 
     private static String name(Card card) {
-        return (card.variant().way() == Way.CHANCE ? "variation " : "settings ")
-                + card.variant().number();
+        String word = switch (card.variant().way()) {
+            case CHANCE -> "variation ";
+            case MADE -> "making ";
+            case LITTLE, LOT -> "settings ";
+        };
+        return word + card.variant().number();
     }
 
     /** Puts what came of a card into the list of phrases. */
@@ -78,8 +82,9 @@ public final class VariationChoice {
             Piece with = piece;
             names.clear();
             for (Card card : kept) {
-                String called = (card.variant().way() == Way.CHANCE ? "Variation " : "Settings ")
-                        + card.variant().number() + ", " + sheet.part().name();
+                String name = name(card);
+                String called = name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1) + ", "
+                        + sheet.part().name();
                 names.add(called);
                 with = with.withPhrase(card.phrase()
                         .withId(with.freePhraseId(Phrase.idFor(called)))

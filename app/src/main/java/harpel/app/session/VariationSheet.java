@@ -169,6 +169,11 @@ public final class VariationSheet {
         return base.part(part).orElseThrow();
     }
 
+    /** Whether its phrase was made, so that others can be. */
+    public boolean canMake() {
+        return Variant.recipe(base, part).isPresent();
+    }
+
     public Piece base() {
         return base;
     }
@@ -231,6 +236,11 @@ public final class VariationSheet {
         }
         // The cards are of one number each, also where the part takes several in turn.
         base = Provenance.back(now, part).withPart(part, one -> one.withVariations(List.of()));
+        if (way.get() == Way.MADE && !canMake()) {
+            // Setting it begins anew.
+            way.set(Way.CHANCE);
+            return;
+        }
         cards.clear();
         chosen.set(0);
         if (apart.get()) {

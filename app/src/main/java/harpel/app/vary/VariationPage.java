@@ -43,6 +43,7 @@ public final class VariationPage extends BorderPane {
     private final Button spread;
     private final ToggleButton apart;
     private final ToggleButton others;
+    private final ToggleButton made;
     private final List<CardView> views = new ArrayList<>();
 
     public VariationPage(Session session) {
@@ -77,6 +78,12 @@ public final class VariationPage extends BorderPane {
                 Way.LOT,
                 "settings a lot",
                 "Many settings are moved far, and now and then a choice or a stage");
+        made = way(
+                group,
+                second,
+                Way.MADE,
+                "made anew",
+                "Others of what made the phrase: the next seeds, or progressions");
         more = Buttons.button("12 more", "variations-more", "Shows twelve more, at most 48", sheet::more);
         apart = Buttons.toggle(
                 "drawn apart: unlike first",
@@ -134,15 +141,18 @@ public final class VariationPage extends BorderPane {
         });
     }
 
-    private void way(ToggleGroup group, HBox row, Way way, String words, String tip) {
-        row.getChildren()
-                .add(Buttons.oneOf(
-                        group,
-                        words,
-                        "vary-" + way.name().toLowerCase(Locale.ROOT),
-                        tip,
-                        sheet.way().get() == way,
-                        () -> sheet.way().set(way)));
+    private ToggleButton way(ToggleGroup group, HBox row, Way way, String words, String tip) {
+        ToggleButton button = Buttons.oneOf(
+                group,
+                words,
+                "vary-" + way.name().toLowerCase(Locale.ROOT),
+                tip,
+                sheet.way().get() == way,
+                () -> sheet.way().set(way));
+        // The sheet itself leaves a way that a part does not have.
+        sheet.way().addListener((property, before, now) -> button.setSelected(now == way));
+        row.getChildren().add(button);
+        return button;
     }
 
     private static Region space() {
@@ -185,9 +195,13 @@ public final class VariationPage extends BorderPane {
                 .map(one -> "“" + one.name() + "”, ")
                 .orElse("");
         about.setText(phrase + "through " + (stages == 1 ? "1 stage" : stages + " stages") + " · "
-                + (sheet.way().get() == Way.CHANCE
-                        ? "all alike but for chance"
-                        : "drawn from what is set, chance as it is"));
+                + switch (sheet.way().get()) {
+                    case CHANCE -> "all alike but for chance";
+                    case LITTLE, LOT -> "drawn from what is set, chance as it is";
+                    case MADE -> "phrases of the same making, chance as it is";
+                });
+        made.setVisible(sheet.canMake());
+        made.setManaged(sheet.canMake());
         for (int i = 0; i < views.size(); i++) {
             views.get(i).show(i);
         }
