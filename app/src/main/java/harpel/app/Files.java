@@ -314,12 +314,18 @@ public final class Files {
                                         wanted.target()
                                                 .sound(session.sounds().bank().get()),
                                         path));
+            } else if (wanted.target() == PrintSheet.Target.FILES) {
+                askFolder("A folder for " + orders.get(0).parts().size() + " MIDI files")
+                        .ifPresent(folder -> session.printing().toFiles(orders.get(0), wanted.form(), folder));
+            } else if (wanted.target() == PrintSheet.Target.STAGES) {
+                askFolder("A folder for what leaves each stage")
+                        .ifPresent(folder -> session.printing().toStages(orders.get(0), wanted.form(), folder));
             } else if (orders.size() == 1) {
                 ask(true, "Print to a MIDI file", MIDI, wanted.fileName())
-                        .ifPresent(path -> session.printing().toFile(orders.get(0), wanted.format(), path));
+                        .ifPresent(path -> session.printing().toFile(orders.get(0), wanted.form(), path));
             } else {
                 askFolder("A folder for " + orders.size() + " MIDI files")
-                        .ifPresent(folder -> session.printing().toFolder(orders, wanted.format(), folder));
+                        .ifPresent(folder -> session.printing().toFolder(orders, wanted.form(), folder));
             }
         });
     }

@@ -6,8 +6,10 @@ import harpel.app.session.Look.View;
 import harpel.effect.notes.Echo;
 import harpel.engine.LiveStatus.Mode;
 import harpel.engine.Tail;
+import harpel.event.NoteStart;
 import harpel.format.MidiFile;
 import harpel.format.PieceFile;
+import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -168,7 +170,7 @@ class WindowPrintTest extends WindowCase {
     void whatIsPrintedIsWhatIsHeard() throws IOException {
         Path target = folder.resolve("lead.mid");
         PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, 4 * BAR, Tail.STOP);
-        interact(() -> session.printing().toFile(order, 1, target));
+        interact(() -> session.printing().toFile(order, SmfForm.PLAIN, target));
         await(() -> session.messages().last().get().startsWith("Printed to lead.mid: "));
         MidiFile printed = SmfReader.read(Files.readAllBytes(target));
         List<String> first = printed.notes().stream()
@@ -193,7 +195,7 @@ class WindowPrintTest extends WindowCase {
     void aPrintIsCancelledAndWritesNothing() {
         Path target = folder.resolve("long.mid");
         PrintOrder order = new PrintOrder(now(), Set.of("clock"), 0, 400_000 * BAR, Tail.CUT);
-        interact(() -> session.printing().toFile(order, 1, target));
+        interact(() -> session.printing().toFile(order, SmfForm.PLAIN, target));
         clickOn("#cancel");
         await(() -> session.messages().last().get().contains("was cancelled"));
         assertThat(Files.exists(target)).isFalse();
@@ -203,13 +205,41 @@ class WindowPrintTest extends WindowCase {
     @Test
     void whatGoesWrongIsTold() {
         Path target = folder.resolve("none/lead.mid");
-        interact(() -> session.printing().toFile(PrintOrder.of(now(), "lead", Tail.CUT), 1, target));
+        interact(() -> session.printing().toFile(PrintOrder.of(now(), "lead", Tail.CUT), SmfForm.PLAIN, target));
         await(() -> session.messages().last().get().startsWith("Printing to lead.mid failed: "));
         PrintOrder order = PrintOrder.of(now(), "lead", Tail.CUT);
-        interact(() -> session.printing().toFolder(List.of(order.withVariation(1), order.withVariation(2)), 0, folder));
+        interact(() -> session.printing()
+                .toFolder(List.of(order.withVariation(1), order.withVariation(2)), SmfForm.of(0), folder));
         await(() -> session.messages().last().get().startsWith("Printed 2 files to "));
         assertThat(folder.resolve("variation-1.mid")).exists();
         assertThat(folder.resolve("variation-2.mid")).exists();
+    }
+
+    @Test
+    void eachPartOrEachStageGoesIntoAFileOfItsOwn() throws IOException {
+        PrintOrder both = new PrintOrder(now(), Set.of("lead", "clock"), 0, BAR, Tail.CUT);
+        interact(() -> session.printing().toFiles(both, new SmfForm(1, 480), folder));
+        await(() -> session.messages().last().get().startsWith("Printed 2 files to "));
+        byte[] bytes = Files.readAllBytes(folder.resolve("lead.mid"));
+        assertThat((bytes[12] & 0xFF) << 8 | bytes[13] & 0xFF).isEqualTo(480);
+        assertThat(SmfReader.read(bytes).events()).isNotEmpty();
+        assertThat(folder.resolve("clock.mid")).exists();
+        PrintOrder one = PrintOrder.of(now(), "lead", Tail.CUT);
+        interact(() -> session.printing().toStages(one, SmfForm.PLAIN, folder));
+        await(() -> session.messages().last().get().startsWith("Printed every stage to "));
+        long notes = SmfReader.read(Files.readAllBytes(folder.resolve("00-input.mid"))).events().stream()
+                .filter(NoteStart.class::isInstance)
+                .count();
+        assertThat(notes).isEqualTo(now().phrase("tide").orElseThrow().notes().size());
+        assertThat(folder.resolve("01-"
+                        + now().part("lead")
+                                .orElseThrow()
+                                .chain()
+                                .stages()
+                                .get(0)
+                                .id() + ".mid"))
+                .exists();
+        assertThat(folder.resolve("99-sound.mid")).exists();
     }
 
     @Test

@@ -6,6 +6,7 @@ import harpel.engine.Program;
 import harpel.event.Event;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
+import harpel.format.SmfForm;
 import harpel.format.SmfWriter;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -63,7 +64,7 @@ public final class Material {
     }
 
     public static byte[] file(Phrase phrase) {
-        return SmfWriter.write(1, TimeMap.DEFAULT, List.of(), events(phrase), phrase.length());
+        return SmfWriter.write(SmfForm.PLAIN, TimeMap.DEFAULT, List.of(), events(phrase), phrase.length());
     }
 
     static double median(double[] values) {

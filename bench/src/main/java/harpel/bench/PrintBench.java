@@ -7,6 +7,7 @@ import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.format.MidiFile;
+import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
 import harpel.theory.Key;
@@ -63,7 +64,7 @@ final class PrintBench {
         List<Event> events = in.events();
         Plan plan = Plan.ofChain("bench", chain, Key.C_MAJOR, in.time(), 1);
         PrintJob.Result result = new PrintJob(plan, "bench", Tail.STOP, Tap.NONE).print(events, in.printedEnd());
-        SmfWriter.write(1, in.time(), in.metas(), result.events(), result.lengthTicks());
+        SmfWriter.write(SmfForm.PLAIN, in.time(), in.metas(), result.events(), result.lengthTicks());
     }
 
     private static void jdk(byte[] file) throws Exception {

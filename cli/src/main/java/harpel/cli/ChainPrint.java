@@ -10,12 +10,14 @@ import harpel.event.Event;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
 import harpel.format.MidiFile;
+import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
 import harpel.param.ParamException;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.print.Losses;
+import harpel.print.StageFiles;
 import harpel.theory.Key;
 import java.io.IOException;
 import java.io.InputStream;
@@ -29,11 +31,11 @@ import java.util.Set;
 /** Prints the notes of a MIDI file through a chain file. */
 final class ChainPrint {
     private final Report report;
-    private final int format;
+    private final SmfForm form;
 
-    ChainPrint(Report report, int format) {
+    ChainPrint(Report report, SmfForm form) {
         this.report = report;
-        this.format = format;
+        this.form = form;
     }
 
     /**
@@ -52,7 +54,7 @@ final class ChainPrint {
         Plan plan = Plan.ofChain(chain.part(), chain.chain(), key, input.time(), variation);
         List<Event> events = input.events();
         long end = bars == null ? input.printedEnd() : input.time().meter().tickOfBar(bars);
-        StageFiles taps = new StageFiles();
+        StageFiles taps = new StageFiles(chain.part());
         Part part = Part.of(chain.part(), chain.chain());
         Losses losses = new Losses(
                 Piece.empty().withTime(input.time()).withParts(List.of(part.withId(chain.part()))),
@@ -105,6 +107,6 @@ final class ChainPrint {
     }
 
     private void write(String target, MidiFile input, List<? extends Event> events, long length) throws IOException {
-        Report.write(target, SmfWriter.write(format, input.time(), input.metas(), events, length));
+        Report.write(target, SmfWriter.write(form, input.time(), input.metas(), events, length));
     }
 }

@@ -1,12 +1,15 @@
 package harpel.cli;
 
+import harpel.engine.Tap;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
+import harpel.format.SmfForm;
 import harpel.param.ParamException;
 import harpel.piece.Piece;
 import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;
+import harpel.print.StageFiles;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
@@ -38,14 +41,23 @@ final class PiecePrint {
         }
     }
 
-    void print(PrintOrder order, int format, String out) throws IOException, InterruptedException {
-        Printed printed = order.print(done -> {});
-        Report.write(out, printed.midi(format));
+    /** @param stages the folder for what leaves each stage of the only part, or null */
+    void print(PrintOrder order, SmfForm form, String out, Path stages) throws IOException, InterruptedException {
+        String part = order.parts().iterator().next();
+        StageFiles taps = new StageFiles(part);
+        Printed printed = order.print(done -> {}, stages == null ? Tap.NONE : taps);
+        Report.write(out, printed.midi(form));
+        if (stages != null) {
+            taps.write(
+                    stages,
+                    order.piece().part(part).orElseThrow().chain(),
+                    (file, events) -> Report.write(file.toString(), printed.midi(form, "", events)));
+        }
         report.lost("", printed.losses());
     }
 
     /** Prints several variations side by side, a file each in a folder. */
-    void print(PrintOrder order, List<Long> variations, int format, Path folder)
+    void print(PrintOrder order, List<Long> variations, SmfForm form, Path folder)
             throws IOException, InterruptedException, CouldNot {
         Files.createDirectories(folder);
         try (PrintPool pool = new PrintPool()) {
@@ -54,7 +66,7 @@ final class PiecePrint {
             for (int i = 0; i < prints.size(); i++) {
                 Printed printed = prints.get(i).get();
                 String name = "variation-" + variations.get(i);
-                Report.write(folder.resolve(name + ".mid").toString(), printed.midi(format));
+                Report.write(folder.resolve(name + ".mid").toString(), printed.midi(form));
                 report.lost(name + ": ", printed.losses());
             }
         } catch (ExecutionException e) {

@@ -1,6 +1,7 @@
 package harpel.cli;
 
 import harpel.engine.Tail;
+import harpel.format.SmfForm;
 import harpel.print.PrintOrder;
 import harpel.print.VariationNumbers;
 import java.io.IOException;
@@ -18,7 +19,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "print",
         description = {
-            "Faster than real time, writes MIDI files with 960 ticks to a quarter: of parts of a piece (--piece), a named",
+            "Faster than real time, writes MIDI files: of parts of a piece (--piece), a named",
             "track each, with generators, routes, levers and movers; or of the notes of a MIDI file (IN) sent through a",
             "chain (--chain), with the input's tempo and meter, to its end of track rounded up to a bar.",
             "What is lost on the way, such as notes out of range, is said on standard error."
@@ -68,9 +69,16 @@ final class PrintCommand implements Callable<Integer> {
     private int format = 1;
 
     @Option(
+            names = "--division",
+            paramLabel = "N",
+            description = "Ticks to a quarter in the file, 24–32767 (default 960).")
+    private int division = SmfForm.PLAIN.division();
+
+    @Option(
             names = "--stages",
             paramLabel = "DIR",
-            description = "Of a chain: also write what leaves each stage, one file each, into this folder.")
+            description =
+                    "Of a chain or of one part: also write what leaves each stage, one file each, into this folder.")
     private Path stages;
 
     @Option(names = "--strict", description = "Exit with 1 when anything was lost on the way.")
@@ -82,33 +90,43 @@ final class PrintCommand implements Callable<Integer> {
                 (what.piece == null) != (chain == null),
                 "say what to print: --piece PIECE, or --chain CHAIN and a MIDI file");
         what.check();
-        check(format == 0 || format == 1, "--format must be 0 or 1 but was " + format);
+        SmfForm form = form();
         Report report = new Report(spec.commandLine().getErr());
         if (what.piece == null) {
             check(in != null, "a chain needs a MIDI file to send through it; - is standard input");
             check(
                     what.parts == null && what.fromBar == null && variations == null,
                     "--parts, --from-bar and --variations go with --piece");
-            new ChainPrint(report, format)
+            new ChainPrint(report, form)
                     .print(chain, in, out, what.variation == null ? 1 : what.variation, what.bars, tail(), stages);
         } else {
             check(in == null, "a piece has its own notes; it takes no MIDI file but was given " + in);
-            check(stages == null, "--stages goes with --chain");
             check(what.variation == null || variations == null, "say --variation or --variations, not both");
-            printPiece(report);
+            check(
+                    stages == null || variations == null && what.parts != null && what.parts.size() == 1,
+                    "--stages goes with --chain, or with one of --parts and one variation of a piece");
+            printPiece(report, form);
         }
         report.summary();
         return strict && !report.isClean() ? Main.COULD_NOT : 0;
     }
 
-    private void printPiece(Report report) throws IOException, CouldNot, InterruptedException {
+    private void printPiece(Report report, SmfForm form) throws IOException, CouldNot, InterruptedException {
         PiecePrint printer = new PiecePrint(report);
         List<Long> several = variations == null ? List.of() : numbers(variations);
         PrintOrder order = what.order(printer.read(what.piece), tail());
         if (several.isEmpty()) {
-            printer.print(order, format, out);
+            printer.print(order, form, out, stages);
         } else {
-            printer.print(order, several, format, Path.of(out));
+            printer.print(order, several, form, Path.of(out));
+        }
+    }
+
+    private SmfForm form() {
+        try {
+            return new SmfForm(format, division);
+        } catch (IllegalArgumentException e) {
+            throw new ParameterException(spec.commandLine(), "--" + e.getMessage(), e);
         }
     }
 

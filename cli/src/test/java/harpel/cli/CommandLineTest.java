@@ -114,6 +114,22 @@ class CommandLineTest {
     }
 
     @Test
+    void stagesOfAPartOfAPieceGetTheirFilesAtAnyDivision() throws IOException {
+        Path stages = folder.resolve("stages");
+        assertThat(run(
+                        ("print --piece ../demo/the-salt-clock.harpel --parts harbour-bells --bars 2 --division 480 --stages "
+                                        + stages + " -o " + folder.resolve("one.mid"))
+                                .split(" ")))
+                .isZero();
+        byte[] whole = Files.readAllBytes(folder.resolve("one.mid"));
+        byte[] last = Files.readAllBytes(stages.resolve("99-sound.mid"));
+        assertThat((whole[12] & 0xFF) << 8 | whole[13] & 0xFF).isEqualTo(480);
+        assertThat(SmfReader.read(last).notes())
+                .isNotEmpty()
+                .containsExactlyElementsOf(SmfReader.read(whole).notes());
+    }
+
+    @Test
     void standardInputAndOutputAreFiles() throws IOException {
         InputStream inBefore = System.in;
         PrintStream outBefore = System.out;
@@ -138,7 +154,8 @@ class CommandLineTest {
                 "print --chain c.json -o y.mid | a chain needs a MIDI file",
                 "print --chain c.json x.mid -o y.mid --parts a | --parts, --from-bar and --variations go with --piece",
                 "print --piece p.harpel x.mid -o y.mid | takes no MIDI file but was given x.mid",
-                "print --piece p.harpel -o y.mid --stages d | --stages goes with --chain",
+                "print --piece p.harpel -o y.mid --stages d | --stages goes with --chain, or with one of --parts",
+                "print --chain c.json x.mid -o y.mid --division 23 | --division must be 24–32767 ticks to a quarter but was 23",
                 "print --piece p.harpel -o y.mid --from-bar 0 | --from-bar must be 1–100000 but was 0",
                 "print --piece p.harpel -o y.mid --variation 1 --variations 1-2 | not both",
                 "print --piece p.harpel -o y.mid --variations 9-2 | --variations: variations rise, and are at most 1000",

@@ -26,13 +26,11 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 
 /**
- * Writes Standard MIDI Files of format 0 or 1 at 960 to a quarter (Standard MIDI Files 1.0), in one pass. What falls together in the
+ * Writes Standard MIDI Files of format 0 or 1 (Standard MIDI Files 1.0), in one pass. What falls together in the
  * file's coarser ticks is settled by the rule of the sound stage: a later start of one pitch strikes again, two at one tick are one, and
  * the last end ends.
  */
 public final class SmfWriter {
-    public static final int RESOLUTION = 960;
-
     private static final int LONGEST_DELTA = 0x0FFF_FFFF;
     private static final int VOICES = 16 * 128;
 
@@ -53,7 +51,11 @@ public final class SmfWriter {
 
     private long groupTick;
 
-    private SmfWriter() {}
+    private final int division;
+
+    private SmfWriter(int division) {
+        this.division = division;
+    }
 
     /**
      * A line of a file.
@@ -64,40 +66,40 @@ public final class SmfWriter {
     public record Track(String name, List<? extends Event> events) {}
 
     /**
-     * @param format 0: one track; 1: tempo, meter and names in the first track, the events in the second
+     * One line of notes, in the second track of format 1.
+     *
      * @param events in the order of events; every start has its end
      */
     public static byte[] write(
-            int format, TimeMap time, List<Meta> metas, List<? extends Event> events, long lengthTicks) {
-        return writeTracks(format, time, metas, List.of(new Track("", events)), lengthTicks);
+            SmfForm form, TimeMap time, List<Meta> metas, List<? extends Event> events, long lengthTicks) {
+        return writeTracks(form, time, metas, List.of(new Track("", events)), lengthTicks);
     }
 
-    /** @param format 0: all in one track; 1: tempo, meter and what is about the whole in the first track, then one for each line */
-    public static byte[] writeTracks(int format, TimeMap time, List<Meta> metas, List<Track> tracks, long lengthTicks) {
-        if (format != 0 && format != 1) {
-            throw new IllegalArgumentException("format must be 0 or 1 but was " + format);
-        }
-        long length = Ticks.toResolution(lengthTicks, RESOLUTION);
+    public static byte[] writeTracks(
+            SmfForm form, TimeMap time, List<Meta> metas, List<Track> tracks, long lengthTicks) {
+        int format = form.format();
+        int division = form.division();
+        long length = Ticks.toResolution(lengthTicks, division);
         List<Meta> conductor = conductor(time, metas);
         ByteArrayOutputStream file = new ByteArrayOutputStream();
         file.writeBytes(new byte[] {'M', 'T', 'h', 'd', 0, 0, 0, 6, 0, (byte) format});
         int chunks = format == 0 ? 1 : tracks.size() + 1;
         file.write(chunks >> 8);
         file.write(chunks & 0xFF);
-        file.write(RESOLUTION >> 8);
-        file.write(RESOLUTION & 0xFF);
+        file.write(division >> 8);
+        file.write(division & 0xFF);
         if (format == 0) {
             List<Event> all = new ArrayList<>();
             tracks.forEach(track -> all.addAll(track.events));
             if (tracks.size() > 1) {
                 all.sort(EventOrder.INSTANCE);
             }
-            new SmfWriter().track(conductor, all, length, file);
+            new SmfWriter(division).track(conductor, all, length, file);
         } else {
-            new SmfWriter().track(conductor, List.of(), length, file);
+            new SmfWriter(division).track(conductor, List.of(), length, file);
             for (Track track : tracks) {
                 List<Meta> name = track.name.isEmpty() ? List.of() : List.of(text(0, Meta.TRACK_NAME, track.name));
-                new SmfWriter().track(name, track.events, length, file);
+                new SmfWriter(division).track(name, track.events, length, file);
             }
         }
         return file.toByteArray();
@@ -155,7 +157,7 @@ public final class SmfWriter {
             }
         }
         events.sort(EventOrder.INSTANCE);
-        return write(1, time, List.of(text(0, Meta.TRACK_NAME, phrase.name())), events, phrase.length());
+        return write(SmfForm.PLAIN, time, List.of(text(0, Meta.TRACK_NAME, phrase.name())), events, phrase.length());
     }
 
     private static List<Meta> conductor(TimeMap time, List<Meta> metas) {
@@ -178,7 +180,7 @@ public final class SmfWriter {
         int meta = 0;
         for (int i = 0; i < events.size(); i++) {
             Event event = events.get(i);
-            long tick = Ticks.toResolution(event.tick(), RESOLUTION);
+            long tick = Ticks.toResolution(event.tick(), division);
             if (tick != groupTick) {
                 flush();
                 if (!late.isEmpty() && tick > groupTick) {
@@ -214,7 +216,7 @@ public final class SmfWriter {
         settled.clear();
         for (int i = 0; i < group.size(); i++) {
             if (group.get(i) instanceof NoteEnd end) {
-                boolean tooShort = Ticks.toResolution(end.start().tick(), RESOLUTION) >= groupTick;
+                boolean tooShort = Ticks.toResolution(end.start().tick(), division) >= groupTick;
                 (tooShort ? late : settled).add(end);
             }
         }
@@ -251,7 +253,7 @@ public final class SmfWriter {
     private void start(NoteStart start) {
         int voice = voice(start);
         NoteStart before = struck[voice];
-        boolean together = before != null && Ticks.toResolution(before.tick(), RESOLUTION) == groupTick;
+        boolean together = before != null && Ticks.toResolution(before.tick(), division) == groupTick;
         if (sounding[voice]++ > 0 && together) {
             NoteStart joined = before.mergedWith(start);
             for (int i = 0; i < settled.size(); i++) {
@@ -273,8 +275,8 @@ public final class SmfWriter {
         return note.channel() << 7 | note.pitch();
     }
 
-    private static long metaTick(Meta meta) {
-        return Ticks.toResolution(meta.tick(), RESOLUTION);
+    private long metaTick(Meta meta) {
+        return Ticks.toResolution(meta.tick(), division);
     }
 
     private void write(Meta meta) {

@@ -3,6 +3,7 @@ package harpel.print;
 import harpel.engine.PrintJob;
 import harpel.engine.Program;
 import harpel.engine.Tail;
+import harpel.engine.Tap;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -70,9 +71,15 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
      * @throws InterruptedException when the thread was interrupted
      */
     public Printed print(DoubleConsumer progress) throws InterruptedException {
+        return print(progress, Tap.NONE);
+    }
+
+    /** @param tap is shown what happens on the way */
+    public Printed print(DoubleConsumer progress, Tap tap) throws InterruptedException {
         Program program = Program.of(piece);
         Losses losses = new Losses(piece, parts);
-        PrintJob.Result result = new PrintJob(program.plan(), parts, tail, losses)
+        Tap shown = tap == Tap.NONE ? losses : Tap.both(losses, tap);
+        PrintJob.Result result = new PrintJob(program.plan(), parts, tail, shown)
                 .from(from)
                 .onProgress(progress)
                 .print(program, to);

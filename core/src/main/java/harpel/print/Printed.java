@@ -4,12 +4,14 @@ import harpel.event.Event;
 import harpel.event.Events;
 import harpel.event.Message;
 import harpel.event.NoteStart;
+import harpel.format.SmfForm;
 import harpel.format.SmfWriter;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 
@@ -62,16 +64,32 @@ public record Printed(PrintOrder order, Map<String, List<Event>> events, long en
 
     /**
      * As a Standard MIDI File with a named track a part, tempo, meter, key and marks; its time begins where the print does.
-     *
-     * @param format 0 or 1
      */
-    public byte[] midi(int format) {
-        Piece piece = order.piece();
+    public byte[] midi(SmfForm form) {
+        return midi(form, events.keySet());
+    }
+
+    /** Some of the parts alone. */
+    public byte[] midi(SmfForm form, Collection<String> parts) {
         List<SmfWriter.Track> tracks = new ArrayList<>();
-        events.forEach((part, sent) -> tracks.add(
-                new SmfWriter.Track(piece.part(part).orElseThrow().name(), Events.moved(sent, -order.from()))));
+        parts.forEach(
+                part -> tracks.add(track(order.piece().part(part).orElseThrow().name(), events.get(part))));
+        return write(form, tracks);
+    }
+
+    /** Events of the same stretch of the piece, such as what left one stage. */
+    public byte[] midi(SmfForm form, String name, List<Event> some) {
+        return write(form, List.of(track(name, some)));
+    }
+
+    private SmfWriter.Track track(String name, List<Event> sent) {
+        return new SmfWriter.Track(name, Events.moved(sent, -order.from()));
+    }
+
+    private byte[] write(SmfForm form, List<SmfWriter.Track> tracks) {
+        Piece piece = order.piece();
         return SmfWriter.writeTracks(
-                format,
+                form,
                 piece.time().since(order.from()),
                 SmfWriter.about(piece, order.from(), endTick),
                 tracks,

@@ -174,7 +174,7 @@ class ReferenceTablesTest {
     }
 
     private static long tick(long ticks) {
-        return Ticks.toResolution(ticks, SmfWriter.RESOLUTION);
+        return Ticks.toResolution(ticks, SmfForm.PLAIN.division());
     }
 
     @ParameterizedTest
@@ -200,7 +200,7 @@ class ReferenceTablesTest {
                         harpel.engine.Tail.STOP,
                         Tap.NONE)
                 .print(events, in.printedEnd());
-        assertThat(SmfWriter.write(1, in.time(), in.metas(), result.events(), result.lengthTicks()))
+        assertThat(SmfWriter.write(SmfForm.PLAIN, in.time(), in.metas(), result.events(), result.lengthTicks()))
                 .isEqualTo(printed);
         assertThat(ours(SmfReader.read(printed))).isEqualTo(independent("printed"));
     }

@@ -222,7 +222,7 @@ class SmfTest {
         MidiFile example = SmfReader.read(hex(EXAMPLE_0));
         List<Event> events = new ArrayList<>(example.events());
         events.sort(EventOrder.INSTANCE);
-        return SmfWriter.write(format, example.time(), example.metas(), events, example.printedEnd());
+        return SmfWriter.write(SmfForm.of(format), example.time(), example.metas(), events, example.printedEnd());
     }
 
     @Test
@@ -237,6 +237,26 @@ class SmfTest {
         }
     }
 
+    /** Standard MIDI Files 1.0, "Header Chunks": the division is ticks to a quarter; read by the JDK's own reader. */
+    @ParameterizedTest
+    @CsvSource({"24", "96", "480", "960", "15360", "32767"})
+    void anyDivisionIsWritten(int division) throws Exception {
+        List<Event> events = Played.through("{'effect':'transpose'}")
+                .note("C4", 1, 0.5)
+                .note("D4", 2.25, 1)
+                .events(1);
+        byte[] bytes = SmfWriter.write(new SmfForm(1, division), harpel.time.TimeMap.DEFAULT, List.of(), events, 4 * Q);
+        Sequence sequence = MidiSystem.getSequence(new ByteArrayInputStream(bytes));
+        assertThat(sequence.getResolution()).isEqualTo(division);
+        Track track = sequence.getTracks()[1];
+        assertThat(List.of(
+                        track.get(0).getTick(),
+                        track.get(1).getTick(),
+                        track.get(2).getTick()))
+                .containsExactly((long) division, Math.round(1.5 * division), Math.round(2.25 * division));
+        assertThat(sequence.getTracks()[0].ticks()).isEqualTo(4L * division);
+    }
+
     /** The JDK's own reader (java.desktop), an independent one, finds the same events in what Harpel writes. */
     @Test
     void theJdkReadsTheSame() throws Exception {
@@ -245,7 +265,7 @@ class SmfTest {
                 .chord("C3 E3 G3", 0, 16)
                 .control(7, 90, 1)
                 .events(4);
-        byte[] bytes = SmfWriter.write(1, harpel.time.TimeMap.DEFAULT, List.of(), events, 16 * Q);
+        byte[] bytes = SmfWriter.write(SmfForm.of(1), harpel.time.TimeMap.DEFAULT, List.of(), events, 16 * Q);
         Sequence sequence = MidiSystem.getSequence(new ByteArrayInputStream(bytes));
         assertThat(sequence.getResolution()).isEqualTo(960);
         List<String> read = new ArrayList<>();
@@ -269,7 +289,8 @@ class SmfTest {
                 .note(60, 0, 1 / (double) Q, 50, 1)
                 .note(60, 4 / (double) Q, 8 / (double) Q, 90, 1)
                 .events(1);
-        MidiFile file = SmfReader.read(SmfWriter.write(0, harpel.time.TimeMap.DEFAULT, List.of(), events, 4 * Q));
+        MidiFile file =
+                SmfReader.read(SmfWriter.write(SmfForm.of(0), harpel.time.TimeMap.DEFAULT, List.of(), events, 4 * Q));
         assertThat(file.repairs()).isEmpty();
         assertThat(file.notes()).containsExactly(new Note(0, 16, 0, 60, 90, 64));
     }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import harpel.engine.Tail;
 import harpel.format.MidiFile;
 import harpel.format.PieceFile;
+import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
@@ -128,7 +129,7 @@ class PrintOrderTest {
                                 .withVoice(new harpel.piece.Voice("", 4, "", null))));
         Set<String> both = new java.util.LinkedHashSet<>(List.of("clock", "above"));
         Printed printed = print(new PrintOrder(piece, both, BAR, 3 * BAR, Tail.CUT));
-        Sequence file = MidiSystem.getSequence(new ByteArrayInputStream(printed.midi(1)));
+        Sequence file = MidiSystem.getSequence(new ByteArrayInputStream(printed.midi(SmfForm.PLAIN)));
         List<String> facts = new ArrayList<>();
         for (Track track : file.getTracks()) {
             for (int i = 0; i < track.size(); i++) {
@@ -156,7 +157,7 @@ class PrintOrderTest {
                         // D dorian has the notes of C major: no sharps, no flats.
                         "key 0 0 at 0.0",
                         "Flood at 0.0");
-        MidiFile read = SmfReader.read(printed.midi(1));
+        MidiFile read = SmfReader.read(printed.midi(SmfForm.PLAIN));
         List<MidiFile.Note> clock = read.lines().get(0).notes();
         List<MidiFile.Note> above = read.lines().get(1).notes();
         assertThat(clock).isNotEmpty();
@@ -169,7 +170,7 @@ class PrintOrderTest {
                         .map(note -> note.tick() + " " + note.pitch())
                         .toList());
         assertThat(above).allMatch(note -> note.channel() == 4);
-        MidiFile one = SmfReader.read(printed.midi(0));
+        MidiFile one = SmfReader.read(printed.midi(SmfForm.of(0)));
         assertThat(one.notes()).hasSize(clock.size() + above.size());
         assertThat(one.marks()).containsExactly(Mark.of(0, "Flood"));
         assertThat(printed.notes()).isEqualTo(clock.size() + above.size());
@@ -189,7 +190,7 @@ class PrintOrderTest {
     })
     void keySignaturesFollowTheCircleOfFifths(String key, String sharps, String minor) throws Exception {
         Piece piece = piece("", Note.of(0, QUARTER, 60, 90)).withKey(Key.parse(key));
-        byte[] midi = print(PrintOrder.of(piece, "lead", Tail.CUT)).midi(1);
+        byte[] midi = print(PrintOrder.of(piece, "lead", Tail.CUT)).midi(SmfForm.PLAIN);
         List<String> found = new ArrayList<>();
         Track conductor = MidiSystem.getSequence(new ByteArrayInputStream(midi)).getTracks()[0];
         for (int i = 0; i < conductor.size(); i++) {

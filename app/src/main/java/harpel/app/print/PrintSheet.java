@@ -4,6 +4,7 @@ import harpel.app.session.Session;
 import harpel.app.ui.Asking;
 import harpel.device.SoundBank;
 import harpel.engine.Tail;
+import harpel.format.SmfForm;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.print.PrintOrder;
@@ -17,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import javafx.beans.binding.Bindings;
 import javafx.event.ActionEvent;
 import javafx.geometry.HPos;
 import javafx.geometry.Insets;
@@ -46,6 +48,8 @@ public final class PrintSheet {
         PHRASES("as ready phrases, in the parts’ place"),
         FILE("to a MIDI file, a track a part"),
         FILE_0("to a MIDI file of one track (format 0)"),
+        FILES("to a MIDI file a part, in a folder"),
+        STAGES("to a MIDI file a stage of the part, in a folder"),
         SOUND("to a sound file (WAV, 44.1 kHz, 16 bit)"),
         SOUND_FINE("to a sound file (WAV, 48 kHz, 24 bit)"),
         SOUND_PARTS("to a sound file a part, in a folder");
@@ -70,12 +74,9 @@ public final class PrintSheet {
      * What was asked for.
      *
      * @param orders one a variation
+     * @param form of MIDI files
      */
-    public record Wanted(List<PrintOrder> orders, Target target) {
-        public int format() {
-            return target == Target.FILE_0 ? 0 : 1;
-        }
-
+    public record Wanted(List<PrintOrder> orders, Target target, SmfForm form) {
         public String fileName() {
             Set<String> parts = orders.get(0).parts();
             return (parts.size() == 1 ? parts.iterator().next() : "parts") + (target.isSound() ? ".wav" : ".mid");
@@ -92,6 +93,10 @@ public final class PrintSheet {
             field("print-variations", "", "The number that chance depends on; 1-12 or 3,7 prints several");
     private final ComboBox<Tail> tail = new ComboBox<>();
     private final ComboBox<Target> target = new ComboBox<>();
+    private final TextField division = field(
+            "print-division",
+            String.valueOf(SmfForm.PLAIN.division()),
+            "In MIDI files: how finely time is counted, 24–32767 ticks to a quarter");
     private final Label wrong = new Label();
     private Wanted wanted;
 
@@ -171,7 +176,13 @@ public final class PrintSheet {
         row(rows, 4, "Variation", variations);
         row(rows, 5, "What sounds over the end", tail);
         row(rows, 6, "Print", target);
-        rows.add(wrong, 0, 7, 2, 1);
+        row(rows, 7, "Ticks to a quarter", division);
+        division.disableProperty()
+                .bind(Bindings.createBooleanBinding(
+                        () -> target.getValue() == Target.PHRASES
+                                || target.getValue().isSound(),
+                        target.valueProperty()));
+        rows.add(wrong, 0, 8, 2, 1);
         ButtonType print = new ButtonType("Print", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(owner, session.look().styles(), "Print", "", print, ButtonType.CANCEL);
         sheet.getDialogPane().setContent(rows);
@@ -227,7 +238,20 @@ public final class PrintSheet {
             throw new IllegalArgumentException(
                     "A sound file is of one variation; “" + variations.getText() + "” are " + orders.size() + ".");
         }
-        return new Wanted(orders, target.getValue());
+        if (target.getValue() == Target.STAGES && (orders.size() > 1 || chosen.size() > 1)) {
+            throw new IllegalArgumentException("A file a stage is of one part and one variation; chosen are "
+                    + (chosen.size() > 1 ? chosen.size() + " parts." : orders.size() + " variations."));
+        }
+        if (target.getValue() == Target.FILES && orders.size() > 1) {
+            throw new IllegalArgumentException(
+                    "A file a part is of one variation; “" + variations.getText() + "” are " + orders.size() + ".");
+        }
+        return new Wanted(orders, target.getValue(), form());
+    }
+
+    private SmfForm form() {
+        int ticks = (int) number("Ticks to a quarter", division.getText(), SmfForm.MOST_DIVISION);
+        return new SmfForm(target.getValue() == Target.FILE_0 ? 0 : 1, ticks);
     }
 
     private static long number(String what, String text, long most) {

@@ -6,6 +6,7 @@ import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.format.AtomicFile;
 import harpel.format.Presets;
+import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
 import harpel.phrase.Phrase;
@@ -57,7 +58,7 @@ public final class OwnPhrases {
                 .toList();
         Files.createDirectories(folder);
         Path file = folder.resolve(Part.idFor(phrase.name().replace("Test: ", "")) + ENDING);
-        AtomicFile.write(file, SmfWriter.write(1, piece.time(), List.of(), events, phrase.length()));
+        AtomicFile.write(file, SmfWriter.write(SmfForm.PLAIN, piece.time(), List.of(), events, phrase.length()));
         return file;
     }
 }

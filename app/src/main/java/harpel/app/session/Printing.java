@@ -1,7 +1,9 @@
 package harpel.app.session;
 
 import harpel.engine.Tail;
+import harpel.engine.Tap;
 import harpel.format.AtomicFile;
+import harpel.format.SmfForm;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
@@ -12,6 +14,7 @@ import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;
 import harpel.print.Provenance;
+import harpel.print.StageFiles;
 import harpel.sound.SoundFile;
 import java.io.IOException;
 import java.nio.channels.ClosedByInterruptException;
@@ -159,7 +162,7 @@ public final class Printing implements AutoCloseable {
     }
 
     /** Prints into a MIDI file. */
-    public void toFile(PrintOrder order, int format, Path path) {
+    public void toFile(PrintOrder order, SmfForm form, Path path) {
         print(
                 "Printing to " + path.getFileName(),
                 List.of(order),
@@ -167,11 +170,11 @@ public final class Printing implements AutoCloseable {
                     // Written already, in the background.
                     session.say(said("Printed to " + path.getFileName(), printed));
                 },
-                (printed, tell) -> AtomicFile.write(path, printed.midi(format)));
+                (printed, tell) -> AtomicFile.write(path, printed.midi(form)));
     }
 
     /** Prints each variation into a file of its own in a folder. */
-    public void toFolder(List<PrintOrder> orders, int format, Path folder) {
+    public void toFolder(List<PrintOrder> orders, SmfForm form, Path folder) {
         print(
                 "Printing to " + folder.getFileName(),
                 orders,
@@ -179,7 +182,47 @@ public final class Printing implements AutoCloseable {
                         session.say(said("Printed " + printed.size() + " files to " + folder.getFileName(), printed)),
                 (printed, tell) -> AtomicFile.write(
                         folder.resolve("variation-" + printed.order().piece().variation() + ".mid"),
-                        printed.midi(format)));
+                        printed.midi(form)));
+    }
+
+    /** Prints each part into a file of its own in a folder. */
+    public void toFiles(PrintOrder order, SmfForm form, Path folder) {
+        print(
+                "Printing to " + folder.getFileName(),
+                List.of(order),
+                printed -> session.say(
+                        said("Printed " + order.parts().size() + " files to " + folder.getFileName(), printed)),
+                (printed, tell) -> {
+                    for (String part : order.parts()) {
+                        AtomicFile.write(folder.resolve(part + ".mid"), printed.midi(form, List.of(part)));
+                    }
+                });
+    }
+
+    /** Prints one part, and what left each of its stages, each into a file of its own in a folder. */
+    public void toStages(PrintOrder order, SmfForm form, Path folder) {
+        String part = order.parts().iterator().next();
+        StageFiles stages = new StageFiles(part);
+        print(
+                "Printing to " + folder.getFileName(),
+                List.of(order),
+                printed -> session.say(said("Printed every stage to " + folder.getFileName(), printed)),
+                new Written() {
+                    @Override
+                    public Tap tap() {
+                        return stages;
+                    }
+
+                    @Override
+                    public void write(Printed printed, DoubleConsumer tell) throws IOException {
+                        stages.write(
+                                folder,
+                                order.piece().part(part).orElseThrow().chain(),
+                                (file, events) -> AtomicFile.write(
+                                        file,
+                                        printed.midi(form, file.getFileName().toString(), events)));
+                    }
+                });
     }
 
     /** Writes what is heard of some parts as one sound file. */
@@ -232,6 +275,11 @@ public final class Printing implements AutoCloseable {
     /** What is done with each print on the printing thread. */
     private interface Written {
         void write(Printed printed, DoubleConsumer tell) throws IOException, InterruptedException;
+
+        /** What is shown what happens while it is printed. */
+        default Tap tap() {
+            return Tap.NONE;
+        }
     }
 
     private void print(String what, List<PrintOrder> orders, Consumer<List<Printed>> done) {
@@ -290,7 +338,8 @@ public final class Printing implements AutoCloseable {
             try {
                 // Where something is written, too, that is the longer half of the work.
                 double half = written == null ? 1 : 0.5;
-                Printed one = orders.get(number).print(done -> tell(number, done * half));
+                Printed one = orders.get(number)
+                        .print(done -> tell(number, done * half), written == null ? Tap.NONE : written.tap());
                 if (written != null) {
                     written.write(one, done -> tell(number, half + done * half));
                 }

@@ -1,4 +1,4 @@
-package harpel.cli;
+package harpel.print;
 
 import harpel.chain.Branch;
 import harpel.chain.Chain;
@@ -13,22 +13,29 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Collects what leaves each stage and writes it, numbered in the order of the chain. */
-final class StageFiles implements Tap {
+/** Collects what leaves each stage of a part and writes it, numbered in the order of the chain. */
+public final class StageFiles implements Tap {
     private final Map<String, EventBuffer> byPlace = new HashMap<>();
-    private String part = "";
+    private final String part;
 
-    interface Writer {
+    public StageFiles(String part) {
+        this.part = part;
+    }
+
+    /** Writes what left one place. */
+    public interface Writer {
         void write(Path file, List<Event> events) throws IOException;
     }
 
     @Override
     public void left(String fromPart, String place, Event event) {
-        part = fromPart;
+        if (!fromPart.equals(part)) {
+            return;
+        }
         byPlace.computeIfAbsent(place, name -> new EventBuffer()).add(event);
     }
 
-    void write(Path folder, Chain chain, Writer writer) throws IOException {
+    public void write(Path folder, Chain chain, Writer writer) throws IOException {
         Files.createDirectories(folder);
         write(folder, "00", Tap.INPUT, "input", writer);
         write(folder, "", chain, part + "/", writer);
