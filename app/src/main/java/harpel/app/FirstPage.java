@@ -58,7 +58,7 @@ final class FirstPage extends VBox {
                         step(
                                 "5",
                                 "Keep it",
-                                "Ctrl+P prints the phrase through the chain to a MIDI file, note for note as it was heard. Ctrl+S saves the piece."),
+                                "Ctrl+P prints the phrase through the chain, Ctrl+Alt+P to a MIDI or sound file, note for note as heard. Ctrl+S saves."),
                         begin,
                         words("F1 lists every key. Escape is silence."));
     }

@@ -58,6 +58,29 @@ class WindowMakerTest extends WindowCase {
     }
 
     @Test
+    void withoutAPhraseThereIsAnEmptyOneToMakeInto() {
+        interact(() -> session.replace(Piece.empty(), "New"));
+        assertThat(onFx(() -> session.desk().making().get())).isFalse();
+        settle();
+        clickOn("#begin-making");
+        await(() -> !preview().isEmpty());
+        assertThat(session.selection().part().phrase()).isEqualTo("phrase");
+        clickOn("#take-instead");
+        assertThat(session.document()
+                        .piece()
+                        .get()
+                        .phrase("phrase")
+                        .orElseThrow()
+                        .notes())
+                .hasSameSizeAs(preview());
+        push(KeyCode.CONTROL, KeyCode.Z);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(onFx(() -> session.desk().making().get()))
+                .as("there is nothing to make into any more")
+                .isFalse();
+    }
+
+    @Test
     void aMelodyIsSeenBeforeItIsTakenAndAnotherIsAnother() {
         List<Note> first = preview();
         assertThat(text("#maker-about")).matches("\\d+ notes in 4 bars, [\\d.]+ a bar, in D dorian\\.");

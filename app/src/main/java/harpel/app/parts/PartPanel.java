@@ -40,7 +40,7 @@ import javafx.scene.layout.VBox;
 /** The parts at the left, and what the shown one hears and sounds like. */
 public final class PartPanel extends VBox {
     private static final String KEYS_ONLY = "keys only";
-    private static final String BUILT_IN = "built-in";
+    private static final String BUILT_IN = "sounds";
 
     private final Session session;
     private final VBox cards = new VBox(3);

@@ -139,8 +139,13 @@ public final class PhraseView extends BorderPane {
                 "begin-phrase",
                 "An empty phrase of four bars, heard by the chosen part",
                 () -> PhraseActions.fresh(session));
+        Button beginMaking = Buttons.button(
+                "Make one…",
+                "begin-making",
+                "Melodies, chords and rhythms to choose from  (Ctrl+Shift+M)",
+                () -> desk.making().set(true));
         right.getStyleClass().add("inspector");
-        nothing.getChildren().addAll(none, how, begin);
+        nothing.getChildren().addAll(none, how, new HBox(8, begin, beginMaking));
         nothing.setPadding(new Insets(36));
         roll = new Roll(session, window);
         lane = new Lane(session, window);
@@ -149,6 +154,10 @@ public final class PhraseView extends BorderPane {
         maker = new MakerPanel(session);
         desk.making().addListener((property, before, now) -> {
             make.setSelected(now);
+            if (now && desk.phrase().isEmpty()) {
+                // What is made is seen in a roll.
+                PhraseActions.fresh(session);
+            }
             if (desk.phrase().isPresent()) {
                 right.setCenter(now ? maker : panel);
             }
@@ -195,6 +204,7 @@ public final class PhraseView extends BorderPane {
         shownId = phrase == null ? "" : phrase.id();
         roll.pointed().set(null);
         if (phrase == null) {
+            desk.making().set(false);
             right.setCenter(null);
             center.getChildren().setAll(nothing);
         } else {
