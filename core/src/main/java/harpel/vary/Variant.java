@@ -69,9 +69,8 @@ public record Variant(Way way, long number, Piece piece, List<String> differs) {
         }
         Phrase phrase = piece.phrase(piece.part(part).orElseThrow().phrase()).orElseThrow();
         Recipe.Result result = recipe.make(piece.key(), piece.time());
-        Phrase other = phrase.withNotes(Notes.of(result.notes()))
-                .withLength(result.length())
-                .withOrigin(recipe.origin());
+        Phrase other = phrase.with(all ->
+                all.notes(Notes.of(result.notes())).length(result.length()).origin(recipe.origin()));
         return new Variant(
                 Way.MADE,
                 number,

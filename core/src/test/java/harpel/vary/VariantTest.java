@@ -11,6 +11,7 @@ import harpel.effect.notes.Echo;
 import harpel.engine.Tail;
 import harpel.format.ChainFile;
 import harpel.format.PieceFile;
+import harpel.make.Recipe;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
@@ -20,7 +21,9 @@ import harpel.piece.Piece;
 import harpel.print.PrintOrder;
 import harpel.testkit.Played;
 import harpel.testkit.Randoms;
+import harpel.theory.Key;
 import harpel.time.Ticks;
+import harpel.time.TimeMap;
 import harpel.vary.Likeness.Spot;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -102,7 +105,9 @@ class VariantTest {
     }
 
     @ParameterizedTest
-    @EnumSource(value = Way.class, names = "CHANCE", mode = EnumSource.Mode.EXCLUDE)
+    @EnumSource(
+            value = Way.class,
+            names = {"LITTLE", "LOT"})
     void aSettingIsMovedSoFarAtMostAndALotIsMoreThanALittle(Way way) {
         Piece piece = piece(Played.chain("{'effect':'echo','fade':50,'repeats':8}"));
         int moved = 0;
@@ -139,6 +144,28 @@ class VariantTest {
     }
 
     /** By hand: two of four different notes in common are a half. */
+    @Test
+    void whatWasMadeIsMadeAnewWhateverItsLength() {
+        for (Recipe.Kind kind : List.of(Recipe.Kind.MELODY, Recipe.Kind.CHORDS)) {
+            Recipe recipe = kind.plain();
+            Recipe.Result made = recipe.make(Key.C_MAJOR, TimeMap.DEFAULT);
+            Piece piece = piece(Chain.EMPTY)
+                    .withPhrase(Phrase.of("Tide", made.length(), made.notes()).withOrigin(recipe.origin()));
+            assertThat(Variant.of(piece, "lead", Way.MADE, 0).piece()).isEqualTo(piece);
+            for (int number = 1; number <= 40; number++) {
+                Recipe other = recipe.another(number);
+                Variant variant = Variant.of(piece, "lead", Way.MADE, number);
+                Phrase phrase = variant.piece().phrase("tide").orElseThrow();
+                Recipe.Result wanted = other.make(piece.key(), piece.time());
+                assertThat(phrase.notes()).hasSameSizeAs(wanted.notes());
+                assertThat(phrase.length()).isEqualTo(wanted.length());
+                assertThat(phrase.origin()).isEqualTo(other.origin());
+                assertThat(variant.differs()).containsExactly(other.origin().details());
+            }
+        }
+        assertThat(Variant.recipe(piece(Chain.EMPTY), "lead")).isEmpty();
+    }
+
     @Test
     void likenessIsWhatIsInCommonOverAll() {
         assertThat(Likeness.between(spots(1, 2, 3), spots(2, 3, 4))).isEqualTo(0.5);
