@@ -47,6 +47,16 @@ final class PieceOptions {
             description = "The number that all chance depends on, 0–999999 (default: the piece's own; of a chain 1).")
     Long variation;
 
+    @Option(
+            names = "--timeline",
+            paramLabel = "true|false",
+            arity = "0..1",
+            fallbackValue = "true",
+            description =
+                    "Print the piece as its timeline, all of it or the bars that are asked for; or, with false, as loops"
+                            + " (default: as the piece plays).")
+    Boolean timeline;
+
     /** Says what is out of range. */
     void check() {
         inRange("--variation", variation, 0, VariationNumbers.MOST);
@@ -63,13 +73,19 @@ final class PieceOptions {
 
     /** What is to be printed of the piece. */
     PrintOrder order(Piece read, Tail tail) throws CouldNot {
-        Piece varied = variation == null ? read : read.withVariation(variation);
+        Piece as = timeline == null ? read : read.withTimeline(timeline);
+        if (as.timeline() && as.timelineEnd() == 0) {
+            throw new CouldNot(piece + " has no blocks on its timeline; --timeline=false prints its loops");
+        }
+        Piece varied = variation == null ? as : as.withVariation(variation);
         Set<String> wanted = new LinkedHashSet<>(
                 parts == null ? varied.parts().stream().map(part -> part.id()).toList() : parts);
         long first = fromBar == null ? 0 : fromBar - 1;
         long from = varied.time().meter().tickOfBar(first);
         long to = bars == null
-                ? from + PrintOrder.onceThrough(varied, wanted)
+                ? varied.timeline()
+                        ? PrintOrder.onceThrough(varied, wanted)
+                        : from + PrintOrder.onceThrough(varied, wanted)
                 : varied.time().meter().tickOfBar(first + bars);
         try {
             return new PrintOrder(varied, wanted, from, to, tail);

@@ -246,11 +246,11 @@ final class LiveCycle {
     }
 
     private void takeScores() {
-        Map<String, Score> scores = program.scores();
-        if (players.size() != scores.size() || !players.keySet().equals(scores.keySet())) {
+        Map<String, Line> lines = program.lines();
+        if (players.size() != lines.size() || !players.keySet().equals(lines.keySet())) {
             Map<String, PhrasePlayer> before = new HashMap<>(players);
             players.clear();
-            for (Map.Entry<String, Score> entry : scores.entrySet()) {
+            for (Map.Entry<String, Line> entry : lines.entrySet()) {
                 PhrasePlayer player = before.remove(entry.getKey());
                 if (player == null) {
                     player = new PhrasePlayer(entry.getValue());
@@ -259,22 +259,21 @@ final class LiveCycle {
                 players.put(entry.getKey(), player);
             }
             before.forEach(
-                    (part, player) -> player.endAll(renderer.position(), end -> playEnd(part, player.score(), end)));
+                    (part, player) -> player.endAll(renderer.position(), (end, ready) -> playEnd(part, ready, end)));
             playing = players.values().toArray(PhrasePlayer[]::new);
             playingParts = players.keySet().toArray(String[]::new);
         }
         for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
-            Score score = scores.get(entry.getKey());
-            PhrasePlayer player = entry.getValue();
-            Score before = player.score();
-            if (before != score) {
-                player.take(score, renderer.position(), end -> playEnd(entry.getKey(), before, end));
-            }
+            entry.getValue()
+                    .take(
+                            lines.get(entry.getKey()),
+                            renderer.position(),
+                            (end, ready) -> playEnd(entry.getKey(), ready, end));
         }
     }
 
-    private void playEnd(String part, Score score, NoteEnd end) {
-        if (mode == Mode.PLAYING && score.ready()) {
+    private void playEnd(String part, boolean ready, NoteEnd end) {
+        if (mode == Mode.PLAYING && ready) {
             renderer.playReady(part, end);
         } else if (mode == Mode.PLAYING) {
             renderer.play(part, end);
@@ -615,7 +614,7 @@ final class LiveCycle {
                 Event event = player.next(arrival++);
                 if (event != null) {
                     notesIn += event instanceof NoteStart ? 1 : 0;
-                    if (player.score().ready()) {
+                    if (player.isReady()) {
                         renderer.playReady(playingParts[i], event);
                     } else {
                         add(playingParts[i], event);

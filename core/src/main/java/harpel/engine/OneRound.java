@@ -46,7 +46,7 @@ public final class OneRound {
                 left.add(event);
             }
         };
-        Program program = Program.of(piece);
+        Program program = Program.of(piece.withTimeline(false));
         PrintJob job = new PrintJob(program.plan(), part.id(), Tail.STOP, tap);
         if (piece.phrase(part.phrase()).filter(phrase -> !phrase.ready()).isPresent()) {
             job.print(program, length);

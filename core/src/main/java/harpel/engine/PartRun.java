@@ -58,6 +58,12 @@ final class PartRun {
         if (!plan.hears().equals(newPlan.hears())) {
             endHeard(tick);
         }
+        if (plan.present()
+                && !newPlan.present()
+                && context != null
+                && newContext.renderer().isRunning()) {
+            rest(tick);
+        }
         plan = newPlan;
         context = newContext;
         load.shareAmong(plan.chain());
@@ -111,6 +117,9 @@ final class PartRun {
      * @param sent whether a stage sent it here; else this part hears the other
      */
     void takeFromOther(Event event, boolean sent) {
+        if (!plan.present() && context.renderer().isRunning() && !(event instanceof NoteEnd)) {
+            return;
+        }
         if (event instanceof NoteStart note) {
             NoteStart here = note.onChannel(plan.channel());
             fromOthers.put(note, new Foreign(here, sent));
@@ -239,6 +248,24 @@ final class PartRun {
         ready.clear();
         readyOpen.inOrder().forEach(note -> toSound.add(NoteEnd.plain(tick, note)));
         readyOpen.clear();
+        play();
+    }
+
+    /** Is not there any more: what it hears ends, what plays by itself rests, repeats may ring. */
+    private void rest(long tick) {
+        fromChain.clear();
+        toSound.clear();
+        fromOthers.clear();
+        for (NoteStart note : chain.openInputs()) {
+            context.tap().left(id, Tap.INPUT, NoteEnd.plain(tick, note));
+            deliver(plan.inputTo(), NoteEnd.plain(tick, note));
+        }
+        chain.stop(tick, true, true, fromChain);
+        if (!dry) {
+            hear(fromChain);
+        } else {
+            change(tick, List.of());
+        }
         play();
     }
 

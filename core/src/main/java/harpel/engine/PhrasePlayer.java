@@ -1,32 +1,41 @@
 package harpel.engine;
 
+import harpel.engine.Line.Passage;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.phrase.Note;
-import harpel.phrase.Notes;
 import harpel.time.Ticks;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
-import java.util.function.Consumer;
 
 /**
- * Plays a score over and over from tick 0 of the piece. A note that would last past the end of the phrase ends there. Another score may
- * take the place of this one at any time: notes that are in both go on sounding. Owned by the engine thread.
+ * Plays a line: passage after passage, in each its phrase over and over. A note that would last past the end of the phrase or the passage
+ * ends there. Another line may take the place of this one at any time: notes that are in both go on sounding. Owned by the engine thread.
  */
 final class PhrasePlayer {
     /** A note that sounds, and when it ends. */
-    private record Sounding(int id, long round, NoteStart start, long endTick, int release) {}
+    private record Sounding(Passage of, int id, long round, NoteStart start, long endTick, int release) {}
+
+    /** Takes the ends of notes, and whether they are heard past the chain. */
+    interface Ends {
+        void end(NoteEnd end, boolean ready);
+    }
 
     private static final Comparator<Sounding> BY_END = Comparator.comparingLong(Sounding::endTick)
             .thenComparingLong(one -> one.start.arrival())
             .thenComparingInt(one -> one.start.pitch());
 
     private final PriorityQueue<Sounding> sounding = new PriorityQueue<>(BY_END);
+    private Line line;
+    /** Which passage is played, and that; none before the first. */
+    private int place;
+
+    private Passage now;
     private Score score;
     private long nextNoteRound;
     private int nextNote;
@@ -36,52 +45,67 @@ final class PhrasePlayer {
     private final ArrayDeque<Integer> chased = new ArrayDeque<>();
 
     private long chasedTick;
+    /** Whether the last event is heard past the chain. */
+    private boolean ready;
 
-    PhrasePlayer(Score score) {
-        this.score = score;
+    PhrasePlayer(Line line) {
+        this.line = line;
+        aim(0);
     }
 
-    Score score() {
-        return score;
+    /** Whether the event that {@link #next} gave is heard past the chain. */
+    boolean isReady() {
+        return ready;
     }
 
     /** Goes to {@code tick}: what was written to begin before and last past it begins there, and keeps its end. */
     void locate(long tick) {
         sounding.clear();
-        chased.clear();
         aim(tick);
-        if (score.isEmpty()) {
-            return;
-        }
-        chasedTick = tick;
-        chased.addAll(score.notes().soundingAcross(tick % score.length()));
+        chase(tick);
     }
 
-    /** The start of a note that is played, or null; it will last as long as it is written, but not past its phrase. */
+    private void chase(long tick) {
+        if (now != null && tick < now.to() && !score.isEmpty()) {
+            chasedTick = tick;
+            chased.addAll(score.notes().soundingAcross((tick - now.base()) % score.length()));
+        }
+    }
+
+    /** The start of a note that is played, or null; it will last as long as it is written, but not past its phrase or passage. */
     private NoteStart begin(int index, long round, long tick, long arrival) {
         if (!score.plays(index, round)) {
             return null;
         }
         Note note = score.notes().get(index);
         NoteStart start = NoteStart.played(tick, arrival, score.channel(), note.pitch(), note.velocity());
-        long end = round * score.length() + Math.min(score.length(), note.endTick());
-        sounding.add(new Sounding(note.id(), round, start, end, note.release()));
+        long end = endOf(now, note, round);
+        sounding.add(new Sounding(now, note.id(), round, start, end, note.release()));
         return start.lasting(end - start.tick());
+    }
+
+    private static long endOf(Passage passage, Note note, long round) {
+        long length = passage.score().length();
+        return Math.min(passage.to(), passage.base() + round * length + Math.min(length, note.endTick()));
     }
 
     /** Joins in at a tick, in play: what began before is not caught up. */
     void join(long tick) {
         sounding.clear();
-        chased.clear();
         aim(tick);
     }
 
+    /** Finds what comes next from a tick on. */
     private void aim(long tick) {
-        if (score.isEmpty()) {
+        chased.clear();
+        place = line.placeAt(tick);
+        now = place < 0 ? null : line.passages().get(place);
+        score = now == null ? null : now.score();
+        if (now == null || score.isEmpty()) {
             return;
         }
-        long round = tick / score.length();
-        long within = tick - round * score.length();
+        long round = (tick - now.base()) / score.length();
+        long within = tick - now.base() - round * score.length();
         nextNoteRound = round;
         nextNote = score.notes().indexAtOrAfter(within);
         if (nextNote >= score.notes().size()) {
@@ -101,51 +125,59 @@ final class PhrasePlayer {
     }
 
     /**
-     * Takes another score from {@code tick} on. What sounds and is still written where it sounds, with the same pitch, goes on to its
+     * Takes another line from {@code tick} on. What sounds and is still written where it sounds, with the same pitch, goes on to its
      * new end; all else ends.
      *
      * @param end takes the ends, at {@code tick}
      */
-    void take(Score newScore, long tick, Consumer<NoteEnd> end) {
-        boolean samePhrase = score.phrase().id().equals(newScore.phrase().id())
-                && score.channel() == newScore.channel()
-                && score.ready() == newScore.ready()
-                && score.length() == newScore.length();
+    void take(Line newLine, long tick, Ends end) {
+        if (newLine == line) {
+            return;
+        }
+        line = newLine;
+        aim(tick);
         List<Sounding> before = new ArrayList<>(sounding);
         before.sort(BY_END);
         sounding.clear();
-        chased.clear();
-        Notes notes = newScore.notes();
         for (Sounding one : before) {
-            Note note = samePhrase ? notes.findOrNull(one.id) : null;
-            long begin = one.round * newScore.length();
-            long endTick = note == null ? 0 : begin + Math.min(newScore.length(), note.endTick());
+            boolean same = now != null && now.from() <= one.start.tick() && now.continues(one.of);
+            Note note = same ? score.notes().findOrNull(one.id) : null;
+            long endTick = note == null ? 0 : endOf(now, note, one.round);
             boolean covers = note != null
                     && note.pitch() == one.start.pitch()
-                    && begin + note.tick() < tick
+                    && now.base() + one.round * score.length() + note.tick() < tick
                     && endTick > tick
                     && !note.traits().off();
             if (covers) {
-                sounding.add(new Sounding(one.id, one.round, one.start, endTick, note.release()));
+                sounding.add(new Sounding(now, one.id, one.round, one.start, endTick, note.release()));
             } else {
-                end.accept(NoteEnd.plain(tick, one.start));
+                end.end(NoteEnd.plain(tick, one.start), one.of.score().ready());
             }
         }
-        score = newScore;
-        aim(tick);
     }
 
     private long noteTick() {
-        return score.isEmpty() || score.notes().isEmpty()
+        return score == null || score.isEmpty() || score.notes().isEmpty()
                 ? Ticks.NEVER
-                : nextNoteRound * score.length() + score.notes().get(nextNote).tick();
+                : within(nextNoteRound, score.notes().get(nextNote).tick());
     }
 
     private long messageTick() {
-        return score.isEmpty() || score.messages().isEmpty()
+        return score == null || score.isEmpty() || score.messages().isEmpty()
                 ? Ticks.NEVER
-                : nextMessageRound * score.length()
-                        + score.messages().get(nextMessage).tick();
+                : within(nextMessageRound, score.messages().get(nextMessage).tick());
+    }
+
+    private long within(long round, long tick) {
+        long at = now.base() + round * score.length() + tick;
+        return at < now.to() ? at : Ticks.NEVER;
+    }
+
+    /** Where the next passage begins. */
+    private long passageTick() {
+        return place + 1 < line.passages().size()
+                ? line.passages().get(place + 1).from()
+                : Ticks.NEVER;
     }
 
     private long endTick() {
@@ -156,27 +188,35 @@ final class PhrasePlayer {
         if (!chased.isEmpty()) {
             return chasedTick;
         }
-        return Math.min(endTick(), Math.min(messageTick(), noteTick()));
+        return Math.min(Math.min(endTick(), passageTick()), Math.min(messageTick(), noteTick()));
     }
 
     /** The ends, at {@code tick}, of the notes that sound. */
-    void endAll(long tick, Consumer<NoteEnd> end) {
+    void endAll(long tick, Ends end) {
         List<Sounding> all = new ArrayList<>(sounding);
         all.sort(BY_END);
         sounding.clear();
         chased.clear();
-        all.forEach(one -> end.accept(NoteEnd.plain(tick, one.start)));
+        all.forEach(
+                one -> end.end(NoteEnd.plain(tick, one.start), one.of.score().ready()));
     }
 
-    /** The next event at its place in the piece; null when it is a note that is not played. */
+    /** The next event at its place in the piece; null when it is a note that is not played, or only another passage begins. */
     Event next(long arrival) {
-        if (!chased.isEmpty()) {
-            return begin(chased.poll(), chasedTick / score.length(), chasedTick, arrival);
-        }
         long tick = nextTick();
-        if (endTick() == tick) {
+        if (chased.isEmpty() && endTick() == tick) {
             Sounding one = sounding.poll();
+            ready = one.of.score().ready();
             return new NoteEnd(tick, one.start, one.release);
+        }
+        if (chased.isEmpty() && passageTick() == tick) {
+            aim(tick);
+            chase(tick);
+            return null;
+        }
+        ready = score.ready();
+        if (!chased.isEmpty()) {
+            return begin(chased.poll(), (chasedTick - now.base()) / score.length(), chasedTick, arrival);
         }
         if (messageTick() == tick) {
             Message message = score.messages().get(nextMessage++);

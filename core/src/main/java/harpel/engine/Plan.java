@@ -24,7 +24,15 @@ import java.util.Map;
  *
  * @param parts in an order in which each comes after those that it hears
  */
-public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, List<Lever> levers) {
+public record Plan(
+        Key key, TimeMap time, long variation, List<PartPlan> parts, List<Lever> levers, List<Stretch> course) {
+    /**
+     * What holds on the timeline from a tick on, until the next.
+     *
+     * @param parts as those of the plan, in the same order; one that does not change is the same object
+     */
+    public record Stretch(long tick, Key key, List<PartPlan> parts) {}
+
     /**
      * One part.
      *
@@ -35,6 +43,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
      * @param fed whether any other part sends something to it
      * @param dry whether it is heard without its chain
      * @param draws the numbers that its draws depend on, or null for those of the piece
+     * @param present whether it hears its phrase and other parts and plays by itself while the transport runs
      */
     public record PartPlan(
             String id,
@@ -45,19 +54,44 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
             String hears,
             boolean fed,
             boolean dry,
-            Draws draws) {
+            Draws draws,
+            boolean present) {
         public static PartPlan of(String id, Chain chain) {
-            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false, null);
+            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false, null, true);
         }
 
         private PartPlan withDry() {
-            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true, draws);
+            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true, draws, present);
+        }
+
+        PartPlan withPresence(boolean newPresent, Draws newDraws) {
+            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, dry, newDraws, newPresent);
         }
     }
 
     public Plan {
         parts = List.copyOf(parts);
         levers = List.copyOf(levers);
+        course = List.copyOf(course);
+    }
+
+    /** A plan in which the same holds all along. */
+    public Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, List<Lever> levers) {
+        this(key, time, variation, parts, levers, List.of());
+    }
+
+    /** The place in the course of what holds at a tick; -1 where there is none. */
+    int stretchAt(long tick) {
+        int low = -1;
+        for (int high = course.size() - 1; low < high; ) {
+            int middle = low + high + 1 >> 1;
+            if (course.get(middle).tick <= tick) {
+                low = middle;
+            } else {
+                high = middle - 1;
+            }
+        }
+        return low;
     }
 
     /** Lets every kind of effect in it make ready what it will need. */
@@ -98,19 +132,15 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
             PartPlan same = old.get(part.id);
             parts.add(part.equals(same) ? same : part);
         }
-        return new Plan(plan.key, plan.time, plan.variation, parts, plan.levers);
+        return new Plan(plan.key, plan.time, plan.variation, parts, plan.levers, Course.of(piece, parts));
     }
 
     public static Plan of(Piece piece) {
         Routes routes = Routes.of(piece);
-        return new Plan(
-                piece.key(),
-                piece.time(),
-                piece.variation(),
-                routes.inOrder().stream()
-                        .map(part -> partPlan(piece, routes, part))
-                        .toList(),
-                piece.levers());
+        List<PartPlan> parts = routes.inOrder().stream()
+                .map(part -> partPlan(piece, routes, part))
+                .toList();
+        return new Plan(piece.key(), piece.time(), piece.variation(), parts, piece.levers(), Course.of(piece, parts));
     }
 
     private static PartPlan partPlan(Piece piece, Routes routes, Part part) {
@@ -124,13 +154,17 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
                 input.ofPart() ? input.toString() : "",
                 routes.isFed(part.id()),
                 part.rack().off(),
-                draws(piece, part));
+                draws(piece, part),
+                true);
     }
 
     /** The numbers that a part takes in turn, round by round of its phrase; null where it takes that of the piece. */
     static Draws draws(Piece piece, Part part) {
         List<Long> numbers = part.playing().variations();
-        long round = piece.phrase(part.phrase()).map(Phrase::length).orElse(0L);
+        // On the timeline a block says which.
+        long round = piece.timeline()
+                ? 0
+                : piece.phrase(part.phrase()).map(Phrase::length).orElse(0L);
         return numbers.isEmpty() || round == 0 ? null : Draws.inTurn(numbers, round);
     }
 
@@ -148,6 +182,7 @@ public record Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, 
                 parts.stream()
                         .map(part -> dry && part.id.equals(partId) ? part.withDry() : part)
                         .toList(),
-                levers);
+                levers,
+                course);
     }
 }

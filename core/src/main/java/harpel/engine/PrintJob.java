@@ -86,7 +86,9 @@ public final class PrintJob {
     public Result print(List<Event> input, long endTick) throws InterruptedException {
         String part = parts.iterator().next();
         List<Event> heard = tail == Tail.ROUND ? SecondRound.twice(input, from, endTick) : input;
-        return printed(List.of(new Reading(part, heard, false)), endTick);
+        List<Input> inputs =
+                heard.stream().map(event -> new Input(event, false)).toList();
+        return printed(List.of(new Reading(part, inputs)), endTick);
     }
 
     /**
@@ -97,27 +99,28 @@ public final class PrintJob {
      */
     public Result print(Program program, long endTick) throws InterruptedException {
         List<Reading> readings = new ArrayList<>();
-        phrases(program, from, lastTick(endTick))
-                .forEach((to, input) -> readings.add(
-                        new Reading(to, input, program.scores().get(to).ready())));
+        phrases(program, from, lastTick(endTick)).forEach((to, input) -> readings.add(new Reading(to, input)));
         return printed(readings, endTick);
     }
 
-    /** What every part hears of its phrase from one tick up to another. */
-    public static Map<String, List<Event>> phrases(Program program, long fromTick, long endTick) {
-        Map<String, List<Event>> inputs = new LinkedHashMap<>();
+    /** An event of a part's phrase, and whether it is heard past the chain. */
+    public record Input(Event event, boolean ready) {}
+
+    /** What every part hears of its phrase from one tick up to another, in the order of events. */
+    public static Map<String, List<Input>> phrases(Program program, long fromTick, long endTick) {
+        Map<String, List<Input>> inputs = new LinkedHashMap<>();
         long arrival = 0;
-        for (Map.Entry<String, Score> entry : program.scores().entrySet()) {
+        for (Map.Entry<String, Line> entry : program.lines().entrySet()) {
             PhrasePlayer player = new PhrasePlayer(entry.getValue());
             player.locate(fromTick);
-            List<Event> events = new ArrayList<>();
+            List<Input> events = new ArrayList<>();
             while (player.nextTick() <= endTick) {
                 Event event = player.next(arrival++);
                 if (event != null) {
-                    events.add(event);
+                    events.add(new Input(event, player.isReady()));
                 }
             }
-            events.sort(EventOrder.INSTANCE);
+            events.sort((one, other) -> EventOrder.INSTANCE.compare(one.event, other.event));
             inputs.put(entry.getKey(), events);
         }
         return inputs;
@@ -126,32 +129,28 @@ public final class PrintJob {
     /** Where one part's input has been read up to. */
     private static final class Reading {
         final String part;
-        final List<Event> input;
-        /** Whether it is heard past the chain. */
-        final boolean ready;
-
+        final List<Input> input;
         int next;
 
-        Reading(String part, List<Event> input, boolean ready) {
+        Reading(String part, List<Input> input) {
             this.part = part;
             this.input = input;
-            this.ready = ready;
         }
 
         void playNext(Renderer renderer) {
             play(renderer, input.get(next++));
         }
 
-        void play(Renderer renderer, Event event) {
-            if (ready) {
-                renderer.playReady(part, event);
+        void play(Renderer renderer, Input one) {
+            if (one.ready) {
+                renderer.playReady(part, one.event);
             } else {
-                renderer.play(part, event);
+                renderer.play(part, one.event);
             }
         }
 
         boolean liesBefore(long tick) {
-            return next < input.size() && input.get(next).tick() < tick;
+            return next < input.size() && input.get(next).event.tick() < tick;
         }
     }
 
@@ -202,9 +201,9 @@ public final class PrintJob {
         // Ends and messages at the very end still count; starts there do not.
         for (Reading reading : readings) {
             while (reading.liesBefore(endTick + 1)) {
-                Event event = reading.input.get(reading.next++);
-                if (!(event instanceof NoteStart)) {
-                    reading.play(renderer, event);
+                Input one = reading.input.get(reading.next++);
+                if (!(one.event instanceof NoteStart)) {
+                    reading.play(renderer, one);
                 }
             }
         }

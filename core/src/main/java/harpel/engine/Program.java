@@ -1,17 +1,15 @@
 package harpel.engine;
 
-import harpel.effect.Draws;
-import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
- * A piece compiled for playing: the stages and routes in order, what each part plays of its phrase, and where it sounds. Whoever edits
+ * A piece compiled for playing: the stages and routes in order, what each part plays of itself, and where it sounds. Whoever edits
  * compiles it; the engine only swaps it in. What did not change is the same object as before.
  */
-public record Program(Piece piece, Plan plan, Map<String, Score> scores, Patch patch) {
+public record Program(Piece piece, Plan plan, Map<String, Line> lines, Patch patch) {
     public static Program of(Piece piece) {
         return after(null, piece);
     }
@@ -29,23 +27,21 @@ public record Program(Piece piece, Plan plan, Map<String, Score> scores, Patch p
                 && before.piece.key() == piece.key()
                 && before.piece.time() == piece.time()
                 && before.piece.variation() == piece.variation()
-                && before.piece.levers() == piece.levers();
+                && before.piece.levers() == piece.levers()
+                && before.piece.timeline() == piece.timeline()
+                && before.piece.keys() == piece.keys();
         Plan plan = samePlan ? before.plan : Plan.of(piece, before == null ? null : before.plan);
-        Map<String, Score> scores = new LinkedHashMap<>();
+        Map<String, Line> lines = new LinkedHashMap<>();
         for (Part part : piece.parts()) {
-            Phrase phrase = piece.phrase(part.phrase()).orElse(null);
-            if (phrase != null) {
-                Score old = before == null ? null : before.scores.get(part.id());
-                Draws own = Plan.draws(piece, part);
-                Draws draws = own == null ? Draws.of(piece.variation()) : own;
-                boolean same = old != null && old.is(phrase, part.channel(), draws);
-                scores.put(part.id(), same ? old : Score.of(phrase, part.channel(), draws));
+            Line line = Line.of(piece, part, before == null ? null : before.lines.get(part.id()));
+            if (line != null) {
+                lines.put(part.id(), line);
             }
         }
         if (!samePlan) {
             plan.prepare();
         }
-        return new Program(piece, plan, scores, sameParts ? before.patch : Patch.of(piece));
+        return new Program(piece, plan, lines, sameParts ? before.patch : Patch.of(piece));
     }
 
     private static boolean takesTurns(Piece piece) {

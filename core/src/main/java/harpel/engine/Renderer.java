@@ -6,6 +6,7 @@ import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.param.RouteType;
 import harpel.piece.Lever;
+import harpel.theory.Key;
 import harpel.time.Ticks;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -40,6 +41,9 @@ public final class Renderer {
     private final Set<String> listenedTo = new HashSet<>();
 
     private Plan plan;
+    /** The place in the plan's course of what holds; -1 where the same holds all along. */
+    private int stretch = -1;
+
     private List<PartRun> order = List.of();
     private long done;
     private boolean running;
@@ -64,9 +68,12 @@ public final class Renderer {
 
     /** Takes a whole new plan from now on. Stages that stay keep their state; what is gone ends what it opened. */
     public void update(Plan newPlan) {
+        Key keyBefore = plan == null ? null : key();
         boolean around = plan == null || !plan.isAround(newPlan);
         boolean otherLevers = plan == null || plan.levers() != newPlan.levers();
         plan = newPlan;
+        stretch = plan.stretchAt(done);
+        around |= !key().equals(keyBefore);
         if (otherLevers) {
             levers.keySet()
                     .removeIf(name -> plan.levers().stream()
@@ -84,18 +91,46 @@ public final class Renderer {
         List<PartRun> gone = List.copyOf(parts.values());
         parts = next;
         order = List.copyOf(parts.values());
-        for (Plan.PartPlan part : plan.parts()) {
+        updateParts(around);
+        gone.forEach(part -> part.stop(done, false, false));
+    }
+
+    private void updateParts(boolean all) {
+        for (Plan.PartPlan part : partPlans()) {
             PartRun run = parts.get(part.id());
-            if (around || !run.runs(part)) {
+            if (all || !run.runs(part)) {
                 run.update(part, context(part, run.load()), done);
             }
         }
-        gone.forEach(part -> part.stop(done, false, false));
+    }
+
+    private Key key() {
+        return stretch < 0 ? plan.key() : plan.course().get(stretch).key();
+    }
+
+    private List<Plan.PartPlan> partPlans() {
+        return stretch < 0 ? plan.parts() : plan.course().get(stretch).parts();
+    }
+
+    /** Goes to what holds at another place of the course. */
+    private void go(int newStretch) {
+        if (newStretch != stretch) {
+            Key before = key();
+            stretch = newStretch;
+            updateParts(!before.equals(key()));
+        }
+    }
+
+    /** Where something else holds next, while the transport runs. */
+    private long nextStretch() {
+        return running && stretch + 1 < plan.course().size()
+                ? plan.course().get(stretch + 1).tick()
+                : Ticks.NEVER;
     }
 
     private RunContext context(Plan.PartPlan part, Load load) {
         return new RunContext(
-                plan.key(),
+                key(),
                 plan.time(),
                 part.draws() == null ? Draws.of(plan.variation()) : part.draws(),
                 this,
@@ -104,7 +139,8 @@ public final class Renderer {
                 part.channel(),
                 tap,
                 load,
-                null);
+                null,
+                part.present());
     }
 
     /** Whether others wait for what is rendered; see {@link harpel.effect.EffectContext#hurried}. */
@@ -192,6 +228,7 @@ public final class Renderer {
     public void start(long tick) {
         silence();
         done = tick;
+        go(plan.stretchAt(tick));
         running = true;
         all(part -> part.restart(tick));
     }
@@ -242,6 +279,16 @@ public final class Renderer {
 
     /** Renders up to, not including, {@code to}. All input added lies before it. */
     public void render(long to) {
+        for (long next = nextStretch(); next < to; next = nextStretch()) {
+            if (next > done) {
+                renderStretch(next);
+            }
+            go(stretch + 1);
+        }
+        renderStretch(to);
+    }
+
+    private void renderStretch(long to) {
         for (int i = 0; i < order.size(); i++) {
             // What others send to a part is there only when they have been rendered.
             if (!order.get(i).isFed()) {
@@ -262,7 +309,7 @@ public final class Renderer {
 
     /** The earliest tick at which anything happens without input, or {@link Ticks#NEVER}. */
     public long nextTick() {
-        long next = Ticks.NEVER;
+        long next = nextStretch();
         for (int i = 0; i < order.size(); i++) {
             next = Math.min(next, order.get(i).nextTick());
         }
@@ -293,6 +340,7 @@ public final class Renderer {
     public void locate(long tick) {
         silence();
         done = tick;
+        go(plan.stretchAt(tick));
         all(part -> part.restart(tick));
     }
 

@@ -12,6 +12,7 @@ import harpel.time.TimeMap;
  * @param place the address of the stage; that of the part where none is meant
  * @param channel the part's, 0–15
  * @param load how many notes the part's stages carry
+ * @param present whether the part is there at this place of the timeline
  * @param aside where notes go that a stage sends to the next branch; null where there is none
  */
 record RunContext(
@@ -24,7 +25,8 @@ record RunContext(
         int channel,
         Tap tap,
         Load load,
-        Inbox aside)
+        Inbox aside,
+        boolean present)
         implements EffectContext {
     /** Whether a chain runs here as it does in another, apart from where its stages stand. */
     boolean sameAs(RunContext other) {
@@ -34,7 +36,8 @@ record RunContext(
                 && draws.equals(other.draws)
                 && renderer == other.renderer
                 && channel == other.channel
-                && aside == other.aside;
+                && aside == other.aside
+                && present == other.present;
     }
 
     @Override
@@ -54,7 +57,7 @@ record RunContext(
 
     @Override
     public boolean running() {
-        return renderer.isRunning();
+        return renderer.isRunning() && present;
     }
 
     @Override
@@ -78,10 +81,10 @@ record RunContext(
     }
 
     RunContext withAside(Inbox newAside) {
-        return new RunContext(key, time, draws, renderer, part, place, channel, tap, load, newAside);
+        return new RunContext(key, time, draws, renderer, part, place, channel, tap, load, newAside, present);
     }
 
     RunContext at(String newPlace) {
-        return new RunContext(key, time, draws, renderer, part, newPlace, channel, tap, load, aside);
+        return new RunContext(key, time, draws, renderer, part, newPlace, channel, tap, load, aside, present);
     }
 }

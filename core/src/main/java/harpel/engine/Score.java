@@ -38,11 +38,6 @@ record Score(
         return new Score(phrase, channel, draws, phrase.length(), phrase.ready(), phrase.notes(), messages, chance);
     }
 
-    /** Whether this is what {@link #of} would give. */
-    boolean is(Phrase onePhrase, int oneChannel, Draws oneDraws) {
-        return phrase == onePhrase && channel == oneChannel && draws.equals(oneDraws);
-    }
-
     boolean isEmpty() {
         return length == 0 || notes.isEmpty() && messages.isEmpty();
     }

@@ -61,7 +61,8 @@ final class StageRun implements Node {
         boolean otherContext = context == null
                 || !newContext.time().equals(context.time())
                 || !newContext.key().equals(context.key())
-                || newContext.channel() != context.channel();
+                || newContext.channel() != context.channel()
+                || newContext.present() != context.present();
         context = newContext.at(address);
         out.context(context);
         kind = stage.kind();

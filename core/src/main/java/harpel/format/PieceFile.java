@@ -9,7 +9,9 @@ import harpel.phrase.Notes;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
+import harpel.piece.Block;
 import harpel.piece.Hearing;
+import harpel.piece.KeyChange;
 import harpel.piece.Lever;
 import harpel.piece.Mark;
 import harpel.piece.Mix;
@@ -69,8 +71,10 @@ public final class PieceFile {
         List<Part> parts = file.list("parts", (one, path) -> readPart(one, path, newer));
         List<Lever> levers = file.list("levers", (one, path) -> readLever(one, path, newer));
         List<Mark> marks = file.list("marks", (one, path) -> readMark(one, path, newer));
-        Map<String, Object> unknown =
-                file.end("harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks");
+        List<KeyChange> keys = file.list("keys", (one, path) -> readKey(one, path, newer));
+        boolean timeline = file.take("plays", false, PieceFile::isTimeline);
+        Map<String, Object> unknown = file.end(
+                "harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks, keys, plays");
         return PlainMap.at(
                 "parts",
                 () -> new Piece(
@@ -83,6 +87,8 @@ public final class PieceFile {
                         phrases,
                         levers,
                         marks,
+                        timeline,
+                        keys,
                         unknown));
     }
 
@@ -94,6 +100,10 @@ public final class PieceFile {
                 .forEach(field -> found.add("\"" + field + "\" of the piece"));
         for (Part part : piece.parts()) {
             part.unknown().keySet().forEach(field -> found.add("\"" + field + "\" of " + part.name()));
+            part.blocks()
+                    .forEach(block -> block.unknown()
+                            .keySet()
+                            .forEach(field -> found.add("\"" + field + "\" of a block of " + part.name())));
             ChainFile.unknown(part.chain()).forEach(what -> found.add(what + " of " + part.name()));
             if (part.rack().other() != null) {
                 ChainFile.unknown(part.rack().other()).forEach(what -> found.add(what + " of " + part.name()));
@@ -114,11 +124,69 @@ public final class PieceFile {
                 .forEach(lever -> lever.unknown()
                         .keySet()
                         .forEach(field -> found.add("\"" + field + "\" of lever " + lever.name())));
+        piece.keys()
+                .forEach(change -> change.unknown()
+                        .keySet()
+                        .forEach(field -> found.add("\"" + field + "\" of the key " + change.key())));
         piece.marks()
                 .forEach(mark -> mark.unknown()
                         .keySet()
                         .forEach(field -> found.add("\"" + field + "\" of mark " + mark.name())));
         return found;
+    }
+
+    private static boolean isTimeline(Object plain) {
+        if (!"timeline".equals(plain) && !"loops".equals(plain)) {
+            throw new ParamException("must be \"loops\" or \"timeline\" but was " + plain);
+        }
+        return "timeline".equals(plain);
+    }
+
+    private static KeyChange readKey(Object plain, String path, boolean newer) {
+        PlainMap fields = new PlainMap(plain, path, newer);
+        long at = fields.whole("at", 1, 1, FARTHEST);
+        Key key = fields.take("key", Key.C_MAJOR, value -> Key.parse(String.valueOf(value)));
+        return new KeyChange(at, key, fields.end("at, key"));
+    }
+
+    private static Map<String, Object> writeKey(KeyChange change) {
+        Map<String, Object> plain = ordered("at", change.tick(), "key", text(change.key()));
+        PlainMap.merge(plain, change.unknown());
+        return plain;
+    }
+
+    private static String text(Key key) {
+        return key.name().replace('♯', '#');
+    }
+
+    private static Block readBlock(Object plain, String path, boolean newer) {
+        PlainMap fields = new PlainMap(plain, path, newer);
+        return new Block(
+                fields.whole("at", 0, 0, FARTHEST),
+                fields.whole("length", 1, 1, FARTHEST),
+                fields.text("phrase", ""),
+                fields.whole("from", 0, 0, FARTHEST),
+                fields.flag("chain", true),
+                fields.whole("variation", Block.OF_THE_PART, 0, MOST_VARIATION),
+                fields.end("at, length, phrase, from, chain, variation"));
+    }
+
+    private static Map<String, Object> writeBlock(Block block) {
+        Map<String, Object> plain = ordered("at", block.at(), "length", block.length());
+        if (!block.phrase().isEmpty()) {
+            plain.put("phrase", block.phrase());
+        }
+        if (block.from() > 0) {
+            plain.put("from", block.from());
+        }
+        if (!block.chain()) {
+            plain.put("chain", false);
+        }
+        if (block.variation() != Block.OF_THE_PART) {
+            plain.put("variation", block.variation());
+        }
+        PlainMap.merge(plain, block.unknown());
+        return plain;
     }
 
     private static Mark readMark(Object plain, String path, boolean newer) {
@@ -200,11 +268,13 @@ public final class PieceFile {
                 fields.take("heard", 'A', PieceFile::letter),
                 ChainFile.takeChain(fields, "other-chain", null));
         List<Long> variations = fields.list("variations", (one, place) -> PlainMap.whole(one, 0, MOST_VARIATION));
+        List<Block> blocks = fields.list("blocks", (one, place) -> readBlock(one, place, newer));
+        Playing playing = PlainMap.at("blocks", () -> new Playing(phrase, variations, blocks));
         List<String> stars = fields.list("stars", (one, starPath) -> String.valueOf(one));
         Map<String, Object> unknown = fields.end(
-                "name, id, phrase, variations, input, stars, run, sound, preset, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
+                "name, id, phrase, variations, blocks, input, stars, run, sound, preset, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
                         + " other-chain");
-        return new Part(id, name, hearing, run, new Playing.Loop(phrase, variations), rack, voice, mix, stars, unknown);
+        return new Part(id, name, hearing, run, playing, rack, voice, mix, stars, unknown);
     }
 
     private static Preset preset(Object plain) {
@@ -370,7 +440,7 @@ public final class PieceFile {
         Map<String, Object> plain = new LinkedHashMap<>();
         plain.put(ChainFile.VERSION_KEY, piece.unknown().getOrDefault(ChainFile.VERSION_KEY, ChainFile.VERSION));
         plain.put("piece", piece.name());
-        plain.put("key", piece.key().name().replace('♯', '#'));
+        plain.put("key", text(piece.key()));
         plain.put("variation", piece.variation());
         plain.put("tempo", writeTempo(piece.time().tempo()));
         plain.put("meter", writeMeter(piece.time().meter()));
@@ -386,6 +456,12 @@ public final class PieceFile {
         }
         if (!piece.marks().isEmpty()) {
             plain.put("marks", piece.marks().stream().map(PieceFile::writeMark).toList());
+        }
+        if (!piece.keys().isEmpty()) {
+            plain.put("keys", piece.keys().stream().map(PieceFile::writeKey).toList());
+        }
+        if (piece.timeline()) {
+            plain.put("plays", "timeline");
         }
         PlainMap.merge(plain, piece.unknown());
         return Json.write(plain);
@@ -434,6 +510,10 @@ public final class PieceFile {
         }
         if (!part.playing().variations().isEmpty()) {
             plain.put("variations", part.playing().variations());
+        }
+        if (!part.blocks().isEmpty()) {
+            plain.put(
+                    "blocks", part.blocks().stream().map(PieceFile::writeBlock).toList());
         }
         if (!part.hearing().equals(Hearing.KEYS)) {
             plain.put("input", plain(part.hearing()));

@@ -333,6 +333,13 @@ public final class Reference {
                 .put(
                         "variations",
                         Map.of("type", "array", "items", Map.of("type", "integer", "minimum", 0, "maximum", 999_999)));
+        Map<String, Object> block = object("at", Map.of("type", "integer", "minimum", 0));
+        properties(block).put("length", Map.of("type", "integer", "minimum", 1));
+        properties(block).put("phrase", text);
+        properties(block).put("from", Map.of("type", "integer", "minimum", 0));
+        properties(block).put("chain", Map.of("type", "boolean"));
+        properties(block).put("variation", Map.of("type", "integer", "minimum", 0, "maximum", 999_999));
+        properties(part).put("blocks", Map.of("type", "array", "items", block));
         properties(part).put("stars", Map.of("type", "array", "items", text));
         properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Mix.COLOURS - 1));
         properties(part).put("chain", ref("chain"));
@@ -382,6 +389,10 @@ public final class Reference {
         properties(lever).put("value", Map.of("type", "number", "minimum", 0, "maximum", 100));
         properties(lever).put("controller", Map.of("type", "integer", "minimum", 0, "maximum", 127));
         properties(schema).put("levers", Map.of("type", "array", "items", lever));
+        Map<String, Object> key = object("at", Map.of("type", "integer", "minimum", 1));
+        properties(key).put("key", text);
+        properties(schema).put("keys", Map.of("type", "array", "items", key));
+        properties(schema).put("plays", Map.of("enum", List.of("loops", "timeline")));
         Map<String, Object> mark = object("at", Map.of("type", "integer", "minimum", 0));
         properties(mark).put("name", text);
         properties(schema).put("marks", Map.of("type", "array", "items", mark));

@@ -50,7 +50,7 @@ public record Part(
                 name,
                 Hearing.KEYS,
                 Run.KEYS,
-                Playing.Loop.NOTHING,
+                Playing.NOTHING,
                 Rack.of(chain),
                 Voice.FIRST,
                 Mix.PLAIN,
@@ -90,12 +90,22 @@ public record Part(
 
     /** With the phrase of that id over and over; with none where it is empty. */
     public Part withPhrase(String phrase) {
-        return withPlaying(new Playing.Loop(phrase, playing.variations()));
+        return withPlaying(playing.withPhrase(phrase));
     }
 
     /** With variations that are taken in turn, one a round of its phrase; with none the piece's holds. */
     public Part withVariations(List<Long> variations) {
-        return withPlaying(new Playing.Loop(playing.phrase(), variations));
+        return withPlaying(playing.withVariations(variations));
+    }
+
+    /** With other blocks on the timeline. */
+    public Part withBlocks(List<Block> blocks) {
+        return withPlaying(playing.withBlocks(blocks));
+    }
+
+    /** Its blocks on the timeline, in the order of time. */
+    public List<Block> blocks() {
+        return playing.blocks();
     }
 
     /** The name of its stand-in instrument. */

@@ -29,6 +29,8 @@ import java.util.function.UnaryOperator;
  * @param sounds the path of a SoundFont or DLS file whose sounds stand in for the built-in ones; empty for none
  * @param levers with different names
  * @param marks in order of their places
+ * @param timeline whether it plays as its timeline, or as loops
+ * @param keys where the key changes on the timeline, in order
  * @param unknown what a newer version wrote and this one does not know
  */
 @RecordBuilder
@@ -42,6 +44,8 @@ public record Piece(
         List<Phrase> phrases,
         List<Lever> levers,
         List<Mark> marks,
+        boolean timeline,
+        List<KeyChange> keys,
         Map<String, Object> unknown)
         implements PieceBuilder.With {
     public Piece {
@@ -49,6 +53,7 @@ public record Piece(
         phrases = List.copyOf(phrases);
         levers = List.copyOf(levers);
         marks = marks.stream().sorted(Comparator.comparingLong(Mark::tick)).toList();
+        keys = keys.stream().sorted(Comparator.comparingLong(KeyChange::tick)).toList();
         unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
@@ -91,6 +96,8 @@ public record Piece(
                 List.of(),
                 List.of(),
                 List.of(),
+                false,
+                List.of(),
                 Map.of());
     }
 
@@ -131,12 +138,35 @@ public record Piece(
         return free(wanted, id -> phrase(id).isPresent());
     }
 
-    /** Without the phrase of that id; parts that played it play none. */
+    /** The key that holds at a tick of the timeline. */
+    public Key keyAt(long tick) {
+        Key now = key;
+        for (KeyChange change : keys) {
+            if (change.tick() <= tick) {
+                now = change.key();
+            }
+        }
+        return now;
+    }
+
+    /** Where the last block ends; 0 where there is none. */
+    public long timelineEnd() {
+        return parts.stream()
+                .flatMap(part -> part.blocks().stream())
+                .mapToLong(Block::end)
+                .max()
+                .orElse(0);
+    }
+
+    /** Without the phrase of that id; parts that played it play none, and its blocks are gone. */
     public Piece withoutPhrase(String id) {
         List<Phrase> left =
                 phrases.stream().filter(phrase -> !phrase.id().equals(id)).toList();
         List<Part> changed = parts.stream()
                 .map(part -> part.phrase().equals(id) ? part.withPhrase("") : part)
+                .map(part -> part.withBlocks(part.blocks().stream()
+                        .filter(block -> !block.phrase().equals(id))
+                        .toList()))
                 .toList();
         return withPhrases(left).withParts(changed);
     }

@@ -1,25 +1,29 @@
 package harpel.piece;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Comparator;
 import java.util.List;
 
-/** What a part plays of itself while the transport runs. */
-public sealed interface Playing {
-    /** The id of the phrase that is heard, or empty. */
-    String phrase();
+/**
+ * What a part plays of itself while the transport runs: as loops its phrase, on the timeline its blocks.
+ *
+ * @param phrase the id of the phrase that is heard over and over, or empty
+ * @param variations the numbers of the variations that are taken in turn, one a round; empty where that of the piece holds
+ * @param blocks in the order of time, none over another
+ */
+@RecordBuilder
+public record Playing(String phrase, List<Long> variations, List<Block> blocks) implements PlayingBuilder.With {
+    public static final Playing NOTHING = new Playing("", List.of(), List.of());
 
-    /** The numbers of the variations that are taken in turn, one a round; empty where that of the piece holds. */
-    List<Long> variations();
-
-    /**
-     * One phrase over and over.
-     *
-     * @param phrase its id; empty for none
-     */
-    record Loop(String phrase, List<Long> variations) implements Playing {
-        public static final Loop NOTHING = new Loop("", List.of());
-
-        public Loop {
-            variations = List.copyOf(variations);
+    public Playing {
+        variations = List.copyOf(variations);
+        blocks = blocks.stream().sorted(Comparator.comparingLong(Block::at)).toList();
+        for (int i = 1; i < blocks.size(); i++) {
+            if (blocks.get(i).at() < blocks.get(i - 1).end()) {
+                throw new IllegalArgumentException("blocks of a part lie side by side, but one begins at tick "
+                        + blocks.get(i).at() + " before another ends at "
+                        + blocks.get(i - 1).end());
+            }
         }
     }
 }

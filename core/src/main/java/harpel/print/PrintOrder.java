@@ -35,18 +35,29 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
                         + String.join(", ", piece.parts().stream().map(Part::id).toList()));
             }
         }
+        if (piece.timeline() && tail == Tail.ROUND) {
+            throw new IllegalArgumentException(
+                    "a timeline goes on and not round; what sounds over the end of it rings or is cut");
+        }
         if (from < 0 || to <= from) {
             throw new IllegalArgumentException("a print ends behind its beginning");
         }
     }
 
-    /** One part, once through what it hears. */
+    /** One part, once through the phrase it hears as loops. */
     public static PrintOrder of(Piece piece, String part, Tail tail) {
-        return new PrintOrder(piece, Set.of(part), 0, onceThrough(piece, Set.of(part)), tail);
+        Piece loops = piece.withTimeline(false);
+        return new PrintOrder(loops, Set.of(part), 0, onceThrough(loops, Set.of(part)), tail);
     }
 
-    /** How long it is once through the longest phrase of some parts; 8 bars where they have none. */
+    /**
+     * How long it is once through the longest phrase of some parts, 8 bars where they have none; a timeline is as long as its blocks, in
+     * whole bars.
+     */
     public static long onceThrough(Piece piece, Set<String> parts) {
+        if (piece.timeline() && piece.timelineEnd() > 0) {
+            return piece.time().meter().barLineAtOrAfter(piece.timelineEnd());
+        }
         return phraseLength(piece, parts).orElse(piece.time().meter().tickOfBar(PLAIN_BARS));
     }
 

@@ -214,7 +214,8 @@ final class Laws {
                                 "",
                                 false,
                                 false,
-                                null),
+                                null,
+                                true),
                         new Plan.PartPlan(
                                 OTHER,
                                 echoing,
@@ -224,7 +225,8 @@ final class Laws {
                                 way == 0 ? "" : "way " + way,
                                 true,
                                 false,
-                                null)),
+                                null,
+                                true)),
                 List.of());
     }
 

@@ -27,12 +27,13 @@ final class PhraseLaws {
 
     private static Piece piece(World world) {
         Randoms randoms = world.randoms;
-        return world.piece(
+        Piece loops = world.piece(
                         Part.of("Lead", world.chain)
                                 .withPhrase("tide")
                                 .withVariations(randoms.oneIn(3) ? List.of(3L, 9L, 4L) : List.of()),
                         Part.of("Second", randoms.chain(1)).withPhrase("crab"))
                 .withPhrases(List.of(randoms.phrase("Tide"), randoms.phrase("Crab")));
+        return randoms.oneIn(2) ? randoms.onTimeline(loops) : loops;
     }
 
     /** What is printed from a tick is what is heard when play begins there, with every draw and every note that is chased. */
@@ -81,7 +82,7 @@ final class PhraseLaws {
      */
     static void theRoundIsTheSecondHeard(EffectKind kind, long seed) throws InterruptedException {
         World world = new World(kind, seed);
-        Piece piece = piece(world);
+        Piece piece = piece(world).withTimeline(false);
         long end = piece.time().meter().tickOfBar(world.randoms.between(1, 2));
         Program program = Program.of(piece);
         Heard heard = new Heard();
@@ -123,8 +124,9 @@ final class PhraseLaws {
                 Tap.NONE);
         cycle.play(0);
         for (int i = 0; i < edits; i++) {
-            Phrase phrase = randoms.oneOf(piece.phrases());
-            piece = piece.withPhrase(changed(randoms, phrase));
+            piece = randoms.oneIn(4) && piece.timeline()
+                    ? randoms.onTimeline(piece)
+                    : piece.withPhrase(changed(randoms, randoms.oneOf(piece.phrases())));
             program = Program.after(program, piece);
             cycle.update(program, now[0]);
             now[0] += randoms.between(0, 20) * 1_000_000L;

@@ -52,6 +52,9 @@ import harpel.phrase.Notes;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
+import harpel.piece.Block;
+import harpel.piece.KeyChange;
+import harpel.piece.Piece;
 import harpel.theory.Key;
 import harpel.theory.Scale;
 import harpel.time.MeterMap;
@@ -278,6 +281,39 @@ public final class Randoms {
 
     public Key key() {
         return new Key(between(0, 11), Scale.of(oneOf(List.copyOf(Scale.names()))));
+    }
+
+    /** The piece with blocks for most parts, with keys that change, and played so. */
+    public Piece onTimeline(Piece piece) {
+        List<KeyChange> keys = new ArrayList<>();
+        for (int i = between(0, 3); i > 0; i--) {
+            keys.add(KeyChange.of(1 + tick(400_000), key()));
+        }
+        return piece.withTimeline(true)
+                .withKeys(keys)
+                .withParts(piece.parts().stream()
+                        .map(part -> oneIn(4) ? part : part.withBlocks(blocks(piece)))
+                        .toList());
+    }
+
+    /** Blocks of any phrase or none, with and without gaps, on and off the bars. */
+    public List<Block> blocks(Piece piece) {
+        List<Block> blocks = new ArrayList<>();
+        long at = oneIn(2) ? 0 : tick(100_000);
+        for (int i = between(0, 6); i > 0; i--) {
+            long length = oneIn(2) ? 30_720L * between(1, 4) : 1 + tick(150_000);
+            String phrase = oneIn(5) ? "" : oneOf(piece.phrases()).id();
+            blocks.add(new Block(
+                    at,
+                    length,
+                    phrase,
+                    oneIn(2) ? 0 : tick(30_000),
+                    !oneIn(4),
+                    oneIn(3) ? between(0, 50) : Block.OF_THE_PART,
+                    Map.of()));
+            at += length + (oneIn(2) ? 0 : tick(60_000));
+        }
+        return blocks;
     }
 
     public TimeMap time() {

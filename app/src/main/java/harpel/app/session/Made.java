@@ -83,7 +83,7 @@ public final class Made implements AutoCloseable {
 
     private void print(Piece piece, Part part) {
         try {
-            compiled = Program.after(compiled, piece);
+            compiled = Program.after(compiled, piece.withTimeline(false));
             long length = piece.phrase(part.phrase()).orElseThrow().length();
             Collecting collecting = new Collecting(part.id());
             new PrintJob(compiled.plan(), part.id(), Tail.STOP, collecting).print(compiled, length);

@@ -53,7 +53,9 @@ public final class OwnPhrases {
         Phrase phrase = piece.phrase(part.phrase())
                 .orElseThrow(() -> new IllegalArgumentException("“" + part.name() + "” hears no phrase to keep."));
         // Played over and over: what starts at its end is the next time round.
-        List<Event> events = PrintJob.phrases(Program.of(piece), 0, phrase.length()).get(part.id()).stream()
+        Program loops = Program.of(piece.withTimeline(false));
+        List<Event> events = PrintJob.phrases(loops, 0, phrase.length()).get(part.id()).stream()
+                .map(PrintJob.Input::event)
                 .filter(event -> !(event instanceof NoteStart) || event.tick() < phrase.length())
                 .toList();
         Files.createDirectories(folder);

@@ -1,0 +1,98 @@
+package harpel.engine;
+
+import harpel.effect.Draws;
+import harpel.phrase.Phrase;
+import harpel.piece.Block;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.time.Ticks;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * What a part plays of itself, all along: as loops one passage without an end, on the timeline one for each block that has a phrase.
+ *
+ * @param part as it was compiled from, with the phrases it plays; for telling whether it is the same
+ */
+record Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List<Passage> passages) {
+    /**
+     * A stretch of a line.
+     *
+     * @param base where the first round of the phrase begins, which may lie before {@code from}
+     * @param from the first tick
+     * @param to the first tick behind it
+     */
+    record Passage(Score score, long base, long from, long to) {
+        /** Whether a note of another passage may go on in this one. */
+        boolean continues(Passage other) {
+            return base == other.base
+                    && score.phrase().id().equals(other.score.phrase().id())
+                    && score.channel() == other.score.channel()
+                    && score.ready() == other.score.ready()
+                    && score.length() == other.score.length();
+        }
+    }
+
+    /** The line of a part; that of before where nothing about it has changed. Null where it plays nothing. */
+    static Line of(Piece piece, Part part, Line before) {
+        Draws own = Plan.draws(piece, part);
+        Draws draws = own == null ? Draws.of(piece.variation()) : own;
+        List<Phrase> phrases = phrases(piece, part);
+        if (phrases.isEmpty()) {
+            return null;
+        }
+        if (before != null
+                && before.timeline == piece.timeline()
+                && before.part.playing().equals(part.playing())
+                && before.part.channel() == part.channel()
+                && before.draws.equals(draws)
+                && same(before.phrases, phrases)) {
+            return before;
+        }
+        List<Passage> passages = new ArrayList<>();
+        if (piece.timeline()) {
+            for (Block block : part.playing().blocks()) {
+                piece.phrase(block.phrase())
+                        .filter(phrase -> phrase.length() > 0)
+                        .ifPresent(phrase -> {
+                            Draws drawn = block.variation() == Block.OF_THE_PART ? draws : Draws.of(block.variation());
+                            Score score =
+                                    Score.of(block.chain() ? phrase : phrase.withReady(true), part.channel(), drawn);
+                            passages.add(new Passage(score, block.at() - block.from(), block.at(), block.end()));
+                        });
+            }
+        } else {
+            passages.add(new Passage(Score.of(phrases.get(0), part.channel(), draws), 0, 0, Ticks.NEVER));
+        }
+        return new Line(part, phrases, draws, piece.timeline(), passages);
+    }
+
+    private static List<Phrase> phrases(Piece piece, Part part) {
+        List<String> ids = piece.timeline()
+                ? part.playing().blocks().stream().map(Block::phrase).distinct().toList()
+                : List.of(part.phrase());
+        return ids.stream().flatMap(id -> piece.phrase(id).stream()).toList();
+    }
+
+    private static boolean same(List<Phrase> one, List<Phrase> other) {
+        boolean same = one.size() == other.size();
+        for (int i = 0; same && i < one.size(); i++) {
+            same = one.get(i) == other.get(i);
+        }
+        return same;
+    }
+
+    /** The passage that has begun last at a tick; -1 before any. */
+    int placeAt(long tick) {
+        int low = -1;
+        for (int high = passages.size() - 1; low < high; ) {
+            int middle = low + high + 1 >> 1;
+            if (passages.get(middle).from <= tick) {
+                low = middle;
+            } else {
+                high = middle - 1;
+            }
+        }
+        return low;
+    }
+}
