@@ -60,6 +60,7 @@ final class Frames implements AutoCloseable {
         session.made().result().addListener((property, before, now) -> wake());
         session.variations().changes().addListener((property, before, now) -> wake());
         session.desk().preview().addListener((property, before, now) -> wake());
+        session.timelineMade().notes().addListener((property, before, now) -> wake());
         session.look().theme().addListener((property, before, now) -> wake());
         session.look().size().addListener((property, before, now) -> wake());
         session.selection().partId().addListener((property, before, now) -> wake());

@@ -11,6 +11,7 @@ import harpel.app.phrase.PhraseList;
 import harpel.app.phrase.PhraseView;
 import harpel.app.session.Look.View;
 import harpel.app.session.Session;
+import harpel.app.timeline.TimelineView;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.ParamTile;
 import harpel.app.vary.VariationPage;
@@ -56,6 +57,7 @@ final class HarpelPane extends BorderPane {
     private final RoutesPage routes;
     private final PhraseView phrases;
     private final VariationPage variations;
+    private final TimelineView timeline;
     private final Node foot;
     private final Label keysInfo = new Label();
     private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
@@ -83,6 +85,7 @@ final class HarpelPane extends BorderPane {
         parts = new PartPanel(session);
         routes = new RoutesPage(session);
         phrases = new PhraseView(session);
+        timeline = new TimelineView(session);
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
@@ -132,12 +135,19 @@ final class HarpelPane extends BorderPane {
     /** Shows a view; the parts at the left and the keys below stay. */
     private void switchTo(View view) {
         boolean sheet = view == View.VARIATIONS;
-        setLeft(sheet ? null : parts);
+        // The timeline has the cards of the parts beside its rows.
+        setLeft(sheet || view == View.TIMELINE ? null : parts);
         setBottom(sheet ? null : foot);
         if (sheet) {
             setRight(null);
             setCenter(variations);
             variations.requestFocus();
+        } else if (view == View.TIMELINE) {
+            setCenter(timeline);
+            setRight(timeline.panel());
+            timeline.panel().setPrefWidth(292);
+            timeline.panel().setMinWidth(280);
+            timeline.focusBoard();
         } else if (view == View.PHRASE) {
             setCenter(phrases);
             setRight(phrases.panel());
@@ -153,6 +163,10 @@ final class HarpelPane extends BorderPane {
 
     Session session() {
         return session;
+    }
+
+    TimelineView timeline() {
+        return timeline;
     }
 
     PhraseView phrases() {
@@ -334,7 +348,9 @@ final class HarpelPane extends BorderPane {
                 ? "the list"
                 : typing()
                         ? "what is typed in"
-                        : phrases.isRoll(owner) && !session.desk().stepping().get() ? "the roll" : "";
+                        : phrases.isRoll(owner) && !session.desk().stepping().get()
+                                ? "the roll"
+                                : timeline.isBoard(owner) ? "the blocks" : "";
     }
 
     /** Asked each frame, so without more ado. */
@@ -381,6 +397,8 @@ final class HarpelPane extends BorderPane {
             variations.draw(nanos);
         } else if (session.look().view().get() == View.PHRASE) {
             phrases.draw(nanos);
+        } else if (session.look().view().get() == View.TIMELINE) {
+            timeline.draw();
         } else {
             chain.draw(nanos);
             inspector.draw();

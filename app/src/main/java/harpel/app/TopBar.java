@@ -116,7 +116,11 @@ final class TopBar extends HBox {
         session.look()
                 .theme()
                 .addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
-        HBox views = new HBox(2, view("Chain", View.CHAIN, "Ctrl+1"), view("Phrase", View.PHRASE, "Ctrl+2"));
+        HBox views = new HBox(
+                2,
+                view("Chain", View.CHAIN, "Ctrl+1"),
+                view("Phrase", View.PHRASE, "Ctrl+2"),
+                view("Timeline", View.TIMELINE, "Ctrl+3"));
         views.setAlignment(Pos.CENTER_LEFT);
         getChildren()
                 .addAll(

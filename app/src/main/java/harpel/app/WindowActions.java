@@ -12,6 +12,7 @@ import harpel.app.session.Document;
 import harpel.app.session.Look.View;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
+import harpel.app.timeline.TimelineView;
 import harpel.app.ui.Asking;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
@@ -44,6 +45,7 @@ final class WindowActions {
     private final ChainView chain;
     private final Inspector inspector;
     private final PhraseView phrases;
+    private final TimelineView timeline;
 
     private WindowActions(HarpelPane pane, MenuButton menu, Inspector inspector, Files files) {
         this.pane = pane;
@@ -51,6 +53,7 @@ final class WindowActions {
         this.actions = pane.actions();
         this.chain = pane.chain();
         this.phrases = pane.phrases();
+        this.timeline = pane.timeline();
         this.menu = menu;
         this.inspector = inspector;
         this.files = files;
@@ -115,6 +118,11 @@ final class WindowActions {
                 "The Phrase view",
                 "Shortcut+2",
                 () -> session.look().view().set(View.PHRASE));
+        action(
+                "view-timeline",
+                "The Timeline view",
+                "Shortcut+3",
+                () -> session.look().view().set(View.TIMELINE));
         action("add-part", "Add a part", "Shortcut+Shift+N", () -> PartActions.add(session));
         action("duplicate-part", "Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session));
         actions.add(
@@ -219,6 +227,13 @@ final class WindowActions {
         action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
         action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
         action("to-roll", "From the roll to the values of what is picked, and back", "F6", phrases::between);
+        actions.in(View.TIMELINE);
+        action("pick-all-blocks", "Pick all blocks", "Shortcut+A", session.timeline()::pickAll);
+        action("next-mark", "To the next mark", "Shortcut+Page Down", () -> timeline.toMark(1));
+        action("mark-before", "To the mark before", "Shortcut+Page Up", () -> timeline.toMark(-1));
+        action("timeline-less-time", "Show less time", "Shortcut+Equals", () -> timeline.zoom(true));
+        action("timeline-more-time", "Show more time", "Shortcut+Minus", () -> timeline.zoom(false));
+        action("fit-timeline", "Show the whole timeline", "Shortcut+0", timeline::fit);
         actions.in(null);
         action("new-phrase", "A new phrase", "Shortcut+Alt+N", () -> PhraseActions.fresh(session));
         action(

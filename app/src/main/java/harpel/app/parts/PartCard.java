@@ -48,7 +48,7 @@ public final class PartCard extends VBox {
     private double pressedY;
     private boolean carrying;
 
-    PartCard(Session session, String id) {
+    public PartCard(Session session, String id) {
         this.session = session;
         this.id = id;
         input = Places.input(id);
@@ -153,7 +153,7 @@ public final class PartCard extends VBox {
                         label, gesture, piece -> piece.withPart(id, part -> part.withMix(change.apply(part.mix())))));
     }
 
-    void show(Part part, boolean selected) {
+    public void show(Part part, boolean selected) {
         showing = true;
         name.setText(part.name());
         String hears = part.hearing().equals(Hearing.KEYS) ? "" : hears(part.hearing()) + " ";
@@ -221,7 +221,7 @@ public final class PartCard extends VBox {
     }
 
     /** Lights up what sounds. */
-    void draw() {
+    public void draw() {
         in.pseudoClassStateChanged(ACTIVE, session.transport().traces().sounds(input));
         out.pseudoClassStateChanged(ACTIVE, session.transport().traces().sounds(sound));
     }

@@ -23,6 +23,7 @@ public final class Look {
     public enum View {
         CHAIN,
         PHRASE,
+        TIMELINE,
         /** The sheet of variations, which takes the whole page. */
         VARIATIONS
     }

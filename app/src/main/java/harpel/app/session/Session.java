@@ -28,6 +28,8 @@ public final class Session implements AutoCloseable {
     private final Audition audition;
     private final VariationSheet variations;
     private final Sounds sounds;
+    private final TimelineDesk timeline;
+    private final TimelineMade timelineMade;
 
     public Session(Piece piece) {
         this(piece, new Ports(), System::nanoTime);
@@ -49,6 +51,8 @@ public final class Session implements AutoCloseable {
         audition = new Audition(this);
         variations = new VariationSheet(this);
         sounds = new Sounds(this);
+        timeline = new TimelineDesk(this);
+        timelineMade = new TimelineMade(this);
         document.onChange(change -> {
             transport.engine().update(audition.heard(change.after()));
             forgetWhatIsNoMore(change);
@@ -113,6 +117,16 @@ public final class Session implements AutoCloseable {
 
     public VariationSheet variations() {
         return variations;
+    }
+
+    /** What is worked on in the timeline. */
+    public TimelineDesk timeline() {
+        return timeline;
+    }
+
+    /** What parts send along the timeline. */
+    public TimelineMade timelineMade() {
+        return timelineMade;
     }
 
     /** What stands in for the built-in sounds. */

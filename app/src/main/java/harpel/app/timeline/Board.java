@@ -1,0 +1,431 @@
+package harpel.app.timeline;
+
+import harpel.app.draw.Drawing;
+import harpel.app.draw.Raster;
+import harpel.app.draw.SharpCanvas;
+import harpel.app.session.Session;
+import harpel.app.session.Theme;
+import harpel.app.session.TimelineDesk;
+import harpel.app.ui.Tips;
+import harpel.phrase.Phrase;
+import harpel.piece.Block;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.Timeline.Ref;
+import harpel.time.MeterMap;
+import java.util.List;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.shape.Rectangle;
+import javafx.scene.text.Font;
+
+/** The drawn part of the timeline: the lanes above, the rows below, the line where now is. */
+final class Board extends Region {
+    static final double LANES = Lanes.values().length * Lanes.TALL;
+
+    private static final double WHEEL = 1.2;
+    private static final double FIELD_WIDE = 130;
+
+    private final Session session;
+    private final TimelineDesk desk;
+    private final TimelineWindow window;
+    private final Raster field = new Raster();
+    private final SharpCanvas words = new SharpCanvas();
+    private final Region now = new Region();
+    private final Region frame = new Region();
+    private final TextField typed = new TextField();
+    private final BoardPainter painter;
+    private final BoardMouse mouse;
+    private Lanes lane;
+    private long laneTick;
+    private boolean stale = true;
+    private double fitted;
+    private long drawnWindow = -1;
+    private Theme drawnIn;
+    private boolean locating;
+
+    Board(Session session, TimelineWindow window) {
+        this.session = session;
+        this.desk = session.timeline();
+        this.window = window;
+        painter = new BoardPainter(session, window);
+        mouse = new BoardMouse(session, this::repaint);
+        setId("board-timeline");
+        getStyleClass().add("roll");
+        setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.NODE);
+        setAccessibleText("Blocks of the timeline");
+        now.getStyleClass().add("roll-now");
+        now.setMouseTransparent(true);
+        now.setManaged(false);
+        frame.getStyleClass().add("roll-frame");
+        frame.setMouseTransparent(true);
+        frame.setManaged(false);
+        frame.setVisible(false);
+        typed.setId("lane-field");
+        typed.setManaged(false);
+        typed.setVisible(false);
+        typed.setOnAction(event -> takeTyped());
+        typed.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                closeField();
+                event.consume();
+            }
+        });
+        typed.focusedProperty().addListener((property, before, focused) -> {
+            if (!focused) {
+                closeField();
+            }
+        });
+        getChildren().addAll(field, words, now, frame, typed);
+        setMinSize(200, 200);
+        Rectangle clip = new Rectangle();
+        clip.widthProperty().bind(widthProperty());
+        clip.heightProperty().bind(heightProperty());
+        setClip(clip);
+        Tips.set(
+                this,
+                "Press and drag in a row draws a block; drag one to move it, Ctrl to copy it, its ends to resize; Shift and drag picks"
+                        + " several.\nDouble click a lane above to type a meter, a tempo, a key or a mark. Press or drag in the bars to go"
+                        + " there.\nKeys: arrows move, Shift resizes, Tab walks, N new, X cut at now, J join, D repeat, Enter opens the"
+                        + " phrase.\nWheel scrolls the rows, Shift in time, Ctrl zooms.");
+        addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
+        addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
+        addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getTarget() != typed && key(event)) {
+                event.consume();
+            }
+        });
+        desk.picked().addListener((property, before, after) -> repaint());
+        session.document().piece().addListener((property, before, after) -> repaint());
+        session.timelineMade().notes().addListener((property, before, after) -> repaint());
+        session.selection().partId().addListener((property, before, after) -> repaint());
+        focusedProperty().addListener((property, before, after) -> repaint());
+    }
+
+    void repaint() {
+        stale = true;
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private double rowsTall() {
+        return Math.max(1, getHeight() - LANES);
+    }
+
+    private double tickAt(double x) {
+        return Math.max(0, window.tickAt(x, getWidth()));
+    }
+
+    private int rowAt(double y) {
+        return (int) Math.floor((y - LANES + window.top()) / TimelineWindow.ROW);
+    }
+
+    private BoardMouse.Spot spot(MouseEvent event) {
+        return new BoardMouse.Spot(
+                tickAt(event.getX()),
+                rowAt(event.getY()),
+                window.ticks() / Math.max(1, getWidth()),
+                event.isShiftDown(),
+                event.isShortcutDown());
+    }
+
+    // The mouse
+
+    private void pressed(MouseEvent event) {
+        if (event.getTarget() == typed) {
+            return;
+        }
+        requestFocus();
+        event.consume();
+        if (event.getButton() != MouseButton.PRIMARY) {
+            return;
+        }
+        if (event.getY() < LANES) {
+            Lanes pressed = Lanes.values()[(int) (event.getY() / Lanes.TALL)];
+            if (event.getClickCount() == 2) {
+                openField(pressed, event.getX());
+            } else if (pressed == Lanes.METER) {
+                locating = true;
+                locate(event.getX());
+            }
+            return;
+        }
+        mouse.press(spot(event), event.getClickCount());
+        showFrame();
+    }
+
+    private void locate(double x) {
+        session.transport().engine().locate(desk.snapped(tickAt(x)));
+    }
+
+    private void dragged(MouseEvent event) {
+        event.consume();
+        if (locating) {
+            locate(event.getX());
+        } else {
+            mouse.drag(spot(event));
+            showFrame();
+        }
+    }
+
+    private void released(MouseEvent event) {
+        locating = false;
+        mouse.release(spot(event));
+        showFrame();
+        event.consume();
+    }
+
+    private void showFrame() {
+        frame.setVisible(mouse.isFraming());
+        if (mouse.isFraming()) {
+            double left = window.x(mouse.frameFrom(), getWidth());
+            double right = window.x(mouse.frameTo(), getWidth());
+            double top = LANES + mouse.frameTop() * TimelineWindow.ROW - window.top();
+            double bottom = LANES + (mouse.frameBottom() + 1) * TimelineWindow.ROW - window.top();
+            frame.resizeRelocate(left, top, right - left, bottom - top);
+        }
+    }
+
+    private void scrolled(ScrollEvent event) {
+        double turned = event.getDeltaY() != 0 ? event.getDeltaY() : event.getDeltaX();
+        if (turned == 0) {
+            return;
+        }
+        boolean up = turned > 0;
+        if (event.isShortcutDown()) {
+            zoom(up ? 1 / WHEEL : WHEEL, Drawing.clamp(event.getX() / Math.max(1, getWidth()), 0, 1));
+        } else if (event.isShiftDown()) {
+            window.scroll((up ? -1 : 1) * window.ticks() / 10, piece().timelineEnd());
+        } else {
+            window.scrollRows(up ? -38 : 38, piece().parts().size(), rowsTall());
+        }
+        event.consume();
+    }
+
+    void zoom(double factor, double share) {
+        window.zoom(factor, share, piece().timelineEnd());
+    }
+
+    // Typing into the lanes
+
+    private void openField(Lanes into, double x) {
+        double tick = tickAt(x);
+        // What stands near is meant, else the bar.
+        double near = window.ticks() / Math.max(1, getWidth()) * 60;
+        laneTick = into.points(piece()).stream()
+                .map(Lanes.Point::tick)
+                .filter(at -> tick >= at - near / 10 && tick - at < near)
+                .max(Long::compare)
+                .orElseGet(() -> desk.snapped(tick));
+        lane = into;
+        typed.setText(into.at(piece(), laneTick));
+        typed.setPromptText(into.title);
+        Tips.set(typed, into.hint() + "; Enter sets it, empty takes it away");
+        double left = Drawing.clamp(window.x(laneTick, getWidth()), 0, Math.max(0, getWidth() - FIELD_WIDE));
+        typed.resizeRelocate(left, into.ordinal() * Lanes.TALL - 2, FIELD_WIDE, Lanes.TALL + 4);
+        typed.setVisible(true);
+        typed.requestFocus();
+        typed.selectAll();
+    }
+
+    private void takeTyped() {
+        try {
+            lane.take(session, laneTick, typed.getText().strip());
+            closeField();
+            requestFocus();
+        } catch (IllegalArgumentException e) {
+            session.say(e.getMessage());
+        }
+    }
+
+    private void closeField() {
+        typed.setVisible(false);
+    }
+
+    // Keys
+
+    private boolean key(KeyEvent event) {
+        if (event.isShortcutDown() || event.isAltDown()) {
+            return false;
+        }
+        long at = desk.picked().get().stream().mapToLong(Ref::at).min().orElse(0);
+        switch (event.getCode()) {
+            case LEFT, RIGHT -> {
+                long by = event.getCode() == KeyCode.LEFT ? -desk.step(Math.max(0, at - 1)) : desk.step(at);
+                if (event.isShiftDown()) {
+                    desk.resizeBy(by);
+                } else {
+                    desk.move(by, 0, false);
+                }
+            }
+            case UP -> desk.move(0, -1, false);
+            case DOWN -> desk.move(0, 1, false);
+            case TAB -> desk.walk(event.isShiftDown() ? -1 : 1);
+            case N -> desk.addHere();
+            case X -> desk.cutHere();
+            case J -> desk.join();
+            case D -> desk.repeat();
+            case DELETE, BACK_SPACE -> desk.remove();
+            case ENTER -> mouse.open();
+            default -> {
+                return false;
+            }
+        }
+        desk.picked().get().stream().findFirst().ifPresent(ref -> window.reveal(ref.at()));
+        return true;
+    }
+
+    // Drawing
+
+    @Override
+    protected void layoutChildren() {
+        fitted = 0;
+    }
+
+    /** Draws a frame. */
+    void draw(double nowTick) {
+        Theme theme = session.look().theme().get();
+        double size = session.look().size().get();
+        if (fitted != size) {
+            fitted = size;
+            field.relocate(0, LANES);
+            field.fit(getWidth(), rowsTall(), size);
+            words.fit(getWidth(), getHeight(), size);
+            window.scrollRows(0, piece().parts().size(), rowsTall());
+            stale = true;
+        }
+        if (stale || theme != drawnIn || window.version() != drawnWindow) {
+            stale = false;
+            drawnIn = theme;
+            drawnWindow = window.version();
+            Piece shown = mouse.shown(piece());
+            painter.paint(
+                    field,
+                    theme,
+                    shown,
+                    mouse.picked(),
+                    session.selection().partId().get());
+            field.end();
+            words(words.begin(), theme, shown);
+        }
+        double x = window.x(nowTick, getWidth());
+        now.setVisible(nowTick >= 0 && x >= 0 && x <= getWidth());
+        now.resizeRelocate(Math.round(x), 4, 2, getHeight() - 4);
+    }
+
+    private void words(GraphicsContext g, Theme theme, Piece piece) {
+        double width = getWidth();
+        Font small = Font.font("Lato", 12);
+        Font italic = Font.font("Vollkorn", javafx.scene.text.FontPosture.ITALIC, 13);
+        g.setTextBaseline(VPos.CENTER);
+        g.setFill(theme.panel);
+        g.fillRect(0, 0, width, Lanes.TALL);
+        g.setFill(theme.raised);
+        g.fillRect(0, Lanes.TALL, width, LANES - Lanes.TALL);
+        g.setFill(theme.rule);
+        for (Lanes each : Lanes.values()) {
+            g.fillRect(0, (each.ordinal() + 1) * Lanes.TALL - 1, width, 1);
+        }
+        bars(g, theme, piece.time().meter(), small);
+        for (Lanes each : Lanes.values()) {
+            if (each == Lanes.METER) {
+                continue;
+            }
+            g.setFont(each == Lanes.MARKS ? italic : small);
+            List<Lanes.Point> points = each.points(piece);
+            for (int i = 0; i < points.size(); i++) {
+                double x = window.x(points.get(i).tick(), width);
+                double next = i + 1 < points.size() ? window.x(points.get(i + 1).tick(), width) : width;
+                if (next < 0 || x > width) {
+                    continue;
+                }
+                double y = each.ordinal() * Lanes.TALL;
+                g.setFill(theme.soft);
+                g.fillRect(Math.round(x), y, 1, Lanes.TALL - 1);
+                g.setFill(theme.ink);
+                // What holds is said also where it began out of sight.
+                fit(g, points.get(i).words(), Math.max(0, x) + 4, y + Lanes.TALL / 2, next - Math.max(0, x) - 6);
+            }
+        }
+        g.setFont(small);
+        for (int i = 0; i < piece.parts().size(); i++) {
+            double y = LANES + i * TimelineWindow.ROW - window.top();
+            if (y > LANES - TimelineWindow.ROW && y < getHeight()) {
+                names(g, theme, piece, piece.parts().get(i), y);
+            }
+        }
+        if (isFocused()) {
+            g.setStroke(theme.brass);
+            g.strokeRect(0.5, LANES + 0.5, width - 1, getHeight() - LANES - 1);
+        }
+    }
+
+    private void bars(GraphicsContext g, Theme theme, MeterMap meter, Font font) {
+        g.setFont(font);
+        g.setFill(theme.soft);
+        long first = meter.barAt((long) window.from());
+        long last = meter.barAt((long) (window.from() + window.ticks()));
+        double apart = getWidth() / Math.max(1.0, last - first + 1);
+        int every = 1;
+        while (apart * every < 44) {
+            every *= 2;
+        }
+        for (long bar = first / every * every; bar <= last; bar += every) {
+            double x = window.x(meter.tickOfBar(bar), getWidth());
+            g.fillText(String.valueOf(bar + 1), x + 4, Lanes.TALL / 2);
+            g.fillRect(Math.round(x), Lanes.TALL - 6, 1, 6);
+        }
+        for (MeterMap.Change change : meter.changes()) {
+            double x = window.x(change.tick(), getWidth());
+            if (change.tick() > 0 && x >= 0 && x < getWidth()) {
+                g.setFill(theme.brassText);
+                g.fillText(change.shown(), x + 24, Lanes.TALL / 2);
+                g.setFill(theme.soft);
+            }
+        }
+    }
+
+    private void names(GraphicsContext g, Theme theme, Piece piece, Part part, double y) {
+        g.save();
+        g.beginPath();
+        g.rect(0, LANES, getWidth(), getHeight() - LANES);
+        g.clip();
+        for (Block block : part.blocks()) {
+            double left = window.x(block.at(), getWidth());
+            double right = window.x(block.end(), getWidth());
+            if (right > 0 && left < getWidth()) {
+                String name = piece.phrase(block.phrase()).map(Phrase::name).orElse("");
+                g.setFill(name.isEmpty() ? theme.soft : theme.ink);
+                String words = name.isEmpty() ? part.hearing().ofPart() ? "plays along" : "by itself" : name;
+                if (block.variation() != Block.OF_THE_PART) {
+                    words += " · " + block.variation();
+                }
+                double x = Math.max(0, left) + 6;
+                fit(g, words, x, y + 15, right - x - 4);
+            }
+        }
+        g.restore();
+    }
+
+    /** Words as far as there is room, with the rest left out. */
+    private static void fit(GraphicsContext g, String words, double x, double y, double room) {
+        int letters = (int) Math.floor(room / 6.3);
+        if (letters < 2) {
+            return;
+        }
+        g.fillText(words.length() <= letters ? words : words.substring(0, letters - 1) + "…", x, y);
+    }
+}

@@ -1,0 +1,250 @@
+package harpel.app.timeline;
+
+import harpel.app.parts.PartCard;
+import harpel.app.session.Session;
+import harpel.app.session.TimelineDesk;
+import harpel.app.session.TimelineDesk.Snap;
+import harpel.app.ui.Buttons;
+import harpel.piece.Mark;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Rectangle;
+
+/** The Timeline view: the parts as rows, with their cards at the left, and blocks in them. */
+public final class TimelineView extends BorderPane {
+    private static final double CARDS_WIDE = 214;
+    private static final double ZOOM = 1.5;
+
+    private final Session session;
+    private final TimelineDesk desk;
+    private final TimelineWindow window = new TimelineWindow();
+    private final Board board;
+    private final BlockPanel panel;
+    private final Map<String, PartCard> cards = new HashMap<>();
+    private final Pane rows = new Pane();
+    private final Label length = new Label();
+    private final ToggleButton loops;
+    private final ToggleButton timeline;
+    private boolean fitted;
+    private double drawnTop = -1;
+    private Piece drawn;
+
+    public TimelineView(Session session) {
+        this.session = session;
+        this.desk = session.timeline();
+        getStyleClass().add("phrase-view");
+        setId("timeline-view");
+        board = new Board(session, window);
+        panel = new BlockPanel(session);
+        ToggleGroup plays = new ToggleGroup();
+        loops = Buttons.oneOf(
+                plays,
+                "plays loops",
+                "plays-loops",
+                "Each part plays its phrase over and over",
+                false,
+                () -> desk.playsTimeline(false));
+        timeline = Buttons.oneOf(
+                plays,
+                "plays the timeline",
+                "plays-timeline",
+                "Parts play in their blocks; one without blocks is always there",
+                true,
+                () -> desk.playsTimeline(true));
+        ToggleGroup snaps = new ToggleGroup();
+        HBox tools = new HBox(5, loops, timeline, gap(), new Label("Snap"));
+        for (Snap snap : Snap.values()) {
+            String words = snap.name().toLowerCase(Locale.ROOT);
+            tools.getChildren()
+                    .add(Buttons.oneOf(
+                            snaps,
+                            words,
+                            "snap-" + words,
+                            snap == Snap.OFF ? "Blocks begin and end anywhere" : "Blocks begin and end on " + words,
+                            desk.snap().get() == snap,
+                            () -> desk.snap().set(snap)));
+        }
+        tools.getChildren()
+                .addAll(
+                        gap(),
+                        small(
+                                "+ bar",
+                                "insert-bar",
+                                "Makes room for a bar in all parts, where now is",
+                                desk::insertBar),
+                        small("− bar", "take-out-bar", "Takes the bar where now is out of all parts", desk::takeOutBar),
+                        space(),
+                        length,
+                        small("time −", "timeline-out", "Shows more time  (Ctrl+Minus)", () -> zoom(false)),
+                        small("+", "timeline-in", "Shows less time  (Ctrl+Equals)", () -> zoom(true)),
+                        small("fit", "timeline-fit", "Shows all of it  (Ctrl+0)", this::fit));
+        tools.setAlignment(Pos.CENTER_LEFT);
+        tools.setPadding(new Insets(8, 12, 6, 12));
+        length.getStyleClass().add("soft");
+        length.setId("timeline-length");
+        setTop(tools);
+        VBox names = new VBox();
+        for (Lanes lane : Lanes.values()) {
+            Label name = new Label(lane.title);
+            name.getStyleClass().add("soft");
+            name.setMinHeight(Lanes.TALL);
+            name.setPadding(new Insets(0, 0, 0, 12));
+            names.getChildren().add(name);
+        }
+        Rectangle clip = new Rectangle();
+        clip.widthProperty().bind(rows.widthProperty());
+        clip.heightProperty().bind(rows.heightProperty());
+        rows.setClip(clip);
+        VBox.setVgrow(rows, Priority.ALWAYS);
+        rows.setMinHeight(0);
+        VBox left = new VBox(names, rows);
+        left.setMinWidth(CARDS_WIDE);
+        left.setPrefWidth(CARDS_WIDE);
+        left.getStyleClass().add("part-panel");
+        HBox.setHgrow(board, Priority.ALWAYS);
+        HBox middle = new HBox(left, board);
+        setCenter(middle);
+        Label hint = new Label("brass line: through the chain · dots: ready, past it");
+        hint.getStyleClass().add("soft");
+        HBox foot = new HBox(hint);
+        foot.setPadding(new Insets(4, 12, 6, CARDS_WIDE + 12));
+        setBottom(foot);
+        session.document().piece().addListener((property, before, now) -> show());
+        session.selection().partId().addListener((property, before, now) -> show());
+        show();
+    }
+
+    private static Button small(String words, String id, String tip, Runnable action) {
+        Button button = Buttons.button(words, id, tip, action);
+        button.getStyleClass().add("small-toggle");
+        return button;
+    }
+
+    private static Region gap() {
+        Region gap = new Region();
+        gap.setMinWidth(10);
+        return gap;
+    }
+
+    private static Region space() {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        return space;
+    }
+
+    /** What is picked and what can be done with it, for the right. */
+    public Region panel() {
+        return panel;
+    }
+
+    public void focusBoard() {
+        board.requestFocus();
+    }
+
+    /** Whether a node is what letters belong to here. */
+    public boolean isBoard(Node node) {
+        return node == board;
+    }
+
+    public void zoom(boolean in) {
+        board.zoom(in ? 1 / ZOOM : ZOOM, 0.5);
+    }
+
+    public void fit() {
+        window.fit(session.document().piece().get().timelineEnd());
+    }
+
+    /** Goes to the next mark, or the one before. */
+    public void toMark(int by) {
+        long now = desk.now();
+        List<Mark> marks = session.document().piece().get().marks();
+        Mark found = null;
+        for (Mark mark : marks) {
+            if (by > 0 && mark.tick() > now && found == null || by < 0 && mark.tick() < now) {
+                found = mark;
+            }
+        }
+        if (found == null) {
+            session.say(by > 0 ? "There is no mark behind this place." : "There is no mark before this place.");
+        } else {
+            session.transport().engine().locate(found.tick());
+            window.reveal(found.tick());
+            session.say("At “" + found.name() + "”, " + desk.place(found.tick()) + ".");
+        }
+    }
+
+    private void show() {
+        Piece piece = session.document().piece().get();
+        loops.setSelected(!piece.timeline());
+        timeline.setSelected(piece.timeline());
+        long end = piece.timelineEnd();
+        long seconds = Math.round(piece.time().tempo().nanosAt(end) / 1e9);
+        long bars = end == 0 ? 0 : piece.time().meter().barAt(end - 1) + 1;
+        length.setText(
+                bars + (bars == 1 ? " bar · " : " bars · ") + seconds / 60 + ":" + String.format("%02d", seconds % 60));
+    }
+
+    /** The cards stand beside their rows. */
+    private void place(Piece piece) {
+        cards.keySet().retainAll(piece.parts().stream().map(Part::id).toList());
+        rows.getChildren().clear();
+        double y = -window.top();
+        for (Part part : piece.parts()) {
+            PartCard card = cards.computeIfAbsent(part.id(), id -> new PartCard(session, id));
+            card.show(part, part.id().equals(session.selection().partId().get()));
+            StackPane place = new StackPane(card);
+            place.setPadding(new Insets(4, 6, 4, 8));
+            place.resizeRelocate(0, y, CARDS_WIDE, TimelineWindow.ROW);
+            place.setPrefSize(CARDS_WIDE, TimelineWindow.ROW);
+            place.setMaxSize(CARDS_WIDE, TimelineWindow.ROW);
+            rows.getChildren().add(place);
+            y += TimelineWindow.ROW;
+        }
+    }
+
+    /** Draws a frame. */
+    public void draw() {
+        Piece piece = session.document().piece().get();
+        if (!fitted) {
+            fitted = true;
+            fit();
+        }
+        session.timelineMade().ask();
+        if (piece != drawn || window.top() != drawnTop || needsCards(piece)) {
+            drawn = piece;
+            drawnTop = window.top();
+            place(piece);
+        }
+        cards.values().forEach(PartCard::draw);
+        double now = session.transport().status().tickAt(session.transport().nanos());
+        board.draw(now);
+    }
+
+    private String shownPart = "";
+
+    private boolean needsCards(Piece piece) {
+        String part = session.selection().partId().get();
+        boolean needs = !part.equals(shownPart)
+                || rows.getChildren().size() != piece.parts().size();
+        shownPart = part;
+        return needs;
+    }
+}
