@@ -298,7 +298,7 @@ final class HarpelPane extends BorderPane {
         if (typing()
                 && !event.getCode().isFunctionKey()
                 && (!event.isShortcutDown()
-                        || EnumSet.of(KeyCode.DELETE, KeyCode.Z, KeyCode.Y, KeyCode.C, KeyCode.V)
+                        || EnumSet.of(KeyCode.DELETE, KeyCode.Z, KeyCode.Y, KeyCode.A, KeyCode.X, KeyCode.C, KeyCode.V)
                                 .contains(event.getCode()))) {
             return;
         }

@@ -47,6 +47,9 @@ final class TopBar extends HBox {
     private static final PseudoClass LATE = PseudoClass.getPseudoClass("late");
 
     private final Session session;
+    /** From this width of the window on there is room for the name of the piece. */
+    private static final double NAME_FROM = 1130;
+
     private final Label piece = new Label();
     private final Label position = new Label("1 . 1");
     private final Label clock = new Label("stands");
@@ -68,6 +71,9 @@ final class TopBar extends HBox {
         harpel.getStyleClass().add("name-of-program");
         piece.getStyleClass().add("name-of-piece");
         piece.setMinWidth(40);
+        // Where there is little room the actions have it; the name is in the title of the window, too.
+        piece.visibleProperty().bind(widthProperty().greaterThan(NAME_FROM));
+        piece.managedProperty().bind(piece.visibleProperty());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         ToggleButton dry = new ToggleButton("Hear dry");

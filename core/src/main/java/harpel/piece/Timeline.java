@@ -6,7 +6,6 @@ import harpel.time.TempoMap;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -23,13 +22,15 @@ public final class Timeline {
      *
      * @param at where it begins
      */
-    public record Ref(String part, long at) {}
+    public record Ref(String part, long at) implements Comparable<Ref> {
+        @Override
+        public int compareTo(Ref other) {
+            return at == other.at ? part.compareTo(other.part) : Long.compare(at, other.at);
+        }
+    }
 
     /** What came of an edit, and the blocks that it moved or made. */
     public record Result(Piece piece, Set<Ref> refs) {}
-
-    private static final Comparator<Ref> IN_ORDER =
-            Comparator.comparingLong(Ref::at).thenComparing(Ref::part);
 
     private Timeline() {}
 
@@ -50,7 +51,7 @@ public final class Timeline {
 
     /** Every block. */
     public static Set<Ref> all(Piece piece) {
-        Set<Ref> refs = new TreeSet<>(IN_ORDER);
+        Set<Ref> refs = new TreeSet<>();
         piece.parts().forEach(part -> part.blocks().forEach(block -> refs.add(new Ref(part.id(), block.at()))));
         return refs;
     }
@@ -111,7 +112,7 @@ public final class Timeline {
         int bottom = refs.stream().mapToInt(ref -> ids.indexOf(ref.part)).max().orElse(0);
         int rows = Math.max(-top, Math.min(ids.size() - 1 - bottom, down));
         Piece moved = copy ? piece : remove(piece, refs);
-        Set<Ref> now = new TreeSet<>(IN_ORDER);
+        Set<Ref> now = new TreeSet<>();
         for (Ref ref : sorted(refs)) {
             Block block = find(piece, ref).orElseThrow();
             String part = ids.get(ids.indexOf(ref.part) + rows);
@@ -122,7 +123,7 @@ public final class Timeline {
     }
 
     private static List<Ref> sorted(Collection<Ref> refs) {
-        return refs.stream().sorted(IN_ORDER).toList();
+        return refs.stream().sorted().toList();
     }
 
     /** Lays copies right behind them, as a whole, so many times. */
@@ -133,7 +134,7 @@ public final class Timeline {
                 .max()
                 .orElse(0);
         Result result = new Result(piece, refs);
-        Set<Ref> made = new TreeSet<>(IN_ORDER);
+        Set<Ref> made = new TreeSet<>();
         Piece with = piece;
         for (int i = 1; i <= times; i++) {
             result = move(with, refs, i * (end - first), 0, true);
@@ -158,7 +159,7 @@ public final class Timeline {
 
     /** Joins those that lie side by side and go on in the same phrase, the same way. */
     public static Result join(Piece piece, Set<Ref> refs) {
-        Set<Ref> left = new TreeSet<>(IN_ORDER);
+        Set<Ref> left = new TreeSet<>();
         Piece with = piece.withParts(piece.parts().stream()
                 .map(part -> {
                     List<Block> blocks = new ArrayList<>();

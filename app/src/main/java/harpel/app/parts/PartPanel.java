@@ -95,8 +95,8 @@ public final class PartPanel extends VBox {
                 "Where the part’s notes go",
                 port -> port.isEmpty() ? BUILT_IN : port,
                 chosen -> editPart("Choose output", part -> part.withPort(chosen)));
-        channel.setPrefWidth(56);
-        channel.setMinWidth(56);
+        channel.setPrefWidth(48);
+        channel.setMinWidth(48);
         HBox.setHgrow(output, Priority.ALWAYS);
         HBox goesTo = new HBox(4, output, channel);
         chosen = new VBox(

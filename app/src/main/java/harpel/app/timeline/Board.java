@@ -14,6 +14,7 @@ import harpel.piece.Piece;
 import harpel.piece.Timeline.Ref;
 import harpel.time.MeterMap;
 import java.util.List;
+import javafx.geometry.Point2D;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
@@ -215,6 +216,12 @@ final class Board extends Region {
         event.consume();
     }
 
+    /** Where on the screen a tick lies in a row, or with a row below 0 in a lane, −1 being the lowest. */
+    Point2D place(double tick, double row) {
+        double y = row < 0 ? LANES + (row + 0.5) * Lanes.TALL : LANES + (row + 0.5) * TimelineWindow.ROW - window.top();
+        return localToScreen(window.x(tick, getWidth()), y);
+    }
+
     void zoom(double factor, double share) {
         window.zoom(factor, share, piece().timelineEnd());
     }
@@ -297,6 +304,10 @@ final class Board extends Region {
 
     /** Draws a frame. */
     void draw(double nowTick) {
+        if (getWidth() < 1 || getHeight() < LANES) {
+            // Shown only now, it is laid out with the next frame.
+            return;
+        }
         Theme theme = session.look().theme().get();
         double size = session.look().size().get();
         if (fitted != size) {
@@ -312,12 +323,7 @@ final class Board extends Region {
             drawnIn = theme;
             drawnWindow = window.version();
             Piece shown = mouse.shown(piece());
-            painter.paint(
-                    field,
-                    theme,
-                    shown,
-                    mouse.picked(),
-                    session.selection().partId().get());
+            painter.paint(field, theme, shown, mouse.picked());
             field.end();
             words(words.begin(), theme, shown);
         }

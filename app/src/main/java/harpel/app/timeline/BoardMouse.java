@@ -100,8 +100,7 @@ final class BoardMouse {
             return;
         }
         if (spot.shift) {
-            Set<Ref> picked =
-                    new TreeSet<>(java.util.Comparator.comparing(Ref::part).thenComparing(Ref::at));
+            Set<Ref> picked = new TreeSet<>();
             picked.addAll(desk.picked().get());
             if (!picked.remove(held)) {
                 picked.add(held);
@@ -243,7 +242,7 @@ final class BoardMouse {
     }
 
     private Set<Ref> framed() {
-        Set<Ref> found = new TreeSet<>(java.util.Comparator.comparing(Ref::part).thenComparing(Ref::at));
+        Set<Ref> found = new TreeSet<>();
         for (int row = Math.max(0, frameTop()); row <= Math.min(parts().size() - 1, frameBottom()); row++) {
             Part part = parts().get(row);
             for (Block one : part.blocks()) {

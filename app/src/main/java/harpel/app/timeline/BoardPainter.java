@@ -6,11 +6,15 @@ import harpel.app.session.Theme;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Timeline.Ref;
 import harpel.time.MeterMap;
+import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import javafx.scene.paint.Color;
 
@@ -22,6 +26,9 @@ final class BoardPainter {
     /** So many notes are painted in a block at most. */
     private static final int MOST = 3_000;
 
+    /** Made once, for mixtures of them are kept by which they are. */
+    private static final Map<Theme, List<Color>> COLOURS = new EnumMap<>(Theme.class);
+
     private final Session session;
     private final TimelineWindow window;
 
@@ -32,9 +39,14 @@ final class BoardPainter {
 
     /** The colour of a part, as that of its card. */
     static Color colour(Theme theme, Part part) {
-        List<Color> colours = List.of(theme.brass, theme.blue, theme.red, theme.sage);
-        Color plain = colours.get(part.mix().colour() % colours.size());
-        return part.mix().colour() < colours.size() ? plain : plain.interpolate(theme.paper, 0.35);
+        return COLOURS.computeIfAbsent(theme, BoardPainter::colours)
+                .get(part.mix().colour() % Mix.COLOURS);
+    }
+
+    private static List<Color> colours(Theme theme) {
+        List<Color> colours = new ArrayList<>(List.of(theme.brass, theme.blue, theme.red, theme.sage));
+        List.copyOf(colours).forEach(plain -> colours.add(plain.interpolate(theme.paper, 0.35)));
+        return colours;
     }
 
     /**
@@ -42,7 +54,7 @@ final class BoardPainter {
      *
      * @param shown the piece as it would be were what is dragged let go of
      */
-    void paint(Raster g, Theme theme, Piece shown, Set<Ref> picked, String chosen) {
+    void paint(Raster g, Theme theme, Piece shown, Set<Ref> picked) {
         g.begin(Raster.mixed(theme.paper, theme.paper, 0));
         double width = g.shownWidth();
         double height = g.shownHeight();

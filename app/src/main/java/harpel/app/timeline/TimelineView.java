@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import javafx.geometry.Insets;
+import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -162,6 +163,11 @@ public final class TimelineView extends BorderPane {
     /** Whether a node is what letters belong to here. */
     public boolean isBoard(Node node) {
         return node == board;
+    }
+
+    /** Where on the screen a tick lies in a row, or with a row below 0 in a lane, −1 being the lowest. */
+    public Point2D place(double tick, double row) {
+        return board.place(tick, row);
     }
 
     public void zoom(boolean in) {
