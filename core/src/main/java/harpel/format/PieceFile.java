@@ -209,7 +209,9 @@ public final class PieceFile {
         return new TempoMap(changes(
                 plain,
                 fields -> new TempoMap.Change(
-                        fields.whole("at", 0, 0, FARTHEST), fields.take("bpm", 120.0, PieceFile::number))));
+                        fields.whole("at", 0, 0, FARTHEST),
+                        fields.take("bpm", 120.0, PieceFile::number),
+                        fields.flag("ramp", false))));
     }
 
     private static double number(Object plain) {
@@ -234,7 +236,7 @@ public final class PieceFile {
         for (int i = 0; i < list.size(); i++) {
             PlainMap fields = new PlainMap(list.get(i), "[" + i + "]", false);
             changes.add(reader.apply(fields));
-            fields.end("at, bpm, meter");
+            fields.end("at, bpm, ramp, meter");
         }
         return changes;
     }
@@ -468,11 +470,13 @@ public final class PieceFile {
     }
 
     private static Object writeTempo(TempoMap tempo) {
-        if (tempo.changes().size() == 1) {
+        if (tempo.changes().size() == 1 && !tempo.rampsAt(0)) {
             return plainNumber(tempo.bpmAt(0));
         }
         return tempo.changes().stream()
-                .map(change -> ordered("at", change.tick(), "bpm", plainNumber(change.bpm())))
+                .map(change -> change.ramp()
+                        ? ordered("at", change.tick(), "bpm", plainNumber(change.bpm()), "ramp", true)
+                        : ordered("at", change.tick(), "bpm", plainNumber(change.bpm())))
                 .toList();
     }
 

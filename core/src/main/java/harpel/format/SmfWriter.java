@@ -9,6 +9,7 @@ import harpel.event.NoteStart;
 import harpel.format.MidiFile.Meta;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
+import harpel.piece.KeyChange;
 import harpel.piece.Piece;
 import harpel.theory.Key;
 import harpel.theory.Scale;
@@ -33,6 +34,7 @@ import java.util.stream.IntStream;
 public final class SmfWriter {
     private static final int LONGEST_DELTA = 0x0FFF_FFFF;
     private static final int VOICES = 16 * 128;
+    private static final long RAMP_STEP = Ticks.PER_QUARTER / 4;
 
     private byte[] bytes = new byte[1 << 12];
     private int size;
@@ -113,7 +115,12 @@ public final class SmfWriter {
     public static List<Meta> about(Piece piece, long from, long to) {
         List<Meta> metas = new ArrayList<>();
         metas.add(text(0, Meta.TRACK_NAME, piece.name()));
-        signature(piece.key()).ifPresent(metas::add);
+        signature(0, piece.timeline() ? piece.keyAt(from) : piece.key()).ifPresent(metas::add);
+        for (KeyChange change : piece.timeline() ? piece.keys() : List.<KeyChange>of()) {
+            if (change.tick() > from && change.tick() < to) {
+                signature(change.tick() - from, change.key()).ifPresent(metas::add);
+            }
+        }
         piece.marks().stream()
                 .filter(mark -> mark.tick() >= from && mark.tick() < to)
                 .forEach(mark -> metas.add(text(mark.tick() - from, Meta.MARKER, mark.name())));
@@ -124,14 +131,15 @@ public final class SmfWriter {
      * The key signature of a key: of a minor key that of minor, of other modes of the major scale that of the major key with the same
      * notes, as they are written (common practice); nothing for other scales.
      */
-    private static Optional<Meta> signature(Key key) {
+    private static Optional<Meta> signature(long tick, Key key) {
         for (int sharps = -5; sharps <= 6; sharps++) {
             Key major = new Key(Math.floorMod(7 * sharps, 12), Scale.of("major"));
             boolean same = key.scale().size() == 7
                     && IntStream.range(0, 12).allMatch(pitch -> key.contains(pitch) == major.contains(pitch));
             if (same) {
                 boolean minor = Math.floorMod(major.root() - key.root(), 12) == 3;
-                return Optional.of(new Meta(0, Meta.KEY_SIGNATURE, new byte[] {(byte) sharps, (byte) (minor ? 1 : 0)}));
+                return Optional.of(
+                        new Meta(tick, Meta.KEY_SIGNATURE, new byte[] {(byte) sharps, (byte) (minor ? 1 : 0)}));
             }
         }
         return Optional.empty();
@@ -166,14 +174,33 @@ public final class SmfWriter {
             byte[] data = {(byte) change.beats(), (byte) Integer.numberOfTrailingZeros(change.unit()), 24, 8};
             all.add(new Meta(change.tick(), Meta.TIME_SIGNATURE, data));
         }
-        for (TempoMap.Change change : time.tempo().changes()) {
-            int micros = (int) Math.max(1, Math.min(0xFFFFFF, Ticks.round(60e6 / change.bpm())));
-            byte[] data = {(byte) (micros >> 16), (byte) (micros >> 8), (byte) micros};
-            all.add(new Meta(change.tick(), Meta.TEMPO, data));
-        }
+        tempos(time.tempo(), all);
         all.addAll(metas);
         all.sort(Comparator.comparingLong(Meta::tick));
         return all;
+    }
+
+    /** Such a file knows steps only: a ramp is one of sixteenths, each as long as that stretch of the ramp. */
+    private static void tempos(TempoMap tempo, List<Meta> all) {
+        List<TempoMap.Change> changes = tempo.changes();
+        for (int i = 0; i < changes.size(); i++) {
+            long tick = changes.get(i).tick();
+            long next = i + 1 < changes.size() ? changes.get(i + 1).tick() : tick;
+            if (!changes.get(i).ramp() || next == tick) {
+                all.add(tempo(tick, changes.get(i).bpm()));
+                continue;
+            }
+            for (long at = tick; at < next; at += RAMP_STEP) {
+                long to = Math.min(next, at + RAMP_STEP);
+                double quarters = (to - at) / (double) Ticks.PER_QUARTER;
+                all.add(tempo(at, quarters * 60e9 / (tempo.nanosAt(to) - tempo.nanosAt(at))));
+            }
+        }
+    }
+
+    private static Meta tempo(long tick, double bpm) {
+        int micros = (int) Math.max(1, Math.min(0xFFFFFF, Ticks.round(60e6 / bpm)));
+        return new Meta(tick, Meta.TEMPO, new byte[] {(byte) (micros >> 16), (byte) (micros >> 8), (byte) micros});
     }
 
     private void track(List<Meta> metas, List<? extends Event> events, long length, ByteArrayOutputStream file) {

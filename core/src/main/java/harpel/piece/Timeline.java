@@ -273,13 +273,13 @@ public final class Timeline {
             if (change.tick() < Math.max(1, Math.min(from, from + by)) && !(by < 0 && from + by == 0)) {
                 changes.add(change);
             } else if (change.tick() >= from) {
-                changes.add(new TempoMap.Change(change.tick() + by, change.bpm()));
+                changes.add(new TempoMap.Change(change.tick() + by, change.bpm(), change.ramp()));
             }
         }
         long gone = from + by;
         boolean differs = gone == 0 || tempo.bpmAt(Math.max(0, gone - 1)) != tempo.bpmAt(from);
         if (by < 0 && differs && changes.stream().noneMatch(change -> change.tick() == gone)) {
-            changes.add(new TempoMap.Change(gone, tempo.bpmAt(from)));
+            changes.add(new TempoMap.Change(gone, tempo.bpmAt(from), tempo.rampsAt(from)));
         }
         return TempoMap.ofChanges(changes);
     }

@@ -5,8 +5,8 @@ import java.util.Comparator;
 import java.util.List;
 
 /**
- * Where the tempo changes. Every position is computed from the start of its tempo, never by adding rounded steps, and found in
- * logarithmic time.
+ * Where the tempo changes, at once or, on a ramp, evenly from tick to tick. Every position is computed from the start of its tempo,
+ * never by adding rounded steps, and found in logarithmic time.
  */
 public final class TempoMap {
     /** What the 24 bits of a Standard MIDI File's tempo can say, and a little more. */
@@ -14,9 +14,19 @@ public final class TempoMap {
 
     public static final double FASTEST_BPM = 60_000_000;
     private static final double NANOS_PER_MINUTE = 60e9;
+    /** Of a tick at one quarter a minute. */
+    private static final double BEAT_NANOS = NANOS_PER_MINUTE / Ticks.PER_QUARTER;
 
-    /** From this tick on so many quarters a minute. */
-    public record Change(long tick, double bpm) {
+    /**
+     * From this tick on so many quarters a minute.
+     *
+     * @param ramp whether it goes evenly, tick by tick, to the tempo of the next change; without a next one it stays
+     */
+    public record Change(long tick, double bpm, boolean ramp) {
+        public Change(long tick, double bpm) {
+            this(tick, bpm, false);
+        }
+
         public Change {
             if (!(bpm >= SLOWEST_BPM && bpm <= FASTEST_BPM)) {
                 throw new IllegalArgumentException(
@@ -25,7 +35,7 @@ public final class TempoMap {
         }
 
         double nanosPerTick() {
-            return NANOS_PER_MINUTE / (bpm * Ticks.PER_QUARTER);
+            return BEAT_NANOS / bpm;
         }
     }
 
@@ -35,6 +45,8 @@ public final class TempoMap {
     private final double[] nanos;
 
     private final double[] nanosPerTick;
+    /** By how much the tempo rises with each tick; 0 where it stays. */
+    private final double[] slopes;
 
     /** @param given rising, the first at tick 0 */
     public TempoMap(List<Change> given) {
@@ -50,9 +62,21 @@ public final class TempoMap {
         ticks = changes.stream().mapToLong(Change::tick).toArray();
         nanosPerTick = changes.stream().mapToDouble(Change::nanosPerTick).toArray();
         nanos = new double[ticks.length];
+        slopes = new double[ticks.length];
         for (int i = 1; i < nanos.length; i++) {
-            nanos[i] = nanos[i - 1] + (ticks[i] - ticks[i - 1]) * nanosPerTick[i - 1];
+            Change before = changes.get(i - 1);
+            if (before.ramp) {
+                slopes[i - 1] = (changes.get(i).bpm - before.bpm) / (ticks[i] - ticks[i - 1]);
+            }
+            nanos[i] = nanos[i - 1] + nanosInto(i - 1, ticks[i] - ticks[i - 1]);
         }
+    }
+
+    /** The time that so many ticks of one of the tempos take: on a ramp the integral of 1 / (b + kt), which is ln(1 + kt/b) / k. */
+    private double nanosInto(int index, long into) {
+        double slope = slopes[index];
+        double bpm = changes.get(index).bpm;
+        return slope == 0 ? into * nanosPerTick[index] : BEAT_NANOS / slope * Math.log1p(slope * into / bpm);
     }
 
     /** Where it changes, rising, the first at tick 0. */
@@ -79,27 +103,38 @@ public final class TempoMap {
 
     /** The same, counted from a tick on. */
     TempoMap since(long tick) {
-        List<Change> later = new ArrayList<>(List.of(new Change(0, bpmAt(tick))));
+        List<Change> later = new ArrayList<>(List.of(new Change(0, bpmAt(tick), changes.get(indexAt(tick)).ramp)));
         changes.stream()
                 .filter(change -> change.tick > tick)
-                .forEach(change -> later.add(new Change(change.tick - tick, change.bpm)));
+                .forEach(change -> later.add(new Change(change.tick - tick, change.bpm, change.ramp)));
         return new TempoMap(later);
     }
 
     public double bpmAt(long tick) {
-        return changes.get(indexAt(tick)).bpm;
+        int index = indexAt(tick);
+        return changes.get(index).bpm + slopes[index] * (tick - ticks[index]);
+    }
+
+    /** Whether the tempo goes on a ramp at a tick. */
+    public boolean rampsAt(long tick) {
+        return changes.get(indexAt(tick)).ramp;
     }
 
     /** Nanoseconds from tick 0 to {@code tick}. */
     public double nanosAt(long tick) {
         int index = indexAt(tick);
-        return nanos[index] + (tick - ticks[index]) * nanosPerTick[index];
+        return nanos[index] + nanosInto(index, tick - ticks[index]);
     }
 
     /** The tick, not rounded, at so many nanoseconds from tick 0. */
     public double ticksAt(double fromStart) {
         int index = Rising.lastAtOrBefore(nanos, fromStart);
-        return ticks[index] + (fromStart - nanos[index]) / nanosPerTick[index];
+        double into = fromStart - nanos[index];
+        double slope = slopes[index];
+        return ticks[index]
+                + (slope == 0
+                        ? into / nanosPerTick[index]
+                        : changes.get(index).bpm / slope * Math.expm1(into * slope / BEAT_NANOS));
     }
 
     private int indexAt(long tick) {

@@ -317,7 +317,7 @@ public final class Randoms {
     }
 
     public TimeMap time() {
-        List<TempoMap.Change> tempos = new ArrayList<>(List.of(new TempoMap.Change(0, between(40, 240))));
+        List<TempoMap.Change> tempos = new ArrayList<>(List.of(new TempoMap.Change(0, between(40, 240), oneIn(2))));
         List<MeterMap.Change> meters =
                 new ArrayList<>(List.of(new MeterMap.Change(0, between(2, 7), oneOf(List.of(4, 8)))));
         if (random.nextBoolean()) {

@@ -42,6 +42,27 @@ class TimeTest {
         assertThat(tempo.bpmAt(4 * Q)).isEqualTo(120);
     }
 
+    /** A ramp from b to c over T quarters takes T ln(c/b) / (c − b) minutes: the mean of 1/tempo (calculus). */
+    @Test
+    void aRampGoesEvenlyFromTickToTick() {
+        TempoMap tempo = new TempoMap(List.of(
+                new TempoMap.Change(0, 60, true),
+                new TempoMap.Change(8 * Q, 120),
+                new TempoMap.Change(16 * Q, 90, true)));
+        assertThat(tempo.nanosAt(8 * Q)).isCloseTo(8 * Math.log(2) / 60 * 60e9, within(1.0));
+        assertThat(tempo.bpmAt(4 * Q)).isEqualTo(90);
+        assertThat(tempo.bpmAt(20 * Q)).as("without a next one it stays").isEqualTo(90);
+        assertThat(tempo.nanosAt(16 * Q) - tempo.nanosAt(8 * Q)).isCloseTo(4e9, within(1.0));
+        for (long tick = 0; tick < 20 * Q; tick += 777) {
+            assertThat(tempo.ticksAt(tempo.nanosAt(tick))).isCloseTo(tick, within(1e-4));
+            // Small steps at the tempo of their middle come to the same.
+            double step = tempo.nanosAt(tick + 2) - tempo.nanosAt(tick);
+            assertThat(step).isCloseTo(2 * 60e9 / Q / tempo.bpmAt(tick + 1), within(1.0));
+        }
+        TempoMap later = new TimeMap(tempo, MeterMap.FOUR_FOUR).since(4 * Q).tempo();
+        assertThat(later.nanosAt(10 * Q)).isCloseTo(tempo.nanosAt(14 * Q) - tempo.nanosAt(4 * Q), within(10.0));
+    }
+
     @Test
     void fortyFiveMinutesAndALateChangeStayPositive() {
         TempoMap tempo = new TempoMap(List.of(new TempoMap.Change(0, 120), new TempoMap.Change(5400 * Q, 61)));

@@ -13,6 +13,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Timeline.Ref;
 import harpel.time.MeterMap;
+import harpel.time.TempoMap;
 import java.util.List;
 import javafx.geometry.Point2D;
 import javafx.geometry.VPos;
@@ -346,6 +347,7 @@ final class Board extends Region {
             g.fillRect(0, (each.ordinal() + 1) * Lanes.TALL - 1, width, 1);
         }
         bars(g, theme, piece.time().meter(), small);
+        tempo(g, theme, piece.time().tempo());
         for (Lanes each : Lanes.values()) {
             if (each == Lanes.METER) {
                 continue;
@@ -402,6 +404,30 @@ final class Board extends Region {
                 g.setFill(theme.soft);
             }
         }
+    }
+
+    /** The tempo as a line, the fastest at the top. */
+    private void tempo(GraphicsContext g, Theme theme, TempoMap tempo) {
+        double low =
+                tempo.changes().stream().mapToDouble(TempoMap.Change::bpm).min().orElse(0);
+        double high =
+                tempo.changes().stream().mapToDouble(TempoMap.Change::bpm).max().orElse(0);
+        if (low == high) {
+            return;
+        }
+        g.setStroke(theme.brass);
+        g.beginPath();
+        double top = Lanes.TEMPO.ordinal() * Lanes.TALL + 4;
+        for (int x = 0; x <= getWidth(); x += 2) {
+            double bpm = tempo.bpmAt(Math.max(0, (long) window.tickAt(x, getWidth())));
+            double y = top + (high - bpm) / (high - low) * (Lanes.TALL - 8);
+            if (x == 0) {
+                g.moveTo(x, y);
+            } else {
+                g.lineTo(x, y);
+            }
+        }
+        g.stroke();
     }
 
     private void names(GraphicsContext g, Theme theme, Piece piece, Part part, double y) {

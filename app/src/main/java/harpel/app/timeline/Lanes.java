@@ -41,7 +41,7 @@ enum Lanes {
         @Override
         List<Point> points(Piece piece) {
             return piece.time().tempo().changes().stream()
-                    .map(change -> new Point(change.tick(), number(change.bpm())))
+                    .map(change -> new Point(change.tick(), number(change.bpm()) + (change.ramp() ? " ramp" : "")))
                     .toList();
         }
 
@@ -50,11 +50,13 @@ enum Lanes {
             List<TempoMap.Change> changes = new ArrayList<>(piece.time().tempo().changes());
             changes.removeIf(change -> change.tick() == tick && (tick > 0 || !text.isEmpty()));
             if (!text.isEmpty()) {
-                if (!text.matches("\\d{1,3}([.,]\\d{1,3})?")) {
+                if (!text.matches("\\d{1,3}([.,]\\d{1,3})?( *ramp)?")) {
                     throw new IllegalArgumentException(
-                            "A tempo is a number of quarters a minute such as 96, but was “" + text + "”.");
+                            "A tempo is a number of quarters a minute such as 96, or 96 ramp to go"
+                                    + " evenly to the next, but was “" + text + "”.");
                 }
-                changes.add(new TempoMap.Change(tick, Double.parseDouble(text.replace(',', '.'))));
+                double bpm = Double.parseDouble(text.replace("ramp", "").strip().replace(',', '.'));
+                changes.add(new TempoMap.Change(tick, bpm, text.endsWith("ramp")));
             }
             return piece.withTime(
                     new TimeMap(TempoMap.ofChanges(changes), piece.time().meter()));
@@ -62,7 +64,7 @@ enum Lanes {
 
         @Override
         String hint() {
-            return "Quarters a minute from here on";
+            return "Quarters a minute from here on; 96 ramp goes evenly to the next tempo";
         }
     },
     KEY("Key") {
