@@ -1,6 +1,7 @@
 package harpel.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import harpel.format.MidiFile;
 import harpel.format.MidiFile.Note;
@@ -287,6 +288,9 @@ class CommandLineTest {
         String target = folder.resolve("piece.mid").toString();
         List<String> words = new ArrayList<>(List.of("print", "--piece", CLOCK, "-o", target));
         words.addAll(List.of(more));
+        if (!words.contains("--timeline")) {
+            words.add("--timeline=false");
+        }
         assertThat(run(words.toArray(String[]::new))).as("%s", err).isZero();
         return SmfReader.read(Files.readAllBytes(Path.of(target)));
     }
@@ -317,6 +321,26 @@ class CommandLineTest {
     }
 
     @Test
+    void theTimelineIsPrintedWholeOrInPart() throws IOException {
+        MidiFile whole = printedPiece("--timeline");
+        assertThat(whole.endTick()).isEqualTo(32 * 61_440);
+        assertThat(whole.time().tempo().bpmAt(31 * 61_440)).isCloseTo(104, within(0.01));
+        MidiFile part = printedPiece("--timeline", "--parts", "gull-whistle", "--from-bar", "1", "--bars", "4");
+        assertThat(part.notes()).as("present in bars 3 and 4").isNotEmpty().allMatch(note -> note.tick() >= 2 * 61_440);
+        assertThat(part.endTick()).isEqualTo(4 * 61_440);
+        assertThat(run(
+                        "print",
+                        "--piece",
+                        CLOCK,
+                        "--tail",
+                        "round",
+                        "-o",
+                        folder.resolve("x.mid").toString()))
+                .isEqualTo(1);
+        assertThat(err.toString()).contains("a timeline goes on and not round");
+    }
+
+    @Test
     void severalVariationsAreFilesInAFolder() throws IOException {
         Path target = folder.resolve("several");
         assertThat(run(
@@ -325,6 +349,7 @@ class CommandLineTest {
                         CLOCK,
                         "--parts",
                         "harbour-bells",
+                        "--timeline=false",
                         "--variations",
                         "40-42",
                         "-o",

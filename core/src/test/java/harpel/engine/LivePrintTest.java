@@ -13,19 +13,21 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The whole demo piece, six parts that hear one another: what is printed of each part is what was heard of it. */
 class LivePrintTest {
-    private static final long BARS = 4;
-
-    @Test
-    void everyPartOfTheDemoIsPrintedAsItWasHeard() throws Exception {
+    /** As loops, and as its timeline with a ramp, keys that change, blocks past the chain and with variations of their own. */
+    @ParameterizedTest
+    @CsvSource({"false, 4", "true, 32"})
+    void everyPartOfTheDemoIsPrintedAsItWasHeard(boolean timeline, long bars) throws Exception {
         Piece demo = PieceFile.read(Files.readString(Path.of("../demo/the-salt-clock.harpel")));
-        Piece piece = demo.withParts(demo.parts().stream()
-                .map(part -> part.withMix(Mix.PLAIN).withPort(part.id()))
-                .toList());
-        long end = piece.time().meter().tickOfBar(BARS);
+        Piece piece = demo.withTimeline(timeline)
+                .withParts(demo.parts().stream()
+                        .map(part -> part.withMix(Mix.PLAIN).withPort(part.id()))
+                        .toList());
+        long end = piece.time().meter().tickOfBar(bars);
         Map<String, List<String>> heard = new HashMap<>();
         long[] now = {0};
         LiveCycle cycle = new LiveCycle(
