@@ -10,6 +10,7 @@ import harpel.effect.EffectCatalog;
 import harpel.format.AtomicFile;
 import harpel.format.ChainFile;
 import harpel.format.MidiFile;
+import harpel.format.MidiPiece;
 import harpel.format.PieceFile;
 import harpel.format.SmfReader;
 import harpel.phrase.Phrase;
@@ -154,20 +155,56 @@ public final class Files {
      * @param part the id of the part that hears the first of them; empty for none
      */
     private void openPhrase(Path path, String part) throws IOException {
+        read(path, part, TrackSheet.As.PHRASES);
+    }
+
+    /** Reads a whole MIDI file as a piece, once it is said what becomes of its tracks. */
+    void openMidi() {
+        ask(false, "Open a MIDI file as a piece", MIDI, "")
+                .ifPresent(path -> doing(path, () -> read(path, "", TrackSheet.As.PIECE)));
+    }
+
+    private void read(Path path, String part, TrackSheet.As as) throws IOException {
         MidiFile file = SmfReader.read(java.nio.file.Files.readAllBytes(path));
         String name = path.getFileName().toString().replaceFirst("\\.midi?$", "");
         if (file.notes().isEmpty()) {
             throw new IllegalArgumentException("there are no notes in this file");
         }
-        TrackSheet.Chosen chosen = new TrackSheet.Chosen(List.of(file.toPhrase(name)), false, false, false);
-        if (file.lines().size() > 1) {
-            Optional<TrackSheet.Chosen> asked = TrackSheet.ask(session, window, file, name);
+        TrackSheet.Chosen chosen = new TrackSheet.Chosen(
+                TrackSheet.As.PHRASES, List.of(), List.of(file.toPhrase(name)), false, false, false);
+        if (file.lines().size() > 1 || as != TrackSheet.As.PHRASES) {
+            Optional<TrackSheet.Chosen> asked = TrackSheet.ask(session, window, file, name, as);
             if (asked.isEmpty() || asked.get().phrases().isEmpty()) {
                 return;
             }
             chosen = asked.get();
         }
-        put(file, chosen, name, part);
+        switch (chosen.as()) {
+            case PHRASES -> put(file, chosen, name, part);
+            case PARTS -> putParts(file, chosen, name);
+            case PIECE -> putPiece(file, chosen, name);
+        }
+    }
+
+    private void putParts(MidiFile file, TrackSheet.Chosen chosen, String name) {
+        session.document()
+                .apply(PieceEdit.of(
+                        "Read " + name,
+                        piece -> TrackSheet.along(MidiPiece.with(piece, file, chosen.lines(), name), chosen, file)));
+        session.say("Read " + count(chosen) + " onto the timeline.");
+    }
+
+    private void putPiece(MidiFile file, TrackSheet.Chosen chosen, String name) {
+        if (mayLeave()) {
+            session.replace(MidiPiece.piece(file, chosen.lines(), name), "Open " + name);
+            session.document().file().set(null);
+            session.say("Opened “" + name + "”: " + count(chosen) + " on the timeline.");
+        }
+    }
+
+    private static String count(TrackSheet.Chosen chosen) {
+        int parts = chosen.lines().size();
+        return parts == 1 ? "1 part" : parts + " parts";
     }
 
     private void put(MidiFile file, TrackSheet.Chosen chosen, String name, String part) {

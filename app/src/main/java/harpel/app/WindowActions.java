@@ -71,6 +71,7 @@ final class WindowActions {
         BooleanSupplier parts = () -> document.piece().get().parts().size() > 1;
         inMenu("new", "New piece", "Shortcut+N", files::newPiece);
         inMenu("open", "Open…", "Shortcut+O", files::open);
+        inMenu("open-midi", "Open a MIDI file as a piece…", "Shortcut+Alt+O", files::openMidi);
         inMenu("save", "Save", "Shortcut+S", files::save);
         inMenu("save-as", "Save as…", "Shortcut+Shift+S", files::saveAs);
         line();

@@ -99,7 +99,7 @@ class WindowFilesTest extends WindowCase {
         Path path = folder.resolve("three.mid");
         javax.sound.midi.MidiSystem.write(sequence, 1, path.toFile());
         javafx.application.Platform.runLater(() -> files.take(path, ""));
-        await(() -> dialog("Which tracks of “three” become phrases?") != null);
+        await(() -> dialog("What becomes of the tracks of “three”?") != null);
         settle();
         clickOn("#track-2");
         clickOn("#take-time");
@@ -124,6 +124,20 @@ class WindowFilesTest extends WindowCase {
         assertThat(session.selection().part().phrase())
                 .as("let go of over the list")
                 .isNotEqualTo("track-1-channel-1");
+        javafx.application.Platform.runLater(() -> files.take(path, ""));
+        await(() -> dialog("What becomes of the tracks of “three”?") != null);
+        interact(() -> lookup("#tracks-as").queryComboBox().getSelectionModel().select(2));
+        clickOn("#read-tracks");
+        await(() -> dialog("Save “" + piece.name() + "”?") != null);
+        settle();
+        clickOn("Discard");
+        await(() -> session.messages().last().get().equals("Opened “three”: 3 parts on the timeline."));
+        Piece opened = session.document().piece().get();
+        assertThat(opened.parts()).hasSize(3).allMatch(part -> part.blocks().size() == 1);
+        assertThat(opened.timeline()).isTrue();
+        assertThat(opened.time().tempo().bpmAt(0)).isEqualTo(100);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> session.document().piece().get().equals(piece));
     }
 
     /** The notes of the first part, on channel 1. */

@@ -18,6 +18,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * What a Standard MIDI File holds, in Harpel's ticks.
@@ -94,15 +95,21 @@ public record MidiFile(
 
     /** The key of the first key signature, as a major or minor one; nothing where there is none. */
     public Optional<Key> key() {
-        return metas.stream()
-                .filter(meta -> meta.type == Meta.KEY_SIGNATURE && meta.data.length == 2)
-                .findFirst()
-                .map(meta -> {
-                    boolean minor = meta.data[1] == 1;
-                    // A fifth up for each sharp, down for each flat; minor keys lie three semitones below.
-                    int root = Math.floorMod(7 * meta.data[0] - (minor ? 3 : 0), 12);
-                    return new Key(root, Scale.of(minor ? "minor" : "major"));
-                });
+        return keys().values().stream().findFirst();
+    }
+
+    /** The keys of all key signatures, as major or minor ones, by their ticks. */
+    public Map<Long, Key> keys() {
+        Map<Long, Key> keys = new TreeMap<>();
+        for (Meta meta : metas) {
+            if (meta.type == Meta.KEY_SIGNATURE && meta.data.length == 2) {
+                boolean minor = meta.data[1] == 1;
+                // A fifth up for each sharp, down for each flat; minor keys lie three semitones below.
+                int root = Math.floorMod(7 * meta.data[0] - (minor ? 3 : 0), 12);
+                keys.put(meta.tick, new Key(root, Scale.of(minor ? "minor" : "major")));
+            }
+        }
+        return keys;
     }
 
     /** Its markers, where they have a name. */

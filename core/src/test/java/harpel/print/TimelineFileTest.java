@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import harpel.chain.Chain;
 import harpel.engine.Tail;
 import harpel.format.MidiFile;
+import harpel.format.MidiPiece;
 import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.phrase.Note;
@@ -127,6 +128,31 @@ class TimelineFileTest {
             }
         }
         return starts;
+    }
+
+    /** Read as a piece and written again it holds the same notes at the same times. */
+    @Test
+    void readAsAPieceAndWrittenAgainItHoldsTheSame() throws Exception {
+        MidiFile read = SmfReader.read(file());
+        Piece again = MidiPiece.piece(read, read.lines(), "Salt");
+        assertThat(again.parts()).extracting(Part::name).containsExactly("Bells", "Bass");
+        assertThat(again.part("bass").orElseThrow().blocks())
+                .extracting(Block::at)
+                .as("where its notes begin")
+                .containsExactly(BAR);
+        assertThat(again.marks()).isEqualTo(piece().marks());
+        assertThat(again.keys()).extracting(KeyChange::tick).containsExactly(BAR, 2 * BAR);
+        assertThat(again.keyAt(BAR)).isEqualTo(Key.parse("F major"));
+        assertThat(again.time().meter()).isEqualTo(piece().time().meter());
+        Set<String> parts = new LinkedHashSet<>(List.of("bells", "bass"));
+        MidiFile written =
+                SmfReader.read(new PrintOrder(again, parts, 0, PrintOrder.onceThrough(again, parts), Tail.CUT)
+                        .print(done -> {})
+                        .midi(SmfForm.PLAIN));
+        assertThat(written.notes()).isEqualTo(read.notes());
+        assertThat(written.time()).isEqualTo(read.time());
+        Piece more = MidiPiece.with(again, read, read.lines(), "Salt");
+        assertThat(more.parts()).extracting(Part::id).containsExactly("bells", "bass", "bells-2", "bass-2");
     }
 
     @Test

@@ -16,6 +16,7 @@ import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
@@ -23,18 +24,42 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Window;
 
-/** Asks which tracks of a MIDI file become phrases, each with a picture of it, and whether its time, key and marks are taken along. */
+/** Asks what becomes of which tracks of a MIDI file, each with a picture of it, and whether its time, key and marks are taken along. */
 public final class TrackSheet {
+    /** What becomes of tracks. */
+    public enum As {
+        PHRASES("phrases in the list"),
+        PARTS("parts of this piece, on its timeline"),
+        PIECE("a new piece, with the file’s tempo, meters, keys and marks");
+
+        private final String words;
+
+        As(String words) {
+            this.words = words;
+        }
+
+        @Override
+        public String toString() {
+            return words;
+        }
+    }
+
     /** What was chosen. */
-    public record Chosen(List<Phrase> phrases, boolean time, boolean key, boolean marks) {}
+    public record Chosen(
+            As as, List<MidiFile.Line> lines, List<Phrase> phrases, boolean time, boolean key, boolean marks) {}
 
     private static final double WIDE = 160;
     private static final double TALL = 30;
 
     private TrackSheet() {}
 
-    /** @param file the file's name */
-    public static Optional<Chosen> ask(Session session, Window owner, MidiFile midi, String file) {
+    /**
+     * Asks.
+     *
+     * @param file the file's name
+     * @param first what is proposed
+     */
+    public static Optional<Chosen> ask(Session session, Window owner, MidiFile midi, String file, As first) {
         VBox rows = new VBox(6);
         List<CheckBox> boxes = new ArrayList<>();
         List<Phrase> phrases = new ArrayList<>();
@@ -42,7 +67,7 @@ public final class TrackSheet {
             Phrase phrase = midi.toPhrase(line, file);
             CheckBox box = new CheckBox(line.shown());
             box.setId("track-" + phrases.size());
-            box.setSelected(phrases.isEmpty());
+            box.setSelected(phrases.isEmpty() || first != As.PHRASES);
             box.setMinWidth(170);
             box.setPrefWidth(170);
             boxes.add(box);
@@ -76,13 +101,25 @@ public final class TrackSheet {
         ScrollPane list = new ScrollPane(rows);
         list.setFitToWidth(true);
         list.setPrefViewportHeight(Math.min(320, 40 * phrases.size()));
-        VBox content = new VBox(10, list, time, key, marks);
+        ComboBox<As> as = new ComboBox<>();
+        as.setId("tracks-as");
+        as.getItems().setAll(As.values());
+        as.setValue(first);
+        // A new piece has all of it.
+        List.of(time, key, marks)
+                .forEach(box -> box.visibleProperty().bind(as.valueProperty().isNotEqualTo(As.PIECE)));
+        as.valueProperty().addListener((property, before, now) -> {
+            if (now != As.PHRASES) {
+                boxes.forEach(box -> box.setSelected(true));
+            }
+        });
+        VBox content = new VBox(10, list, as, time, key, marks);
         content.setPadding(new Insets(10));
         ButtonType read = new ButtonType("Read", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(
                 owner,
                 session.look().styles(),
-                "Which tracks of “" + file + "” become phrases?",
+                "What becomes of the tracks of “" + file + "”?",
                 "",
                 read,
                 ButtonType.CANCEL);
@@ -93,12 +130,15 @@ public final class TrackSheet {
             return Optional.empty();
         }
         List<Phrase> chosen = new ArrayList<>();
+        List<MidiFile.Line> lines = new ArrayList<>();
         for (int i = 0; i < boxes.size(); i++) {
             if (boxes.get(i).isSelected()) {
                 chosen.add(phrases.get(i));
+                lines.add(midi.lines().get(i));
             }
         }
-        return Optional.of(new Chosen(chosen, time.isSelected(), key.isSelected(), marks.isSelected()));
+        return Optional.of(
+                new Chosen(as.getValue(), lines, chosen, time.isSelected(), key.isSelected(), marks.isSelected()));
     }
 
     private static StackPane picture(Session session, Phrase phrase) {
@@ -120,6 +160,12 @@ public final class TrackSheet {
             with = with.withPhrase(phrase.withId(id));
             ids.add(id);
         }
+        return along(with, chosen, midi);
+    }
+
+    /** With what of the file is taken along besides its notes. */
+    public static Piece along(Piece piece, Chosen chosen, MidiFile midi) {
+        Piece with = piece;
         if (chosen.time) {
             with = with.withTime(midi.time());
         }
