@@ -297,7 +297,7 @@ final class TopBar extends HBox {
 
     void draw(long nanos) {
         LiveStatus status = session.transport().status();
-        long tick = Math.max(0, (long) status.tickAt(nanos));
+        long tick = Math.max(0, (long) status.songTickAt(nanos));
         MeterMap.Change meter = session.document().piece().get().time().meter().at(tick);
         long beat = tick / meter.beatTicks();
         if (beat != shownBeat || meter != shownMeter) {

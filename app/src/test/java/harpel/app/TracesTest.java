@@ -170,7 +170,8 @@ class TracesTest {
     }
 
     private static LiveStatus at(long tick) {
-        return new LiveStatus(LiveStatus.Mode.PLAYING, 1, tick, 0, TempoMap.of(120), 0, 0, -1, 0, 0, "");
+        return new LiveStatus(
+                LiveStatus.Mode.PLAYING, 1, tick, 0, TempoMap.of(120), harpel.piece.Bracket.NONE, 0, 0, -1, 0, 0, "");
     }
 
     @Test

@@ -8,6 +8,7 @@ import harpel.engine.LiveStatus.Mode;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
 import harpel.piece.Mark;
 import harpel.piece.Piece;
@@ -250,6 +251,31 @@ class WindowTimelineTest extends WindowCase {
         assertThat(now().timeline()).isFalse();
         clickOn(at(4, -4));
         await(() -> session.timeline().now() == 4 * BAR);
+    }
+
+    @Test
+    void aStretchComesRoundByDragAndByKeys() {
+        set("lead", Block.of(0, 4 * BAR, "tide"));
+        press(KeyCode.SHIFT);
+        drag(at(1.1, -4), at(2.9, -4));
+        release(KeyCode.SHIFT);
+        await(() -> now().bracket().equals(new Bracket(BAR, 3 * BAR, true)));
+        assertThat(text("#loop-title")).isEqualTo("bar 2 to bar 4 comes round; the rest waits.");
+        push(KeyCode.SPACE);
+        await(() -> starts().size() >= 12);
+        assertThat(session.timeline().now()).isBetween(BAR, 3 * BAR);
+        push(KeyCode.SPACE);
+        await(() -> session.transport().status().mode() == Mode.STOPPED);
+        assertThat(session.timeline().now()).as("it stands in the loop").isBetween(BAR, 3 * BAR);
+        push(KeyCode.L);
+        assertThat(now().bracket().on()).isFalse();
+        pick("lead", 0);
+        push(KeyCode.L);
+        assertThat(now().bracket()).isEqualTo(new Bracket(0, 4 * BAR, true));
+        clickOn("#loop-on");
+        assertThat(now().bracket().on()).isFalse();
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(now().bracket().on()).isTrue();
     }
 
     @Test

@@ -10,6 +10,7 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteMap;
 import harpel.event.NoteStart;
 import harpel.param.RouteType;
+import harpel.piece.Bracket;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Preset;
@@ -231,6 +232,23 @@ final class LiveCycle {
 
     void update(Program newProgram, long now) {
         waiting = null;
+        Bracket before = program.plan().bracket();
+        Bracket after = newProgram.plan().bracket();
+        if (mode == Mode.PLAYING && !before.equals(after)) {
+            long at = Math.max(renderer.position(), tickAt(now));
+            boolean sameSoFar = at < before.to() || !before.on();
+            if (!sameSoFar || after.on() && at >= after.to()) {
+                // Time was counted otherwise until now: it is gone to where the piece is, or to where it comes round.
+                long song = before.song(at);
+                take(newProgram, now);
+                locate(after.on() && song >= after.to() ? after.from() : song, now);
+                return;
+            }
+        }
+        take(newProgram, now);
+    }
+
+    private void take(Program newProgram, long now) {
         var tempo = newProgram.piece().time().tempo();
         if (mode != Mode.STOPPED && !tempo.equals(program.piece().time().tempo())) {
             anchorTick = tickAt(now);
@@ -370,11 +388,16 @@ final class LiveCycle {
             return;
         }
         renderer.render(Math.max(renderer.position(), tickAt(now)));
-        transportTick = renderer.position();
+        transportTick = song(renderer.position());
         renderer.stop(false);
         mode = renderer.isQuiet() ? Mode.STOPPED : Mode.KEYS;
         anchor(now);
         forgetKeys();
+    }
+
+    /** The place in the piece of a tick that is counted on and on. */
+    private long song(long tick) {
+        return program.plan().bracket().song(tick);
     }
 
     private void anchor(long now) {
@@ -399,7 +422,7 @@ final class LiveCycle {
     /** Ends everything at once. The transport stops, too: nothing sounds after Silence until someone plays. */
     void silence(long now) {
         if (mode == Mode.PLAYING) {
-            transportTick = Math.max(renderer.position(), tickAt(now));
+            transportTick = song(Math.max(renderer.position(), tickAt(now)));
         }
         renderer.silence();
         quieten(now);
@@ -426,7 +449,7 @@ final class LiveCycle {
         }
         if (mode == Mode.PLAYING) {
             transportTick =
-                    Math.max(renderer.position(), Math.min(tickAt(now), renderer.position() + Ticks.PER_QUARTER));
+                    song(Math.max(renderer.position(), Math.min(tickAt(now), renderer.position() + Ticks.PER_QUARTER)));
         }
         List<NoteStart> open = new ArrayList<>();
         sounding.forEach((note, way) -> open.add(note));
@@ -651,6 +674,7 @@ final class LiveCycle {
                 && old.anchorTick() == tick
                 && old.anchorNanos() == anchorNanos
                 && old.tempo() == program.piece().time().tempo()
+                && old.bracket() == program.plan().bracket()
                 && old.worstLateNanos() == late
                 && old.notesIn() == notesIn
                 && old.lastController() == lastController
@@ -663,6 +687,7 @@ final class LiveCycle {
                     tick,
                     anchorNanos,
                     program.piece().time().tempo(),
+                    program.plan().bracket(),
                     late,
                     notesIn,
                     lastController,

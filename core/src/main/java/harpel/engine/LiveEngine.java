@@ -4,8 +4,12 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.time.Ticks;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.LongSupplier;
@@ -28,6 +32,10 @@ public final class LiveEngine implements AutoCloseable {
     private static final long LONGEST_SLEEP_NANOS = 200_000_000;
     /** One turn never takes so long unless something is wrong. */
     private static final long STANDS_NANOS = 2_000_000_000L;
+    /** So much of a loop is written out ahead: half an hour at 120 quarters a minute. */
+    private static final long AHEAD_TICKS = 3_600L * Ticks.PER_QUARTER;
+
+    private static final long WRITE_ON_SECONDS = 20;
 
     private final LongSupplier clock;
     private final LiveCycle cycle;
@@ -45,6 +53,20 @@ public final class LiveEngine implements AutoCloseable {
 
     private long leftOut;
 
+    private final Object compiling = new Object();
+    /** The piece as it was given; guarded by {@link #compiling}, as what follows. */
+    private Piece given;
+    /** Whether play was begun behind the end of the loop. */
+    private boolean behindLoop;
+    /** Up to which tick a loop is written out. */
+    private long written = AHEAD_TICKS;
+
+    private final ScheduledExecutorService writer = Executors.newSingleThreadScheduledExecutor(work -> {
+        Thread writing = new Thread(work, "harpel-loop");
+        writing.setDaemon(true);
+        return writing;
+    });
+
     public LiveEngine(Piece piece, LiveOutput output, Tap tap) {
         this(piece, output, tap, System::nanoTime);
     }
@@ -52,7 +74,8 @@ public final class LiveEngine implements AutoCloseable {
     /** @param clock gives the time as {@link System#nanoTime} does */
     public LiveEngine(Piece piece, LiveOutput output, Tap tap, LongSupplier clock) {
         this.clock = clock;
-        Program program = Program.of(piece);
+        given = piece;
+        Program program = Program.of(Unrolled.of(piece, AHEAD_TICKS));
         latest = new AtomicReference<>(program);
         cycle = new LiveCycle(program, clock, output, tap).hurried(() -> silenceWanted);
         status = cycle.status(clock.getAsLong());
@@ -63,6 +86,7 @@ public final class LiveEngine implements AutoCloseable {
 
     public void start() {
         thread.start();
+        writer.scheduleWithFixedDelay(this::writeOn, WRITE_ON_SECONDS, WRITE_ON_SECONDS, TimeUnit.SECONDS);
     }
 
     /** Opens a way in; each is for one offering thread. */
@@ -83,16 +107,49 @@ public final class LiveEngine implements AutoCloseable {
 
     /** Compiles a piece, on the calling thread, and hands it over; of several handed over within a cycle the last counts. */
     public void update(Piece piece) {
-        Program program = Program.after(latest.get(), piece);
-        latest.set(program);
-        waitingProgram.set(program);
+        synchronized (compiling) {
+            give(piece);
+            Program program = compile();
+            latest.set(program);
+            waitingProgram.set(program);
+        }
         LockSupport.unpark(thread);
+    }
+
+    private void give(Piece piece) {
+        // Another loop holds wherever play is.
+        behindLoop &= piece.bracket().equals(given.bracket());
+        given = piece;
+    }
+
+    private Program compile() {
+        Piece piece = behindLoop ? given.withBracket(given.bracket().withOn(false)) : given;
+        if (!Unrolled.goesRound(piece)) {
+            return Program.after(latest.get(), piece);
+        }
+        double at = status.mode() == LiveStatus.Mode.PLAYING ? status.tickAt(clock.getAsLong()) : 0;
+        written = (long) at + AHEAD_TICKS;
+        return Program.after(latest.get(), Unrolled.of(piece, written));
+    }
+
+    /** Writes out more of a loop before what is written out ends. */
+    private void writeOn() {
+        synchronized (compiling) {
+            boolean soon = status.tickAt(clock.getAsLong()) > written - AHEAD_TICKS / 2;
+            if (status.mode() == LiveStatus.Mode.PLAYING && Unrolled.goesRound(given) && !behindLoop && soon) {
+                update(given);
+            }
+        }
     }
 
     /** As {@link #update}, but taken at the next bar line while the transport runs. */
     public void updateAtBar(Piece piece) {
-        Program program = Program.after(latest.get(), piece);
-        latest.set(program);
+        Program program;
+        synchronized (compiling) {
+            give(piece);
+            program = compile();
+            latest.set(program);
+        }
         command(() -> {
             // What was handed over after it has been taken already.
             if (latest.get() == program) {
@@ -120,6 +177,15 @@ public final class LiveEngine implements AutoCloseable {
     }
 
     public void locate(long tick) {
+        synchronized (compiling) {
+            // Behind the loop play goes on.
+            boolean behind =
+                    Unrolled.goesRound(given) && tick >= given.bracket().to();
+            if (behind != behindLoop) {
+                behindLoop = behind;
+                update(given);
+            }
+        }
         command(() -> cycle.locate(tick, clock.getAsLong()));
     }
 
@@ -291,6 +357,7 @@ public final class LiveEngine implements AutoCloseable {
     @Override
     public void close() {
         running = false;
+        writer.shutdownNow();
         silenceWanted = true;
         LockSupport.unpark(thread);
         try {

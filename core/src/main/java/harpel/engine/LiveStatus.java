@@ -1,5 +1,6 @@
 package harpel.engine;
 
+import harpel.piece.Bracket;
 import harpel.time.TempoMap;
 
 /**
@@ -7,6 +8,7 @@ import harpel.time.TempoMap;
  *
  * @param run counts up whenever time starts anew
  * @param anchorTick the tick at {@code anchorNanos}; while time runs the position follows from these
+ * @param bracket what is played over and over; ticks are counted on and on
  * @param worstLateNanos the worst lateness of a scheduled event in the last minute
  * @param notesIn how many notes have been played in all
  * @param lastController the controller that came in last, or -1
@@ -19,6 +21,7 @@ public record LiveStatus(
         long anchorTick,
         long anchorNanos,
         TempoMap tempo,
+        Bracket bracket,
         long worstLateNanos,
         long notesIn,
         int lastController,
@@ -35,7 +38,13 @@ public record LiveStatus(
         PLAYING
     }
 
-    /** The position at a moment. */
+    /** The place in the piece at a moment, where a stretch of it comes round. */
+    public double songTickAt(long nanos) {
+        double tick = tickAt(nanos);
+        return mode == Mode.PLAYING ? bracket.song(tick) : tick;
+    }
+
+    /** The position at a moment, counted on and on. */
     public double tickAt(long nanos) {
         if (mode == Mode.STOPPED) {
             return anchorTick;

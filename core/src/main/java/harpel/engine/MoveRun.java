@@ -185,7 +185,7 @@ final class MoveRun {
         PathType<T> path = (PathType<T>) points.type();
         boolean line = settings.get(Source.BETWEEN) == Source.Between.LINE;
         boolean applies = context.running() && !settings.get(points).isEmpty();
-        return applies ? path.at(settings.get(points), tick, line) : value;
+        return applies ? path.at(settings.get(points), context.renderer().songAt(tick), line) : value;
     }
 
     /** Where a source stands, 0–1, or NaN when it has nothing to say yet. */
@@ -302,7 +302,11 @@ final class MoveRun {
         };
         long next = Ticks.NEVER;
         if (mover.source() == Source.AUTOMATION && context.running()) {
-            next = PathType.after(points(mover), tick);
+            long song = context.renderer().songAt(tick);
+            long point = PathType.after(points(mover), song);
+            next = Math.min(
+                    point == Ticks.NEVER ? point : tick + point - song,
+                    context.renderer().nextRound(tick));
             flows &= next != Ticks.NEVER;
         } else if (mover.source() == Source.LEVER && busy) {
             next = context.renderer().leverNext(mover.settings().get(Source.NAME), tick);

@@ -6,6 +6,7 @@ import harpel.effect.Draws;
 import harpel.effect.EffectKind;
 import harpel.param.ParamSet;
 import harpel.phrase.Phrase;
+import harpel.piece.Bracket;
 import harpel.piece.Hearing;
 import harpel.piece.Lever;
 import harpel.piece.Part;
@@ -22,10 +23,17 @@ import java.util.Map;
 /**
  * All that the renderer needs of a piece, as one immutable value that is handed over whole.
  *
+ * @param bracket what comes round: places of automation are counted in it
  * @param parts in an order in which each comes after those that it hears
  */
 public record Plan(
-        Key key, TimeMap time, long variation, List<PartPlan> parts, List<Lever> levers, List<Stretch> course) {
+        Key key,
+        TimeMap time,
+        long variation,
+        List<PartPlan> parts,
+        List<Lever> levers,
+        List<Stretch> course,
+        Bracket bracket) {
     /**
      * What holds on the timeline from a tick on, until the next.
      *
@@ -77,7 +85,7 @@ public record Plan(
 
     /** A plan in which the same holds all along. */
     public Plan(Key key, TimeMap time, long variation, List<PartPlan> parts, List<Lever> levers) {
-        this(key, time, variation, parts, levers, List.of());
+        this(key, time, variation, parts, levers, List.of(), Bracket.NONE);
     }
 
     /** The place in the course of what holds at a tick; -1 where there is none. */
@@ -132,7 +140,7 @@ public record Plan(
             PartPlan same = old.get(part.id);
             parts.add(part.equals(same) ? same : part);
         }
-        return new Plan(plan.key, plan.time, plan.variation, parts, plan.levers, Course.of(piece, parts));
+        return new Plan(plan.key, plan.time, plan.variation, parts, plan.levers, Course.of(piece, parts), plan.bracket);
     }
 
     public static Plan of(Piece piece) {
@@ -140,7 +148,14 @@ public record Plan(
         List<PartPlan> parts = routes.inOrder().stream()
                 .map(part -> partPlan(piece, routes, part))
                 .toList();
-        return new Plan(piece.key(), piece.time(), piece.variation(), parts, piece.levers(), Course.of(piece, parts));
+        return new Plan(
+                piece.key(),
+                piece.time(),
+                piece.variation(),
+                parts,
+                piece.levers(),
+                Course.of(piece, parts),
+                piece.timeline() ? piece.bracket() : Bracket.NONE);
     }
 
     private static PartPlan partPlan(Piece piece, Routes routes, Part part) {
@@ -183,6 +198,7 @@ public record Plan(
                         .map(part -> dry && part.id.equals(partId) ? part.withDry() : part)
                         .toList(),
                 levers,
-                course);
+                course,
+                bracket);
     }
 }

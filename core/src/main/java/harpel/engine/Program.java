@@ -29,6 +29,7 @@ public record Program(Piece piece, Plan plan, Map<String, Line> lines, Patch pat
                 && before.piece.variation() == piece.variation()
                 && before.piece.levers() == piece.levers()
                 && before.piece.timeline() == piece.timeline()
+                && before.piece.bracket().equals(piece.bracket())
                 && before.piece.keys() == piece.keys();
         Plan plan = samePlan ? before.plan : Plan.of(piece, before == null ? null : before.plan);
         Map<String, Line> lines = new LinkedHashMap<>();

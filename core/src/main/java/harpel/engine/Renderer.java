@@ -5,6 +5,7 @@ import harpel.effect.Draws;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.param.RouteType;
+import harpel.piece.Bracket;
 import harpel.piece.Lever;
 import harpel.theory.Key;
 import harpel.time.Ticks;
@@ -217,6 +218,20 @@ public final class Renderer {
         if (run != null) {
             run.strikeAgain(tick);
         }
+    }
+
+    /** The place in the piece at a tick, where a stretch of it comes round. */
+    long songAt(long tick) {
+        return running ? plan.bracket().song(tick) : tick;
+    }
+
+    /** The tick at which that stretch comes round next, or never. */
+    long nextRound(long tick) {
+        Bracket loop = plan.bracket();
+        if (!running || !loop.on()) {
+            return Ticks.NEVER;
+        }
+        return tick < loop.to() ? loop.to() : loop.to() + ((tick - loop.to()) / loop.length() + 1) * loop.length();
     }
 
     /** Whether the transport runs. */

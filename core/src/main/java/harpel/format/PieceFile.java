@@ -10,6 +10,7 @@ import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
 import harpel.piece.Block;
+import harpel.piece.Bracket;
 import harpel.piece.Hearing;
 import harpel.piece.KeyChange;
 import harpel.piece.Lever;
@@ -73,8 +74,9 @@ public final class PieceFile {
         List<Mark> marks = file.list("marks", (one, path) -> readMark(one, path, newer));
         List<KeyChange> keys = file.list("keys", (one, path) -> readKey(one, path, newer));
         boolean timeline = file.take("plays", false, PieceFile::isTimeline);
+        Bracket bracket = file.take("loop", Bracket.NONE, PieceFile::bracket);
         Map<String, Object> unknown = file.end(
-                "harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks, keys, plays");
+                "harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks, keys, plays, loop");
         return PlainMap.at(
                 "parts",
                 () -> new Piece(
@@ -88,6 +90,7 @@ public final class PieceFile {
                         levers,
                         marks,
                         timeline,
+                        bracket,
                         keys,
                         unknown));
     }
@@ -140,6 +143,14 @@ public final class PieceFile {
             throw new ParamException("must be \"loops\" or \"timeline\" but was " + plain);
         }
         return "timeline".equals(plain);
+    }
+
+    private static Bracket bracket(Object plain) {
+        PlainMap fields = new PlainMap(plain, "", false);
+        Bracket bracket = new Bracket(
+                fields.whole("from", 0, 0, FARTHEST), fields.whole("to", 0, 0, FARTHEST), fields.flag("on", false));
+        fields.end("from, to, on");
+        return bracket;
     }
 
     private static KeyChange readKey(Object plain, String path, boolean newer) {
@@ -464,6 +475,10 @@ public final class PieceFile {
         }
         if (piece.timeline()) {
             plain.put("plays", "timeline");
+        }
+        Bracket bracket = piece.bracket();
+        if (bracket.isThere()) {
+            plain.put("loop", ordered("from", bracket.from(), "to", bracket.to(), "on", bracket.on()));
         }
         PlainMap.merge(plain, piece.unknown());
         return Json.write(plain);

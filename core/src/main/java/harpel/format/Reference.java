@@ -392,6 +392,10 @@ public final class Reference {
         Map<String, Object> key = object("at", Map.of("type", "integer", "minimum", 1));
         properties(key).put("key", text);
         properties(schema).put("keys", Map.of("type", "array", "items", key));
+        Map<String, Object> loop = object("from", Map.of("type", "integer", "minimum", 0));
+        properties(loop).put("to", Map.of("type", "integer", "minimum", 0));
+        properties(loop).put("on", Map.of("type", "boolean"));
+        properties(schema).put("loop", loop);
         properties(schema).put("plays", Map.of("enum", List.of("loops", "timeline")));
         Map<String, Object> mark = object("at", Map.of("type", "integer", "minimum", 0));
         properties(mark).put("name", text);

@@ -30,6 +30,7 @@ import java.util.function.UnaryOperator;
  * @param levers with different names
  * @param marks in order of their places
  * @param timeline whether it plays as its timeline, or as loops
+ * @param bracket what of the timeline is played over and over
  * @param keys where the key changes on the timeline, in order
  * @param unknown what a newer version wrote and this one does not know
  */
@@ -45,6 +46,7 @@ public record Piece(
         List<Lever> levers,
         List<Mark> marks,
         boolean timeline,
+        Bracket bracket,
         List<KeyChange> keys,
         Map<String, Object> unknown)
         implements PieceBuilder.With {
@@ -97,6 +99,7 @@ public record Piece(
                 List.of(),
                 List.of(),
                 false,
+                Bracket.NONE,
                 List.of(),
                 Map.of());
     }

@@ -2,6 +2,7 @@ package harpel.app.session;
 
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Bracket;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -100,7 +101,7 @@ public final class TimelineDesk {
     /** Where now is on the timeline. */
     public long now() {
         return Math.max(0, (long)
-                session.transport().status().tickAt(session.transport().nanos()));
+                session.transport().status().songTickAt(session.transport().nanos()));
     }
 
     private void apply(String label, Function<Piece, Timeline.Result> edit) {
@@ -286,6 +287,48 @@ public final class TimelineDesk {
         long bar = meter().at(tick).barTicks();
         apply("Take out a bar", piece -> new Timeline.Result(Timeline.takeOut(piece, tick, tick + bar), Set.of()));
         session.say("The bar at " + place(tick) + " is taken out.");
+    }
+
+    /** The stretch from one place to another comes round. */
+    public void loop(long from, long to) {
+        if (to > from) {
+            setLoop("Loop", new Bracket(from, to, true));
+        }
+    }
+
+    /** What is picked comes round; with nothing picked the loop is switched on or off. */
+    public void loop() {
+        Bracket loop = piece().bracket();
+        List<Block> blocks = picked.get().stream()
+                .flatMap(ref -> Timeline.find(piece(), ref).stream())
+                .toList();
+        if (!blocks.isEmpty()) {
+            loop(
+                    blocks.stream().mapToLong(Block::at).min().orElseThrow(),
+                    blocks.stream().mapToLong(Block::end).max().orElseThrow());
+        } else if (loop.isThere()) {
+            loopOn(!loop.on());
+        } else {
+            session.say("Pick blocks and press L, or drag with Shift in the bars: that stretch comes round.");
+        }
+    }
+
+    public void loopOn(boolean on) {
+        setLoop(on ? "Loop" : "No loop", piece().bracket().withOn(on));
+    }
+
+    private void setLoop(String label, Bracket loop) {
+        if (loop.equals(piece().bracket())) {
+            return;
+        }
+        boolean loops = !piece().timeline() && loop.on();
+        session.document()
+                .apply(PieceEdit.of(
+                        label, piece -> piece.withBracket(loop).withTimeline(piece.timeline() || loop.on())));
+        session.say((loop.on()
+                        ? place(loop.from()) + " to " + place(loop.to()) + " comes round."
+                        : "Play goes on behind the loop.")
+                + (loops ? " The piece plays as its timeline now." : ""));
     }
 
     /** Whether the piece plays as its timeline. */

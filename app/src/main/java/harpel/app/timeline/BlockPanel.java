@@ -9,6 +9,7 @@ import harpel.app.ui.Field;
 import harpel.app.ui.Scrolling;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Bracket;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Timeline;
@@ -44,6 +45,8 @@ final class BlockPanel extends BorderPane {
     private final ToggleButton past;
     private final VBox one = new VBox(8);
     private final VBox any = new VBox(8);
+    private final Label loopTitle = new Label();
+    private final ToggleButton loopOn;
 
     BlockPanel(Session session) {
         this.session = session;
@@ -99,7 +102,21 @@ final class BlockPanel extends BorderPane {
                                         desk::ownCopy),
                                 small("open phrase", "block-open", "Shows its phrase  (Enter)", this::open),
                                 small("remove", "block-remove", "Takes them away  (Delete)", desk::remove)));
-        VBox content = new VBox(10, title, about, one, any);
+        loopTitle.setId("loop-title");
+        loopTitle.getStyleClass().add("soft");
+        loopTitle.setWrapText(true);
+        loopOn = Buttons.toggle(
+                "loop", "loop-on", "The stretch comes round, or play goes on behind it  (L)", desk::loopOn);
+        VBox loop = new VBox(
+                5,
+                soft("Loop"),
+                loopTitle,
+                new FlowPane(
+                        5,
+                        5,
+                        loopOn,
+                        small("to the selection", "loop-picked", "What is picked comes round  (L)", desk::loop)));
+        VBox content = new VBox(10, title, about, one, any, loop);
         content.setPadding(new Insets(10, 12, 12, 14));
         setCenter(new Scrolling(content));
         desk.picked().addListener((property, before, now) -> show());
@@ -214,6 +231,14 @@ final class BlockPanel extends BorderPane {
         Block block = desk.one().orElse(null);
         one.setVisible(block != null);
         one.setManaged(block != null);
+        Bracket loop = piece().bracket();
+        loopOn.setSelected(loop.on());
+        loopOn.setDisable(!loop.isThere());
+        loopTitle.setText(
+                loop.isThere()
+                        ? desk.place(loop.from()) + " to " + desk.place(loop.to())
+                                + (loop.on() ? " comes round; the rest waits." : ", which is off.")
+                        : "None. Shift and drag in the bars lets a stretch come round.");
         any.setVisible(!picked.isEmpty());
         any.setManaged(!picked.isEmpty());
         if (picked.isEmpty()) {

@@ -9,6 +9,7 @@ import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Bracket;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Timeline.Ref;
@@ -53,6 +54,8 @@ final class Board extends Region {
     private long drawnWindow = -1;
     private Theme drawnIn;
     private boolean locating;
+    private boolean looping;
+    private double loopFrom;
 
     Board(Session session, TimelineWindow window) {
         this.session = session;
@@ -97,7 +100,7 @@ final class Board extends Region {
                 this,
                 "Press and drag in a row draws a block; drag one to move it, Ctrl to copy it, its ends to resize; Shift and drag picks"
                         + " several.\nDouble click a lane above to type a meter, a tempo, a key or a mark. Press or drag in the bars to go"
-                        + " there.\nKeys: arrows move, Shift resizes, Tab walks, N new, X cut at now, J join, D repeat, Enter opens the"
+                        + " there, with Shift to let a stretch come round.\nKeys: arrows move, Shift resizes, Tab walks, N new, X cut at now, J join, D repeat, L loop, Enter opens the"
                         + " phrase.\nWheel scrolls the rows, Shift in time, Ctrl zooms.");
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
@@ -159,6 +162,9 @@ final class Board extends Region {
             Lanes pressed = Lanes.values()[(int) (event.getY() / Lanes.TALL)];
             if (event.getClickCount() == 2) {
                 openField(pressed, event.getX());
+            } else if (pressed == Lanes.METER && event.isShiftDown()) {
+                looping = true;
+                loopFrom = tickAt(event.getX());
             } else if (pressed == Lanes.METER) {
                 locating = true;
                 locate(event.getX());
@@ -177,6 +183,9 @@ final class Board extends Region {
         event.consume();
         if (locating) {
             locate(event.getX());
+        } else if (looping) {
+            double to = tickAt(event.getX());
+            desk.loop(desk.snapped(Math.min(loopFrom, to)), desk.snapped(Math.max(loopFrom, to)));
         } else {
             mouse.drag(spot(event));
             showFrame();
@@ -184,8 +193,12 @@ final class Board extends Region {
     }
 
     private void released(MouseEvent event) {
+        boolean other = locating || looping;
         locating = false;
-        mouse.release(spot(event));
+        looping = false;
+        if (!other) {
+            mouse.release(spot(event));
+        }
         showFrame();
         event.consume();
     }
@@ -285,6 +298,7 @@ final class Board extends Region {
             case N -> desk.addHere();
             case X -> desk.cutHere();
             case J -> desk.join();
+            case L -> desk.loop();
             case D -> desk.repeat();
             case DELETE, BACK_SPACE -> desk.remove();
             case ENTER -> mouse.open();
@@ -345,6 +359,13 @@ final class Board extends Region {
         g.setFill(theme.rule);
         for (Lanes each : Lanes.values()) {
             g.fillRect(0, (each.ordinal() + 1) * Lanes.TALL - 1, width, 1);
+        }
+        Bracket loop = piece.bracket();
+        if (loop.isThere()) {
+            double left = Math.max(0, window.x(loop.from(), width));
+            double right = Math.min(width, window.x(loop.to(), width));
+            g.setFill(loop.on() ? theme.brass : theme.rule);
+            g.fillRect(left, 0, Math.max(0, right - left), 4);
         }
         bars(g, theme, piece.time().meter(), small);
         tempo(g, theme, piece.time().tempo());

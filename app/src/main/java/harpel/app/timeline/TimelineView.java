@@ -240,7 +240,7 @@ public final class TimelineView extends BorderPane {
             place(piece);
         }
         cards.values().forEach(PartCard::draw);
-        double now = session.transport().status().tickAt(session.transport().nanos());
+        double now = session.transport().status().songTickAt(session.transport().nanos());
         board.draw(now);
     }
 

@@ -1,0 +1,42 @@
+package harpel.piece;
+
+/**
+ * A stretch of the timeline that is played over and over, once play has come to it.
+ *
+ * @param from the first tick
+ * @param to the first tick behind it
+ * @param on whether it is; play goes on behind it where it is not
+ */
+public record Bracket(long from, long to, boolean on) {
+    public static final Bracket NONE = new Bracket(0, 0, false);
+
+    public Bracket {
+        if (from < 0 || to < from || on && to == from) {
+            throw new IllegalArgumentException(
+                    "a loop goes from a place to a later one, but was to go from tick " + from + " to " + to);
+        }
+    }
+
+    /** Whether there is a stretch at all. */
+    public boolean isThere() {
+        return to > from;
+    }
+
+    public Bracket withOn(boolean newOn) {
+        return new Bracket(from, to, newOn);
+    }
+
+    public long length() {
+        return to - from;
+    }
+
+    /** The place in the piece at a tick counted on and on, round after round. */
+    public double song(double tick) {
+        return on && tick >= to ? from + (tick - to) % length() : tick;
+    }
+
+    /** As {@link #song(double)}, for whole ticks. */
+    public long song(long tick) {
+        return on && tick >= to ? from + (tick - to) % length() : tick;
+    }
+}
