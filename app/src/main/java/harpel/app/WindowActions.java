@@ -228,6 +228,11 @@ final class WindowActions {
         action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
         action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
         action("to-roll", "From the roll to the values of what is picked, and back", "F6", phrases::between);
+        action(
+                "phrase-to-timeline",
+                "The phrase goes onto the timeline, where now is",
+                "Shortcut+Alt+T",
+                session.timeline()::putShown);
         actions.in(View.TIMELINE);
         action("pick-all-blocks", "Pick all blocks", "Shortcut+A", session.timeline()::pickAll);
         action("next-mark", "To the next mark", "Shortcut+Page Down", () -> timeline.toMark(1));

@@ -260,6 +260,9 @@ class WindowTimelineTest extends WindowCase {
         drag(at(1.1, -4), at(2.9, -4));
         release(KeyCode.SHIFT);
         await(() -> now().bracket().equals(new Bracket(BAR, 3 * BAR, true)));
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(now().bracket()).as("one undo for the drag").isEqualTo(Bracket.NONE);
+        push(KeyCode.CONTROL, KeyCode.Y);
         assertThat(text("#loop-title")).isEqualTo("bar 2 to bar 4 comes round; the rest waits.");
         push(KeyCode.SPACE);
         await(() -> starts().size() >= 12);
@@ -276,6 +279,18 @@ class WindowTimelineTest extends WindowCase {
         assertThat(now().bracket().on()).isFalse();
         push(KeyCode.CONTROL, KeyCode.Z);
         assertThat(now().bracket().on()).isTrue();
+    }
+
+    @Test
+    void aPhraseGoesOntoTheTimelineWhereNowIs() {
+        interact(() -> session.transport().engine().locate(2 * BAR));
+        await(() -> session.timeline().now() == 2 * BAR);
+        push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        await(() -> session.look().view().get() == View.PHRASE);
+        push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.T);
+        assertThat(blocks("lead")).isEqualTo("2+2 tide");
+        assertThat(session.messages().last().get())
+                .isEqualTo("“Tide” is on the timeline at bar 3. The piece plays as its timeline now.");
     }
 
     @Test

@@ -142,6 +142,29 @@ public final class TimelineDesk {
         return place.beat() == 1 && place.ticksIntoBeat() == 0 ? "bar " + place.bar() : place.toString();
     }
 
+    /** A block of a phrase, as long as that. */
+    public void put(String part, String phrase, long begin) {
+        long length = piece().phrase(phrase).map(Phrase::length).orElse(0L);
+        boolean first = Timeline.all(piece()).isEmpty();
+        apply("Put on the timeline", piece -> {
+            Piece with = Timeline.put(piece, part, Block.of(begin, Math.max(1, length), phrase));
+            return new Timeline.Result(first ? with.withTimeline(true) : with, Set.of(new Ref(part, begin)));
+        });
+        session.selection().partId().set(part);
+        session.say("“" + name(phrase) + "” is on the timeline at " + place(begin) + "."
+                + (first ? " The piece plays as its timeline now." : ""));
+    }
+
+    /** The phrase that is shown goes onto the chosen part's row, where now is. */
+    public void putShown() {
+        String phrase = session.desk().phraseId().get();
+        if (piece().phrase(phrase).isEmpty()) {
+            session.say("There is no phrase to put on the timeline.");
+        } else {
+            put(session.selection().partId().get(), phrase, snapped(now()));
+        }
+    }
+
     /** A block as long as the part's phrase, or a bar, where now is. */
     public void addHere() {
         Part part = session.selection().part();
@@ -289,10 +312,14 @@ public final class TimelineDesk {
         session.say("The bar at " + place(tick) + " is taken out.");
     }
 
-    /** The stretch from one place to another comes round. */
-    public void loop(long from, long to) {
+    /**
+     * The stretch from one place to another comes round.
+     *
+     * @param gesture those of one drag are undone together; empty for one of its own
+     */
+    public void loop(long from, long to, String gesture) {
         if (to > from) {
-            setLoop("Loop", new Bracket(from, to, true));
+            setLoop("Loop", gesture, new Bracket(from, to, true));
         }
     }
 
@@ -305,7 +332,8 @@ public final class TimelineDesk {
         if (!blocks.isEmpty()) {
             loop(
                     blocks.stream().mapToLong(Block::at).min().orElseThrow(),
-                    blocks.stream().mapToLong(Block::end).max().orElseThrow());
+                    blocks.stream().mapToLong(Block::end).max().orElseThrow(),
+                    "");
         } else if (loop.isThere()) {
             loopOn(!loop.on());
         } else {
@@ -314,17 +342,17 @@ public final class TimelineDesk {
     }
 
     public void loopOn(boolean on) {
-        setLoop(on ? "Loop" : "No loop", piece().bracket().withOn(on));
+        setLoop(on ? "Loop" : "No loop", "", piece().bracket().withOn(on));
     }
 
-    private void setLoop(String label, Bracket loop) {
+    private void setLoop(String label, String gesture, Bracket loop) {
         if (loop.equals(piece().bracket())) {
             return;
         }
         boolean loops = !piece().timeline() && loop.on();
         session.document()
-                .apply(PieceEdit.of(
-                        label, piece -> piece.withBracket(loop).withTimeline(piece.timeline() || loop.on())));
+                .apply(new PieceEdit(
+                        label, gesture, piece -> piece.withBracket(loop).withTimeline(piece.timeline() || loop.on())));
         session.say((loop.on()
                         ? place(loop.from()) + " to " + place(loop.to()) + " comes round."
                         : "Play goes on behind the loop.")

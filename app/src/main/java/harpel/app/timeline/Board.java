@@ -3,6 +3,7 @@ package harpel.app.timeline;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Raster;
 import harpel.app.draw.SharpCanvas;
+import harpel.app.phrase.PhraseList;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TimelineDesk;
@@ -26,6 +27,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Rectangle;
 import javafx.scene.text.Font;
@@ -56,6 +58,7 @@ final class Board extends Region {
     private boolean locating;
     private boolean looping;
     private double loopFrom;
+    private int loops;
 
     Board(Session session, TimelineWindow window) {
         this.session = session;
@@ -111,6 +114,20 @@ final class Board extends Region {
                 event.consume();
             }
         });
+        setOnDragOver(event -> {
+            if (PhraseList.carries(event) && isRow(rowAt(event.getY()))) {
+                event.acceptTransferModes(TransferMode.COPY);
+                event.consume();
+            }
+        });
+        setOnDragDropped(event -> {
+            int row = rowAt(event.getY());
+            if (PhraseList.carries(event) && isRow(row)) {
+                desk.put(piece().parts().get(row).id(), PhraseList.carried(event), desk.snapped(tickAt(event.getX())));
+                event.setDropCompleted(true);
+                event.consume();
+            }
+        });
         desk.picked().addListener((property, before, after) -> repaint());
         session.document().piece().addListener((property, before, after) -> repaint());
         session.timelineMade().notes().addListener((property, before, after) -> repaint());
@@ -136,6 +153,10 @@ final class Board extends Region {
 
     private int rowAt(double y) {
         return (int) Math.floor((y - LANES + window.top()) / TimelineWindow.ROW);
+    }
+
+    private boolean isRow(int row) {
+        return row >= 0 && row < piece().parts().size();
     }
 
     private BoardMouse.Spot spot(MouseEvent event) {
@@ -164,6 +185,7 @@ final class Board extends Region {
                 openField(pressed, event.getX());
             } else if (pressed == Lanes.METER && event.isShiftDown()) {
                 looping = true;
+                loops++;
                 loopFrom = tickAt(event.getX());
             } else if (pressed == Lanes.METER) {
                 locating = true;
@@ -185,7 +207,7 @@ final class Board extends Region {
             locate(event.getX());
         } else if (looping) {
             double to = tickAt(event.getX());
-            desk.loop(desk.snapped(Math.min(loopFrom, to)), desk.snapped(Math.max(loopFrom, to)));
+            desk.loop(desk.snapped(Math.min(loopFrom, to)), desk.snapped(Math.max(loopFrom, to)), "loop " + loops);
         } else {
             mouse.drag(spot(event));
             showFrame();

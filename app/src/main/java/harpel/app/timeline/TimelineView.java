@@ -5,6 +5,7 @@ import harpel.app.session.Session;
 import harpel.app.session.TimelineDesk;
 import harpel.app.session.TimelineDesk.Snap;
 import harpel.app.ui.Buttons;
+import harpel.engine.LiveStatus;
 import harpel.piece.Mark;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -46,6 +47,7 @@ public final class TimelineView extends BorderPane {
     private final ToggleButton timeline;
     private boolean fitted;
     private double drawnTop = -1;
+    private double lastNow;
     private Piece drawn;
 
     public TimelineView(Session session) {
@@ -241,6 +243,12 @@ public final class TimelineView extends BorderPane {
         }
         cards.values().forEach(PartCard::draw);
         double now = session.transport().status().songTickAt(session.transport().nanos());
+        boolean playing = session.transport().status().mode() == LiveStatus.Mode.PLAYING;
+        if (playing && window.shows(lastNow) && !window.shows(now)) {
+            // It was seen, and runs out of sight.
+            window.reveal(now);
+        }
+        lastNow = now;
         board.draw(now);
     }
 

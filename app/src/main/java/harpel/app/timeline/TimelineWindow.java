@@ -64,6 +64,10 @@ final class TimelineWindow {
         version++;
     }
 
+    boolean shows(double tick) {
+        return tick >= from && tick <= from + ticks;
+    }
+
     /** Shows a tick, if it is not seen. */
     void reveal(double tick) {
         if (tick < from || tick > from + ticks * 0.96) {
