@@ -82,7 +82,7 @@ public final class SmfWriter {
         int format = form.format();
         int division = form.division();
         long length = Ticks.toResolution(lengthTicks, division);
-        List<Meta> conductor = conductor(time, metas);
+        List<Meta> conductor = conductor(time, metas, lengthTicks);
         ByteArrayOutputStream file = new ByteArrayOutputStream();
         file.writeBytes(new byte[] {'M', 'T', 'h', 'd', 0, 0, 0, 6, 0, (byte) format});
         int chunks = format == 0 ? 1 : tracks.size() + 1;
@@ -168,7 +168,8 @@ public final class SmfWriter {
         return write(SmfForm.PLAIN, time, List.of(text(0, Meta.TRACK_NAME, phrase.name())), events, phrase.length());
     }
 
-    private static List<Meta> conductor(TimeMap time, List<Meta> metas) {
+    /** What changes behind the end is left out, or it would make the file longer. */
+    private static List<Meta> conductor(TimeMap time, List<Meta> metas, long length) {
         List<Meta> all = new ArrayList<>();
         for (MeterMap.Change change : time.meter().changes()) {
             byte[] data = {(byte) change.beats(), (byte) Integer.numberOfTrailingZeros(change.unit()), 24, 8};
@@ -176,6 +177,7 @@ public final class SmfWriter {
         }
         tempos(time.tempo(), all);
         all.addAll(metas);
+        all.removeIf(meta -> meta.tick() > 0 && meta.tick() >= length && meta.type() != Meta.MARKER);
         all.sort(Comparator.comparingLong(Meta::tick));
         return all;
     }
