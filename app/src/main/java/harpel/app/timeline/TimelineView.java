@@ -48,6 +48,8 @@ public final class TimelineView extends BorderPane {
     private boolean fitted;
     private double drawnTop = -1;
     private double lastNow;
+    private String shownPart = "";
+    private double shownTall;
     private Piece drawn;
 
     public TimelineView(Session session) {
@@ -176,6 +178,11 @@ public final class TimelineView extends BorderPane {
         board.zoom(in ? 1 / ZOOM : ZOOM, 0.5);
     }
 
+    /** Scrolls by a share of what is seen. */
+    public void scroll(double share) {
+        window.scroll(share * window.ticks(), session.document().piece().get().timelineEnd());
+    }
+
     public void fit() {
         window.fit(session.document().piece().get().timelineEnd());
     }
@@ -214,8 +221,13 @@ public final class TimelineView extends BorderPane {
     private void place(Piece piece) {
         cards.keySet().retainAll(piece.parts().stream().map(Part::id).toList());
         rows.getChildren().clear();
-        double y = -window.top();
+        double y = -window.top() - TimelineWindow.ROW;
         for (Part part : piece.parts()) {
+            y += TimelineWindow.ROW;
+            if (y + TimelineWindow.ROW < 0 || y > rows.getHeight()) {
+                // Only what is seen has to be there.
+                continue;
+            }
             PartCard card = cards.computeIfAbsent(part.id(), id -> new PartCard(session, id));
             card.show(part, part.id().equals(session.selection().partId().get()));
             StackPane place = new StackPane(card);
@@ -224,7 +236,6 @@ public final class TimelineView extends BorderPane {
             place.setPrefSize(CARDS_WIDE, TimelineWindow.ROW);
             place.setMaxSize(CARDS_WIDE, TimelineWindow.ROW);
             rows.getChildren().add(place);
-            y += TimelineWindow.ROW;
         }
     }
 
@@ -236,12 +247,13 @@ public final class TimelineView extends BorderPane {
             fit();
         }
         session.timelineMade().ask();
-        if (piece != drawn || window.top() != drawnTop || needsCards(piece)) {
+        if (piece != drawn || window.top() != drawnTop || needsCards()) {
             drawn = piece;
             drawnTop = window.top();
             place(piece);
         }
-        cards.values().forEach(PartCard::draw);
+        rows.getChildren()
+                .forEach(place -> ((PartCard) ((StackPane) place).getChildren().get(0)).draw());
         double now = session.transport().status().songTickAt(session.transport().nanos());
         boolean playing = session.transport().status().mode() == LiveStatus.Mode.PLAYING;
         if (playing && window.shows(lastNow) && !window.shows(now)) {
@@ -252,13 +264,11 @@ public final class TimelineView extends BorderPane {
         board.draw(now);
     }
 
-    private String shownPart = "";
-
-    private boolean needsCards(Piece piece) {
+    private boolean needsCards() {
         String part = session.selection().partId().get();
-        boolean needs = !part.equals(shownPart)
-                || rows.getChildren().size() != piece.parts().size();
+        boolean needs = !part.equals(shownPart) || rows.getHeight() != shownTall;
         shownPart = part;
+        shownTall = rows.getHeight();
         return needs;
     }
 }
