@@ -10,6 +10,7 @@ import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
+import harpel.piece.Lever;
 import harpel.piece.Mark;
 import harpel.piece.Piece;
 import harpel.piece.Timeline;
@@ -279,6 +280,37 @@ class WindowTimelineTest extends WindowCase {
         assertThat(now().bracket().on()).isFalse();
         push(KeyCode.CONTROL, KeyCode.Z);
         assertThat(now().bracket().on()).isTrue();
+    }
+
+    @Test
+    void aLeversPointsAreSetDraggedTypedAndTakenAway() {
+        set("lead", Block.of(0, 8 * BAR, "tide"));
+        clickOn(onFx(() -> pane.timeline().leverPlace(0, 2 * BAR, 80)));
+        await(() -> points().size() == 1);
+        assertThat(points().get(0).tick()).isEqualTo(2 * BAR);
+        assertThat(points().get(0).value()).isBetween(75.0, 85.0);
+        Point2D from = onFx(
+                () -> pane.timeline().leverPlace(0, 2 * BAR, points().get(0).value()));
+        drag(from, onFx(() -> pane.timeline().leverPlace(0, 4 * BAR, 20)));
+        await(() -> points().size() == 1 && points().get(0).tick() == 4 * BAR);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(points().get(0).tick()).as("one undo for the drag").isEqualTo(2 * BAR);
+        Point2D point = onFx(
+                () -> pane.timeline().leverPlace(0, 2 * BAR, points().get(0).value()));
+        doubleClickOn(point);
+        await(() -> onFx(() -> lookup("#lever-field").query().isFocused()));
+        write("35");
+        push(KeyCode.ENTER);
+        assertThat(points()).containsExactly(new Lever.Point(2 * BAR, 35));
+        doubleClickOn(onFx(() -> pane.timeline().leverPlace(0, 2 * BAR, 35)));
+        await(() -> onFx(() -> lookup("#lever-field").query().isFocused()));
+        push(KeyCode.DELETE);
+        push(KeyCode.ENTER);
+        assertThat(points()).isEmpty();
+    }
+
+    private List<Lever.Point> points() {
+        return now().levers().get(0).points();
     }
 
     @Test

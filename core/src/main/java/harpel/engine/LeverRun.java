@@ -75,6 +75,15 @@ final class LeverRun {
         return values[i];
     }
 
+    boolean hasPoints() {
+        return !lever.points().isEmpty();
+    }
+
+    /** Where its points let it stand at a place of the piece, 0–1; NaN without any. */
+    double written(long song) {
+        return lever.at(song) / 100;
+    }
+
     /** The tick of the next change after {@code tick} that is known, or never. */
     long nextAfter(long tick) {
         for (int i = 0; i < size; i++) {

@@ -26,7 +26,7 @@ import java.util.List;
  */
 final class MoveRun {
     /** How often a value that flows is looked at. */
-    private static final long LOOK_TICKS = Ticks.PER_QUARTER / 16;
+    static final long LOOK_TICKS = Ticks.PER_QUARTER / 16;
 
     private final String address;
     private final byte[] controllers = new byte[128];

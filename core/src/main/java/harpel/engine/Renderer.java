@@ -283,13 +283,27 @@ public final class Renderer {
     /** Where a lever stands at a tick, 0–1, or NaN when there is none of that name. */
     double lever(String name, long tick) {
         LeverRun lever = levers.get(name);
-        return lever == null ? Double.NaN : lever.at(tick);
+        if (lever == null) {
+            return Double.NaN;
+        }
+        double written = followsPoints() ? lever.written(songAt(tick)) : Double.NaN;
+        return Double.isNaN(written) ? lever.at(tick) : written;
     }
 
     /** The tick of a lever's next change after {@code tick} in this span, or never. */
     long leverNext(String name, long tick) {
         LeverRun lever = levers.get(name);
-        return lever == null ? Ticks.NEVER : lever.nextAfter(tick);
+        if (lever == null) {
+            return Ticks.NEVER;
+        }
+        return followsPoints() && lever.hasPoints()
+                ? Math.min(lever.nextAfter(tick), (tick / MoveRun.LOOK_TICKS + 1) * MoveRun.LOOK_TICKS)
+                : lever.nextAfter(tick);
+    }
+
+    /** Whether levers stand where their points on the timeline say. */
+    private boolean followsPoints() {
+        return running && !plan.course().isEmpty();
     }
 
     /** Renders up to, not including, {@code to}. All input added lies before it. */

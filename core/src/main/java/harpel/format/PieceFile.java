@@ -342,7 +342,14 @@ public final class PieceFile {
         String name = fields.text("name", "");
         double value = fields.take("value", 0.0, PieceFile::number);
         int controller = (int) fields.whole("controller", -1, 0, 127);
-        return new Lever(name, value, controller, fields.end("name, value, controller"));
+        List<Lever.Point> points = fields.list("points", (one, place) -> {
+            List<?> pair = PlainMap.list(one);
+            if (pair.size() != 2) {
+                throw new ParamException("a lever's point is [at, 0–100] but was " + one);
+            }
+            return new Lever.Point(PlainMap.whole(pair.get(0), 0, FARTHEST), number(pair.get(1)));
+        });
+        return new Lever(name, value, controller, points, fields.end("name, value, controller, points"));
     }
 
     private static Map<String, Object> writeLever(Lever lever) {
@@ -350,6 +357,13 @@ public final class PieceFile {
         plain.put("value", lever.value());
         if (lever.controller() >= 0) {
             plain.put("controller", lever.controller());
+        }
+        if (!lever.points().isEmpty()) {
+            plain.put(
+                    "points",
+                    lever.points().stream()
+                            .map(point -> List.of(point.tick(), point.value()))
+                            .toList());
         }
         PlainMap.merge(plain, lever.unknown());
         return plain;

@@ -388,6 +388,8 @@ public final class Reference {
         Map<String, Object> lever = object("name", text);
         properties(lever).put("value", Map.of("type", "number", "minimum", 0, "maximum", 100));
         properties(lever).put("controller", Map.of("type", "integer", "minimum", 0, "maximum", 127));
+        properties(lever)
+                .put("points", Map.of("type", "array", "items", Map.of("type", "array", "minItems", 2, "maxItems", 2)));
         properties(schema).put("levers", Map.of("type", "array", "items", lever));
         Map<String, Object> key = object("at", Map.of("type", "integer", "minimum", 1));
         properties(key).put("key", text);

@@ -1,8 +1,11 @@
 package harpel.piece;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -10,12 +13,29 @@ import java.util.Map;
  *
  * @param value where it stands, 0–100 %
  * @param controller the controller that moves it on any input, 0–127, or -1 for none
+ * @param points where it stands along the timeline, rising in time, going straight from one to the next; they count while the piece plays
+ *     as its timeline
  * @param unknown what a newer version wrote
  */
 @RecordBuilder
-public record Lever(String name, double value, int controller, Map<String, Object> unknown)
+public record Lever(String name, double value, int controller, List<Point> points, Map<String, Object> unknown)
         implements LeverBuilder.With {
+    /**
+     * A place on the timeline.
+     *
+     * @param value 0–100 %
+     */
+    public record Point(long tick, double value) {
+        public Point {
+            if (tick < 0 || !(value >= 0 && value <= 100)) {
+                throw new IllegalArgumentException(
+                        "a lever's point lies at a tick from 0 on, at 0–100 %, but was at " + tick + ", " + value);
+            }
+        }
+    }
+
     public Lever {
+        points = points.stream().sorted(Comparator.comparingLong(Point::tick)).toList();
         if (name.isBlank()) {
             throw new IllegalArgumentException("a lever has a name");
         }
@@ -29,6 +49,33 @@ public record Lever(String name, double value, int controller, Map<String, Objec
     }
 
     public static Lever of(String name, double value, int controller) {
-        return new Lever(name, value, controller, Map.of());
+        return new Lever(name, value, controller, List.of(), Map.of());
+    }
+
+    /** With a point, in place of one at the same tick. */
+    public Lever withPoint(Point point) {
+        List<Point> changed = new ArrayList<>(withoutPoint(point.tick).points);
+        changed.add(point);
+        return withPoints(changed);
+    }
+
+    /** Without the point at a tick. */
+    public Lever withoutPoint(long tick) {
+        return withPoints(points.stream().filter(point -> point.tick != tick).toList());
+    }
+
+    /** Where its points let it stand at a tick, 0–100; NaN without any. */
+    public double at(long tick) {
+        Point before = null;
+        for (Point point : points) {
+            if (point.tick > tick) {
+                return before == null
+                        ? point.value
+                        : before.value
+                                + (point.value - before.value) * (tick - before.tick) / (point.tick - before.tick);
+            }
+            before = point;
+        }
+        return before == null ? Double.NaN : before.value;
     }
 }

@@ -11,6 +11,7 @@ import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Hearing;
 import harpel.piece.KeyChange;
+import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Heard;
@@ -128,6 +129,23 @@ class TimelineTest {
         List<Heard> own = print(piece.withVariation(23), "lead", 3);
         assertThat(own.subList(8, 12)).isEqualTo(notes.subList(8, 12));
         assertThat(own.subList(0, 4)).isNotEqualTo(notes.subList(0, 4));
+    }
+
+    @Test
+    void aLeverStandsWhereItsPointsSayWhileTheTimelinePlays() throws Exception {
+        Piece piece = piece(
+                        "{'effect':'touch','fixed':1,'move':{'fixed':[{'by':'lever','lever':'Tide','amount':100}]}}",
+                        Block.of(0, 2 * BAR, "tide"))
+                .withLevers(List.of(Lever.of("Tide", 50, -1)
+                        .withPoint(new Lever.Point(0, 0))
+                        .withPoint(new Lever.Point(BAR, 100))
+                        .withPoint(new Lever.Point(BAR + 2 * QUARTER, 20))));
+        assertThat(print(piece, "lead", 2)).extracting(Heard::velocity).containsExactly(1, 33, 65, 96, 127, 77, 26, 26);
+        Piece loops = piece.withTimeline(false).withPart("lead", part -> part.withPhrase("tide"));
+        assertThat(print(loops, "lead", 1)).extracting(Heard::velocity).containsOnly(65);
+        assertThat(PieceFile.read(PieceFile.write(piece))).isEqualTo(piece);
+        assertThat(piece.levers().get(0).withoutPoint(0).at(0)).isEqualTo(100);
+        assertThatThrownBy(() -> new Lever.Point(0, 101)).hasMessageContaining("0–100 %");
     }
 
     @Test

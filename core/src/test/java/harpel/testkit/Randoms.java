@@ -54,6 +54,7 @@ import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
 import harpel.piece.Block;
 import harpel.piece.KeyChange;
+import harpel.piece.Lever;
 import harpel.piece.Piece;
 import harpel.theory.Key;
 import harpel.theory.Scale;
@@ -289,7 +290,12 @@ public final class Randoms {
         for (int i = between(0, 3); i > 0; i--) {
             keys.add(KeyChange.of(1 + tick(400_000), key()));
         }
+        List<Lever.Point> points = new ArrayList<>();
+        for (int i = between(0, 4); i > 0; i--) {
+            points.add(new Lever.Point(i * 50_000L + tick(40_000), between(0, 100)));
+        }
         return piece.withTimeline(true)
+                .withLevers(List.of(Lever.of("Tide", between(0, 100), -1).withPoints(points)))
                 .withKeys(keys)
                 .withParts(piece.parts().stream()
                         .map(part -> oneIn(4) ? part : part.withBlocks(blocks(piece)))

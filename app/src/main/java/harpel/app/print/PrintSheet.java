@@ -1,5 +1,6 @@
 package harpel.app.print;
 
+import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
 import harpel.device.SoundBank;
@@ -104,18 +105,20 @@ public final class PrintSheet {
         this.session = session;
         this.piece = session.document().piece().get();
         String chosen = session.selection().partId().get();
+        // From the timeline all of it is meant.
+        boolean timeline = piece.timeline() && session.look().view().get() == View.TIMELINE;
         for (Part part : piece.parts()) {
             CheckBox box = new CheckBox(part.name());
             box.setId("print-part-" + part.id());
-            box.setSelected(part.id().equals(chosen));
+            box.setSelected(timeline || part.id().equals(chosen));
             parts.put(part.id(), box);
         }
         long once = PrintOrder.onceThrough(piece, Set.of(chosen));
         bars.setText(String.valueOf(piece.time().meter().barAt(once - 1) + 1));
         variations.setText(String.valueOf(piece.variation()));
-        fill(tail, Tail.values(), PrintSheet::words, Tail.ROUND);
+        fill(tail, Tail.values(), PrintSheet::words, piece.timeline() ? Tail.RING : Tail.ROUND);
         tail.setId("print-tail");
-        fill(target, Target.values(), one -> one.words, Target.PHRASES);
+        fill(target, Target.values(), one -> one.words, timeline ? Target.FILE : Target.PHRASES);
         target.setId("print-target");
         wrong.setId("print-wrong");
         wrong.getStyleClass().add("error");

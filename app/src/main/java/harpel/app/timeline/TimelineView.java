@@ -42,6 +42,9 @@ public final class TimelineView extends BorderPane {
     private final BlockPanel panel;
     private final Map<String, PartCard> cards = new HashMap<>();
     private final Pane rows = new Pane();
+    private final LeverLanes levers;
+    private final HBox leverRow = new HBox();
+    private final VBox leverNames = new VBox();
     private final Label length = new Label();
     private final ToggleButton loops;
     private final ToggleButton timeline;
@@ -127,11 +130,17 @@ public final class TimelineView extends BorderPane {
         HBox.setHgrow(board, Priority.ALWAYS);
         HBox middle = new HBox(left, board);
         setCenter(middle);
+        levers = new LeverLanes(session, window);
+        HBox.setHgrow(levers, Priority.ALWAYS);
+        leverNames.setMinWidth(CARDS_WIDE);
+        leverNames.setPrefWidth(CARDS_WIDE);
+        leverNames.getStyleClass().add("part-panel");
+        leverRow.getChildren().setAll(leverNames, levers);
         Label hint = new Label("brass line: through the chain · dots: ready, past it");
         hint.getStyleClass().add("soft");
-        HBox foot = new HBox(hint);
-        foot.setPadding(new Insets(4, 12, 6, CARDS_WIDE + 12));
-        setBottom(foot);
+        HBox hints = new HBox(hint);
+        hints.setPadding(new Insets(4, 12, 6, CARDS_WIDE + 12));
+        setBottom(new VBox(leverRow, hints));
         session.document().piece().addListener((property, before, now) -> show());
         session.selection().partId().addListener((property, before, now) -> show());
         show();
@@ -167,6 +176,11 @@ public final class TimelineView extends BorderPane {
     /** Whether a node is what letters belong to here. */
     public boolean isBoard(Node node) {
         return node == board;
+    }
+
+    /** Where on the screen a lever's place, 0–100, lies at a tick. */
+    public Point2D leverPlace(int lever, double tick, double value) {
+        return levers.place(lever, tick, value);
     }
 
     /** Where on the screen a tick lies in a row, or with a row below 0 in a lane, −1 being the lowest. */
@@ -208,6 +222,21 @@ public final class TimelineView extends BorderPane {
 
     private void show() {
         Piece piece = session.document().piece().get();
+        double tall = piece.levers().size() * LeverLanes.TALL;
+        leverRow.setMinHeight(tall);
+        leverRow.setPrefHeight(tall);
+        leverRow.setMaxHeight(tall);
+        leverNames
+                .getChildren()
+                .setAll(piece.levers().stream()
+                        .map(lever -> {
+                            Label name = new Label("Lever “" + lever.name() + "”");
+                            name.getStyleClass().add("soft");
+                            name.setMinHeight(LeverLanes.TALL);
+                            name.setPadding(new Insets(0, 0, 0, 12));
+                            return name;
+                        })
+                        .toList());
         loops.setSelected(!piece.timeline());
         timeline.setSelected(piece.timeline());
         long end = piece.timelineEnd();
@@ -262,6 +291,7 @@ public final class TimelineView extends BorderPane {
         }
         lastNow = now;
         board.draw(now);
+        levers.drawFrame();
     }
 
     private boolean needsCards() {
