@@ -284,7 +284,9 @@ public final class Files {
         session.document()
                 .apply(PieceEdit.of(
                         "Hear " + phrase.name(),
-                        piece -> piece.withPhrase(phrase).withPart(id, part -> part.withPhrase(phrase.id()))));
+                        piece -> piece.withTimeline(false)
+                                .withPhrase(phrase)
+                                .withPart(id, part -> part.withPhrase(phrase.id()))));
     }
 
     /** Opens the demo piece that ships with the application, and plays. */

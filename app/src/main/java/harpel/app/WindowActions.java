@@ -305,7 +305,8 @@ final class WindowActions {
         session.document()
                 .apply(PieceEdit.of(
                         "Hear " + name,
-                        piece -> piece.withPhrase(phrase).withPart(id, part -> {
+                        // Heard over and over, as loops.
+                        piece -> piece.withTimeline(false).withPhrase(phrase).withPart(id, part -> {
                             Part hears = part.withPhrase(phrase.id());
                             // Drums are on channel 10 (General MIDI 1).
                             return name.equals(TestPhrases.DRUMS)

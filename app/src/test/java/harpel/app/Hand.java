@@ -262,16 +262,21 @@ class Hand {
 
     private Point2D middle(String query) {
         settle();
-        return middle(lookup(query)
-                .<Node>match(node -> onFx(() -> {
+        // As a person does, it waits until what it is to press is seen.
+        await(() -> seen(query).tryQuery().isPresent());
+        return middle(seen(query).query());
+    }
+
+    private static NodeQuery seen(String query) {
+        return lookup(query)
+                .match(node -> onFx(() -> {
                     for (Node one = node; one != null; one = one.getParent()) {
                         if (!one.isVisible()) {
                             return false;
                         }
                     }
                     return true;
-                }))
-                .query());
+                }));
     }
 
     private Hand click(Point2D point, MouseButton button, int times) {

@@ -58,6 +58,23 @@ class WindowMakerTest extends WindowCase {
     }
 
     @Test
+    void alsoOnATimelineItIsHeardInPlace() {
+        interact(() -> session.document()
+                .apply(harpel.piece.PieceEdit.of(
+                        "Block",
+                        piece -> piece.withTimeline(true)
+                                .withPart(
+                                        session.selection().partId().get(),
+                                        part -> part.withBlocks(
+                                                List.of(harpel.piece.Block.of(90 * BAR, BAR, "tide")))))));
+        clickOn("#make-hear");
+        await(() -> starts().size() >= 3);
+        assertThat(session.document().piece().get().parts().get(0).blocks())
+                .as("the piece itself is as it was")
+                .hasSize(1);
+    }
+
+    @Test
     void withoutAPhraseThereIsAnEmptyOneToMakeInto() {
         interact(() -> session.replace(Piece.empty(), "New"));
         assertThat(onFx(() -> session.desk().making().get())).isFalse();

@@ -5,6 +5,7 @@ import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.time.Rising;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
@@ -84,15 +85,6 @@ record Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List
 
     /** The passage that has begun last at a tick; -1 before any. */
     int placeAt(long tick) {
-        int low = -1;
-        for (int high = passages.size() - 1; low < high; ) {
-            int middle = low + high + 1 >> 1;
-            if (passages.get(middle).from <= tick) {
-                low = middle;
-            } else {
-                high = middle - 1;
-            }
-        }
-        return low;
+        return Rising.lastAtOrBefore(passages, Passage::from, tick);
     }
 }

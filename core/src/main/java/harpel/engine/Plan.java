@@ -13,6 +13,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;
 import harpel.theory.Key;
+import harpel.time.Rising;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -90,16 +91,7 @@ public record Plan(
 
     /** The place in the course of what holds at a tick; -1 where there is none. */
     int stretchAt(long tick) {
-        int low = -1;
-        for (int high = course.size() - 1; low < high; ) {
-            int middle = low + high + 1 >> 1;
-            if (course.get(middle).tick <= tick) {
-                low = middle;
-            } else {
-                high = middle - 1;
-            }
-        }
-        return low;
+        return Rising.lastAtOrBefore(course, Stretch::tick, tick);
     }
 
     /** Lets every kind of effect in it make ready what it will need. */

@@ -1,5 +1,6 @@
 package harpel.app.phrase;
 
+import harpel.app.session.Audition;
 import harpel.app.session.PhraseDesk;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
@@ -23,7 +24,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import javafx.geometry.Insets;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -75,7 +75,7 @@ final class MakerPanel extends BorderPane {
         FlowPane tries = new FlowPane(
                 5,
                 5,
-                small("another", "make-another", "The next seed, or the next progression", () -> {
+                Buttons.small("another", "make-another", "The next seed, or the next progression", () -> {
                     recipes.put(kind, recipes.get(kind).another());
                     make();
                 }),
@@ -85,10 +85,11 @@ final class MakerPanel extends BorderPane {
         FlowPane takes = new FlowPane(
                 5,
                 5,
-                small("as a new phrase", "take-new", "A phrase of its own, in the list", this::takeNew),
-                small("instead", "take-instead", "In place of all notes of this phrase", () -> take(Taking.INSTEAD)),
-                small("added", "take-added", "Beside the notes of this phrase", () -> take(Taking.ADDED)),
-                small(
+                Buttons.small("as a new phrase", "take-new", "A phrase of its own, in the list", this::takeNew),
+                Buttons.small(
+                        "instead", "take-instead", "In place of all notes of this phrase", () -> take(Taking.INSTEAD)),
+                Buttons.small("added", "take-added", "Beside the notes of this phrase", () -> take(Taking.ADDED)),
+                Buttons.small(
                         "between the pitches",
                         "take-in-place",
                         "In place of the notes between the lowest and the highest pitch and, where notes are picked, in their bars;"
@@ -114,19 +115,13 @@ final class MakerPanel extends BorderPane {
         });
     }
 
-    private static Button small(String words, String id, String tip, Runnable action) {
-        Button button = Buttons.button(words, id, tip, action);
-        button.getStyleClass().add("small-toggle");
-        return button;
-    }
-
     private VBox pageOf(Kind one) {
         VBox made = new VBox(8);
         if (one == Kind.MELODY) {
             FlowPane amounts = new FlowPane(5, 5);
             for (String words : List.of("few", "some", "many")) {
                 amounts.getChildren()
-                        .add(small(
+                        .add(Buttons.small(
                                 words,
                                 "make-" + words,
                                 Math.round(DENSITIES.get(words)) + " notes a bar",
@@ -236,7 +231,7 @@ final class MakerPanel extends BorderPane {
         session.audition().hear(piece -> {
             Phrase made = Phrase.of("made", heard.length(), heard.notes());
             String id = piece.freePhraseId("made");
-            return piece.withPhrase(made.withId(id)).withPart(part, one -> one.withPhrase(id));
+            return Audition.inPlace(piece.withPhrase(made.withId(id)).withPart(part, one -> one.withPhrase(id)), part);
         });
     }
 

@@ -121,11 +121,12 @@ public final class PhraseView extends BorderPane {
                 make,
                 show,
                 space(),
-                small("time −", "roll-time-out", "Shows more time  (Ctrl+wheel, Ctrl+Minus)", () -> zoomTime(CLOSER)),
-                small("+", "roll-time-in", "Shows less time  (Ctrl+Equals)", () -> zoomTime(1 / CLOSER)),
-                small("pitch −", "roll-pitch-out", "Shows more pitches", () -> zoomPitch(1 / CLOSER)),
-                small("+", "roll-pitch-in", "Shows fewer pitches", () -> zoomPitch(CLOSER)),
-                small("fit", "roll-fit", "Shows the whole phrase  (Ctrl+0)", this::fit));
+                Buttons.small(
+                        "time −", "roll-time-out", "Shows more time  (Ctrl+wheel, Ctrl+Minus)", () -> zoomTime(CLOSER)),
+                Buttons.small("+", "roll-time-in", "Shows less time  (Ctrl+Equals)", () -> zoomTime(1 / CLOSER)),
+                Buttons.small("pitch −", "roll-pitch-out", "Shows more pitches", () -> zoomPitch(1 / CLOSER)),
+                Buttons.small("+", "roll-pitch-in", "Shows fewer pitches", () -> zoomPitch(CLOSER)),
+                Buttons.small("fit", "roll-fit", "Shows the whole phrase  (Ctrl+0)", this::fit));
         second.setAlignment(Pos.CENTER_LEFT);
         VBox head = new VBox(6, first, second);
         head.setPadding(new Insets(8, 12, 6, 12));
@@ -187,12 +188,6 @@ public final class PhraseView extends BorderPane {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         return space;
-    }
-
-    private static Button small(String words, String id, String tip, Runnable action) {
-        Button button = Buttons.button(words, id, tip, action);
-        button.getStyleClass().add("small-toggle");
-        return button;
     }
 
     /** Another phrase is shown, as it was seen last. */

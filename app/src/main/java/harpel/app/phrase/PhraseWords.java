@@ -23,6 +23,13 @@ final class PhraseWords {
     static String heard(Piece piece, Phrase phrase) {
         List<String> parts =
                 PhraseDesk.hearers(piece, phrase.id()).stream().map(Part::name).toList();
+        long blocks = piece.parts().stream()
+                .flatMap(part -> part.blocks().stream())
+                .filter(block -> block.phrase().equals(phrase.id()))
+                .count();
+        if (parts.isEmpty() && blocks > 0) {
+            return "in " + (blocks == 1 ? "1 block" : blocks + " blocks") + " of the timeline";
+        }
         return parts.isEmpty()
                 ? "heard by no part"
                 : "heard by " + String.join(", ", parts)

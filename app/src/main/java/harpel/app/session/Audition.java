@@ -1,6 +1,8 @@
 package harpel.app.session;
 
+import harpel.piece.Block;
 import harpel.piece.Piece;
+import java.util.List;
 import java.util.function.UnaryOperator;
 
 /**
@@ -9,6 +11,9 @@ import java.util.function.UnaryOperator;
  */
 public final class Audition {
     private static final UnaryOperator<Piece> NOTHING = UnaryOperator.identity();
+
+    /** Longer than any piece. */
+    private static final long ALL_ALONG = 1L << 40;
 
     private final Session session;
     private UnaryOperator<Piece> over = NOTHING;
@@ -32,6 +37,13 @@ public final class Audition {
             over = NOTHING;
             session.transport().engine().updateAtBar(session.document().piece().get());
         }
+    }
+
+    /** A piece in which a part is heard with its phrase wherever play is: on the timeline it lies there all along. */
+    public static Piece inPlace(Piece piece, String part) {
+        return piece.timeline()
+                ? piece.withPart(part, one -> one.withBlocks(List.of(Block.of(0, ALL_ALONG, one.phrase()))))
+                : piece;
     }
 
     /** What is played of a piece. */

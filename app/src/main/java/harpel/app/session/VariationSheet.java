@@ -377,7 +377,7 @@ public final class VariationSheet {
             if (piece.part(of).isEmpty()) {
                 return piece;
             }
-            Piece with = Provenance.put(Provenance.back(piece, of), of, card.phrase);
+            Piece with = Audition.inPlace(Provenance.put(Provenance.back(piece, of), of, card.phrase), of);
             return alone
                     ? with.withParts(with.parts().stream()
                             .map(one -> one.withMix(one.mix().withSolo(one.id().equals(of))))

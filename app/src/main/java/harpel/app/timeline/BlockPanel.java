@@ -20,7 +20,6 @@ import java.util.List;
 import java.util.Set;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -92,16 +91,17 @@ final class BlockPanel extends BorderPane {
                         new FlowPane(
                                 5,
                                 5,
-                                small("cut at now", "block-cut", "Cuts them where now is  (X)", desk::cutHere),
-                                small("join", "block-join", "Joins those that go on in one another  (J)", desk::join),
-                                small("repeat", "block-repeat", "Lays a copy right behind  (D)", desk::repeat),
-                                small(
+                                Buttons.small("cut at now", "block-cut", "Cuts them where now is  (X)", desk::cutHere),
+                                Buttons.small(
+                                        "join", "block-join", "Joins those that go on in one another  (J)", desk::join),
+                                Buttons.small("repeat", "block-repeat", "Lays a copy right behind  (D)", desk::repeat),
+                                Buttons.small(
                                         "own copy of the phrase",
                                         "block-own",
                                         "The block plays a phrase of its own from now on",
                                         desk::ownCopy),
-                                small("open phrase", "block-open", "Shows its phrase  (Enter)", this::open),
-                                small("remove", "block-remove", "Takes them away  (Delete)", desk::remove)));
+                                Buttons.small("open phrase", "block-open", "Shows its phrase  (Enter)", this::open),
+                                Buttons.small("remove", "block-remove", "Takes them away  (Delete)", desk::remove)));
         loopTitle.setId("loop-title");
         loopTitle.getStyleClass().add("soft");
         loopTitle.setWrapText(true);
@@ -115,19 +115,14 @@ final class BlockPanel extends BorderPane {
                         5,
                         5,
                         loopOn,
-                        small("to the selection", "loop-picked", "What is picked comes round  (L)", desk::loop)));
+                        Buttons.small(
+                                "to the selection", "loop-picked", "What is picked comes round  (L)", desk::loop)));
         VBox content = new VBox(10, title, about, one, any, loop);
         content.setPadding(new Insets(10, 12, 12, 14));
         setCenter(new Scrolling(content));
         desk.picked().addListener((property, before, now) -> show());
         session.document().piece().addListener((property, before, now) -> show());
         show();
-    }
-
-    private static Button small(String words, String id, String tip, Runnable action) {
-        Button button = Buttons.button(words, id, tip, action);
-        button.getStyleClass().add("small-toggle");
-        return button;
     }
 
     private static Label soft(String words) {

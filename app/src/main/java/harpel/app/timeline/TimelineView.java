@@ -17,7 +17,6 @@ import javafx.geometry.Insets;
 import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -93,17 +92,21 @@ public final class TimelineView extends BorderPane {
         tools.getChildren()
                 .addAll(
                         gap(),
-                        small(
+                        Buttons.small(
                                 "+ bar",
                                 "insert-bar",
                                 "Makes room for a bar in all parts, where now is",
                                 desk::insertBar),
-                        small("− bar", "take-out-bar", "Takes the bar where now is out of all parts", desk::takeOutBar),
+                        Buttons.small(
+                                "− bar",
+                                "take-out-bar",
+                                "Takes the bar where now is out of all parts",
+                                desk::takeOutBar),
                         space(),
                         length,
-                        small("time −", "timeline-out", "Shows more time  (Ctrl+Minus)", () -> zoom(false)),
-                        small("+", "timeline-in", "Shows less time  (Ctrl+Equals)", () -> zoom(true)),
-                        small("fit", "timeline-fit", "Shows all of it  (Ctrl+0)", this::fit));
+                        Buttons.small("time −", "timeline-out", "Shows more time  (Ctrl+Minus)", () -> zoom(false)),
+                        Buttons.small("+", "timeline-in", "Shows less time  (Ctrl+Equals)", () -> zoom(true)),
+                        Buttons.small("fit", "timeline-fit", "Shows all of it  (Ctrl+0)", this::fit));
         tools.setAlignment(Pos.CENTER_LEFT);
         tools.setPadding(new Insets(8, 12, 6, 12));
         length.getStyleClass().add("soft");
@@ -144,12 +147,6 @@ public final class TimelineView extends BorderPane {
         session.document().piece().addListener((property, before, now) -> show());
         session.selection().partId().addListener((property, before, now) -> show());
         show();
-    }
-
-    private static Button small(String words, String id, String tip, Runnable action) {
-        Button button = Buttons.button(words, id, tip, action);
-        button.getStyleClass().add("small-toggle");
-        return button;
     }
 
     private static Region gap() {

@@ -20,6 +20,13 @@ public final class Buttons {
         return button;
     }
 
+    /** One of many beside one another. */
+    public static Button small(String words, String id, String tip, Runnable action) {
+        Button button = button(words, id, tip, action);
+        button.getStyleClass().add("small-toggle");
+        return button;
+    }
+
     /** Takes something out of a list. */
     public static Button remove(String id, String what, Runnable action) {
         Button button = button("×", id, "Remove " + what, action);

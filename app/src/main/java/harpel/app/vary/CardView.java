@@ -72,19 +72,20 @@ final class CardView extends VBox {
         field.setPrefHeight(TALL);
         VBox.setVgrow(field, Priority.ALWAYS);
         counts.getStyleClass().add("soft");
-        hear = small("hear", "card-hear-" + place, "Hears it from the next bar on, or no longer  (arrows)", () -> {
-            sheet.chosen().set(place);
-            sheet.toggle(card);
-        });
+        hear = Buttons.small(
+                "hear", "card-hear-" + place, "Hears it from the next bar on, or no longer  (arrows)", () -> {
+                    sheet.chosen().set(place);
+                    sheet.toggle(card);
+                });
         HBox buttons = new HBox(
                 5,
                 hear,
-                small(
+                Buttons.small(
                         "use",
                         "card-use-" + place,
                         "The part plays it from now on  (Enter)",
                         () -> sheet.choice().use(card)),
-                small(
+                Buttons.small(
                         "keep as phrase",
                         "card-keep-" + place,
                         "Puts its notes into the list of phrases",
@@ -92,12 +93,6 @@ final class CardView extends VBox {
         getChildren().addAll(head, field, counts, buttons);
         setOnMousePressed(event -> sheet.chosen().set(place));
         show(place);
-    }
-
-    private static Button small(String words, String id, String tip, Runnable action) {
-        Button button = Buttons.button(words, id, tip, action);
-        button.getStyleClass().add("small-toggle");
-        return button;
     }
 
     /** What is known of it has changed. */
