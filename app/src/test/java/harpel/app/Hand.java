@@ -255,6 +255,8 @@ class Hand {
         return FINDER.lookup(query);
     }
 
+    private static final int STILL_TRIES = 10;
+
     private Point2D middle(Node node) {
         Bounds bounds = onFx(() -> node.localToScreen(node.getBoundsInLocal()));
         return new Point2D(bounds.getCenterX(), bounds.getCenterY());
@@ -264,7 +266,17 @@ class Hand {
         settle();
         // As a person does, it waits until what it is to press is seen.
         await(() -> seen(query).tryQuery().isPresent());
-        return middle(seen(query).query());
+        // What is laid out anew may move once more.
+        Point2D at = middle(seen(query).query());
+        for (int i = 0; i < STILL_TRIES; i++) {
+            settle();
+            Point2D again = seen(query).tryQuery().map(this::middle).orElse(at);
+            if (again.equals(at)) {
+                break;
+            }
+            at = again;
+        }
+        return at;
     }
 
     private static NodeQuery seen(String query) {
