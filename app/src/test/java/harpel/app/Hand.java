@@ -33,6 +33,7 @@ import org.testfx.util.WaitForAsyncUtils;
  * not after a time: quick on a quick machine, patient on a slow one. Looking for nodes is left to TestFX.
  */
 class Hand {
+    private static final int STILL_TRIES = 10;
     private static final long PATIENCE_SECONDS = 10;
 
     private static final FxRobot FINDER = new FxRobot();
@@ -254,8 +255,6 @@ class Hand {
     static NodeQuery lookup(String query) {
         return FINDER.lookup(query);
     }
-
-    private static final int STILL_TRIES = 10;
 
     private Point2D middle(Node node) {
         Bounds bounds = onFx(() -> node.localToScreen(node.getBoundsInLocal()));
