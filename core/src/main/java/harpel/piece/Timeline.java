@@ -251,6 +251,14 @@ public final class Timeline {
                 keys.stream().filter(change -> change.tick() > 0).toList();
         return keyed.withKeys(plain(keyed.withKeys(after)))
                 .withMarks(marks)
+                .withLevers(piece.levers().stream()
+                        .map(lever -> lever.withPoints(lever.points().stream()
+                                .filter(point -> point.tick() >= from || point.tick() < gone)
+                                .map(point -> point.tick() >= from
+                                        ? new Lever.Point(point.tick() + by, point.value())
+                                        : point)
+                                .toList()))
+                        .toList())
                 .withTime(new TimeMap(
                         tempo(piece.time().tempo(), from, by),
                         meter(piece.time().meter(), from, by)))

@@ -100,11 +100,17 @@ class TimelineEditTest {
                         new TempoMap(List.of(new TempoMap.Change(0, 100), new TempoMap.Change(3 * BAR, 120))),
                         MeterMap.FOUR_FOUR))
                 .withMarks(List.of(Mark.of(BAR, "Lamp"), Mark.of(5 * BAR, "Morning")))
+                .withLevers(List.of(Lever.of("Tide", 0, -1)
+                        .withPoint(new Lever.Point(BAR, 10))
+                        .withPoint(new Lever.Point(4 * BAR, 90))))
                 .withKeys(List.of(KeyChange.of(3 * BAR, Key.parse("F major"))));
         Piece longer = Timeline.insert(piece, 2 * BAR, 2 * BAR);
         shows(longer, tuple(0.0, 2.0, 0.0), tuple(4.0, 2.0, 0.0), tuple(7.0, 1.0, 0.0));
         assertThat(longer.keys()).extracting(KeyChange::tick).containsExactly(5 * BAR);
         assertThat(longer.marks()).extracting(Mark::tick).containsExactly(BAR, 7 * BAR);
+        assertThat(longer.levers().get(0).points())
+                .extracting(Lever.Point::tick)
+                .containsExactly(BAR, 6 * BAR);
         assertThat(longer.time().tempo().bpmAt(5 * BAR - 1)).isEqualTo(100);
         assertThat(longer.time().tempo().bpmAt(5 * BAR)).isEqualTo(120);
         Piece back = Timeline.takeOut(longer, 2 * BAR, 4 * BAR);
@@ -115,6 +121,7 @@ class TimelineEditTest {
         assertThat(shorter.keys()).isEmpty();
         assertThat(shorter.time().tempo().changes()).containsExactly(new TempoMap.Change(0, 120));
         assertThat(shorter.marks()).extracting(Mark::tick).containsExactly(BAR);
+        assertThat(shorter.levers().get(0).points()).containsExactly(new Lever.Point(0, 90));
     }
 
     /** Whatever is done, blocks lie side by side; a copy cut and joined again plays the same. */
