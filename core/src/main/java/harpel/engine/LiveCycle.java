@@ -271,7 +271,7 @@ final class LiveCycle {
             for (Map.Entry<String, Line> entry : lines.entrySet()) {
                 PhrasePlayer player = before.remove(entry.getKey());
                 if (player == null) {
-                    player = new PhrasePlayer(entry.getValue());
+                    player = new PhrasePlayer(entry.getValue(), players.size());
                     player.join(renderer.position());
                 }
                 players.put(entry.getKey(), player);
@@ -634,7 +634,7 @@ final class LiveCycle {
         for (int i = 0; i < playing.length; i++) {
             PhrasePlayer player = playing[i];
             while (player.nextTick() < to) {
-                Event event = player.next(arrival++);
+                Event event = player.next();
                 if (event != null) {
                     notesIn += event instanceof NoteStart ? 1 : 0;
                     if (player.isReady()) {

@@ -35,6 +35,9 @@ public final class LiveEngine implements AutoCloseable {
     /** So much of a loop is written out ahead: half an hour at 120 quarters a minute. */
     private static final long AHEAD_TICKS = 3_600L * Ticks.PER_QUARTER;
 
+    /** And so many rounds at most, which take longer than it takes to look whether more have to be. */
+    private static final long AHEAD_ROUNDS = 4_096;
+
     private static final long WRITE_ON_SECONDS = 20;
 
     private final LongSupplier clock;
@@ -59,7 +62,7 @@ public final class LiveEngine implements AutoCloseable {
     /** Whether play was begun behind the end of the loop. */
     private boolean behindLoop;
     /** Up to which tick a loop is written out. */
-    private long written = AHEAD_TICKS;
+    private long written;
 
     private final ScheduledExecutorService writer = Executors.newSingleThreadScheduledExecutor(work -> {
         Thread writing = new Thread(work, "harpel-loop");
@@ -75,7 +78,8 @@ public final class LiveEngine implements AutoCloseable {
     public LiveEngine(Piece piece, LiveOutput output, Tap tap, LongSupplier clock) {
         this.clock = clock;
         given = piece;
-        Program program = Program.of(Unrolled.of(piece, AHEAD_TICKS));
+        written = ahead(piece);
+        Program program = Program.of(Unrolled.of(piece, ahead(piece)));
         latest = new AtomicReference<>(program);
         cycle = new LiveCycle(program, clock, output, tap).hurried(() -> silenceWanted);
         status = cycle.status(clock.getAsLong());
@@ -128,14 +132,18 @@ public final class LiveEngine implements AutoCloseable {
             return Program.after(latest.get(), piece);
         }
         double at = status.mode() == LiveStatus.Mode.PLAYING ? status.tickAt(clock.getAsLong()) : 0;
-        written = (long) at + AHEAD_TICKS;
+        written = (long) at + ahead(piece);
         return Program.after(latest.get(), Unrolled.of(piece, written));
+    }
+
+    private static long ahead(Piece piece) {
+        return Math.min(AHEAD_TICKS, AHEAD_ROUNDS * Math.max(1, piece.bracket().length()));
     }
 
     /** Writes out more of a loop before what is written out ends. */
     private void writeOn() {
         synchronized (compiling) {
-            boolean soon = status.tickAt(clock.getAsLong()) > written - AHEAD_TICKS / 2;
+            boolean soon = status.tickAt(clock.getAsLong()) > written - ahead(given) / 2;
             if (status.mode() == LiveStatus.Mode.PLAYING && Unrolled.goesRound(given) && !behindLoop && soon) {
                 update(given);
             }

@@ -30,6 +30,8 @@ final class PhrasePlayer {
             .thenComparingLong(one -> one.start.arrival())
             .thenComparingInt(one -> one.start.pitch());
 
+    private static final int ORDER_SHIFT = 40;
+
     private final PriorityQueue<Sounding> sounding = new PriorityQueue<>(BY_END);
     private Line line;
     /** Which passage is played, and that; none before the first. */
@@ -48,8 +50,13 @@ final class PhrasePlayer {
     /** Whether the last event is heard past the chain. */
     private boolean ready;
 
-    PhrasePlayer(Line line) {
+    /** What it plays arrives after what players before it play at one tick, and after keys: live as printed. */
+    private long arrivals;
+
+    /** @param order its place among the players of the piece */
+    PhrasePlayer(Line line, int order) {
         this.line = line;
+        this.arrivals = order + 1L << ORDER_SHIFT;
         aim(0);
     }
 
@@ -202,7 +209,8 @@ final class PhrasePlayer {
     }
 
     /** The next event at its place in the piece; null when it is a note that is not played, or only another passage begins. */
-    Event next(long arrival) {
+    Event next() {
+        long arrival = arrivals++;
         long tick = nextTick();
         if (chased.isEmpty() && endTick() == tick) {
             Sounding one = sounding.poll();

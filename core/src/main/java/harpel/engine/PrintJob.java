@@ -109,13 +109,12 @@ public final class PrintJob {
     /** What every part hears of its phrase from one tick up to another, in the order of events. */
     public static Map<String, List<Input>> phrases(Program program, long fromTick, long endTick) {
         Map<String, List<Input>> inputs = new LinkedHashMap<>();
-        long arrival = 0;
         for (Map.Entry<String, Line> entry : program.lines().entrySet()) {
-            PhrasePlayer player = new PhrasePlayer(entry.getValue());
+            PhrasePlayer player = new PhrasePlayer(entry.getValue(), inputs.size());
             player.locate(fromTick);
             List<Input> events = new ArrayList<>();
             while (player.nextTick() <= endTick) {
-                Event event = player.next(arrival++);
+                Event event = player.next();
                 if (event != null) {
                     events.add(new Input(event, player.isReady()));
                 }

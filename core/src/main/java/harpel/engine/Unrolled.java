@@ -17,8 +17,6 @@ import java.util.List;
  * is held at the end of a round ends there, what was written to sound at its beginning begins, and repeats ring over.
  */
 final class Unrolled {
-    private static final long MOST_ROUNDS = 10_000;
-
     private Unrolled() {}
 
     /** Whether a piece is played round and round. */
@@ -36,7 +34,7 @@ final class Unrolled {
             return piece;
         }
         Bracket loop = piece.bracket();
-        long rounds = Math.min(MOST_ROUNDS, 1 + Math.max(0, until - loop.to()) / loop.length());
+        long rounds = 1 + Math.max(0, until - loop.to()) / loop.length();
         return piece.withTime(new TimeMap(
                         tempo(piece.time().tempo(), loop, rounds),
                         meter(piece.time().meter(), loop, rounds)))

@@ -1,5 +1,7 @@
 package harpel.piece;
 
+import harpel.time.Ticks;
+
 /**
  * A stretch of the timeline that is played over and over, once play has come to it.
  *
@@ -8,12 +10,15 @@ package harpel.piece;
  * @param on whether it is; play goes on behind it where it is not
  */
 public record Bracket(long from, long to, boolean on) {
+    /** What comes round is no shorter, in ticks. */
+    public static final long SHORTEST = Ticks.PER_QUARTER / 4;
+
     public static final Bracket NONE = new Bracket(0, 0, false);
 
     public Bracket {
-        if (from < 0 || to < from || on && to == from) {
-            throw new IllegalArgumentException(
-                    "a loop goes from a place to a later one, but was to go from tick " + from + " to " + to);
+        if (from < 0 || to < from || on && to - from < SHORTEST) {
+            throw new IllegalArgumentException("a loop goes from a place to one " + SHORTEST
+                    + " ticks later at least, a sixteenth, but was to go from tick " + from + " to " + to);
         }
     }
 

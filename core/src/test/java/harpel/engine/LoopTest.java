@@ -190,6 +190,7 @@ class LoopTest {
                 .isEqualTo(Bracket.NONE);
         assertThatThrownBy(() -> PieceFile.read("{\"harpel\":1,\"loop\":{\"from\":9,\"to\":9,\"on\":true}}"))
                 .hasMessageContaining("loop")
+                .hasMessageContaining("3840 ticks later at least")
                 .hasMessageContaining("was to go from tick 9 to 9");
     }
 }

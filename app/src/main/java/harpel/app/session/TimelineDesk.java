@@ -1,5 +1,6 @@
 package harpel.app.session;
 
+import harpel.app.session.Look.View;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
@@ -26,6 +27,8 @@ public final class TimelineDesk {
         BEATS,
         OFF
     }
+
+    private static final String ONE_WITH_PHRASE = "Pick one block that plays a phrase.";
 
     private final Session session;
     private final ObjectProperty<Set<Ref>> picked = new SimpleObjectProperty<>(Set.of());
@@ -255,10 +258,22 @@ public final class TimelineDesk {
         change("Begin elsewhere in the phrase", block -> block.withFrom(tick));
     }
 
+    /** Shows the phrase of the only picked block in its view. */
+    public void openPhrase() {
+        one().flatMap(block -> piece().phrase(block.phrase()))
+                .ifPresentOrElse(
+                        phrase -> {
+                            session.desk().show(phrase.id());
+                            session.look().view().set(View.PHRASE);
+                        },
+                        () -> session.say(ONE_WITH_PHRASE));
+    }
+
     /** The only picked block plays a copy of its phrase from now on, which can be changed without the others. */
     public void ownCopy() {
         Phrase phrase = one().flatMap(block -> piece().phrase(block.phrase())).orElse(null);
         if (phrase == null) {
+            session.say(ONE_WITH_PHRASE);
             return;
         }
         Set<Ref> refs = picked.get();
@@ -318,7 +333,7 @@ public final class TimelineDesk {
      * @param gesture those of one drag are undone together; empty for one of its own
      */
     public void loop(long from, long to, String gesture) {
-        if (to > from) {
+        if (to - from >= Bracket.SHORTEST) {
             setLoop("Loop", gesture, new Bracket(from, to, true));
         }
     }

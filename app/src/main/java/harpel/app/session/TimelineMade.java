@@ -1,7 +1,6 @@
 package harpel.app.session;
 
 import harpel.engine.Tail;
-import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -9,6 +8,7 @@ import harpel.print.PrintOrder;
 import harpel.print.Printed;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Future;
@@ -79,7 +79,7 @@ public final class TimelineMade {
     }
 
     /** What a part sends, as far as it has been printed. */
-    public Iterable<Note> of(String part) {
-        return notes.get().getOrDefault(part, Notes.of(java.util.List.of()));
+    public Notes of(String part) {
+        return notes.get().getOrDefault(part, Notes.of(List.of()));
     }
 }

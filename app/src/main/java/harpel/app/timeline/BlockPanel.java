@@ -1,6 +1,5 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Buttons;
@@ -100,7 +99,8 @@ final class BlockPanel extends BorderPane {
                                         "block-own",
                                         "The block plays a phrase of its own from now on",
                                         desk::ownCopy),
-                                Buttons.small("open phrase", "block-open", "Shows its phrase  (Enter)", this::open),
+                                Buttons.small(
+                                        "open phrase", "block-open", "Shows its phrase  (Enter)", desk::openPhrase),
                                 Buttons.small("remove", "block-remove", "Takes them away  (Delete)", desk::remove)));
         loopTitle.setId("loop-title");
         loopTitle.getStyleClass().add("soft");
@@ -156,13 +156,6 @@ final class BlockPanel extends BorderPane {
         return id.isEmpty()
                 ? "none: present only"
                 : piece().phrase(id).map(Phrase::name).orElse(id);
-    }
-
-    private void open() {
-        desk.one().flatMap(block -> piece().phrase(block.phrase())).ifPresent(found -> {
-            session.desk().show(found.id());
-            session.look().view().set(View.PHRASE);
-        });
     }
 
     private Ref ref() {

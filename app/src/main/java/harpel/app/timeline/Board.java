@@ -323,7 +323,7 @@ final class Board extends Region {
             case L -> desk.loop();
             case D -> desk.repeat();
             case DELETE, BACK_SPACE -> desk.remove();
-            case ENTER -> mouse.open();
+            case ENTER -> desk.openPhrase();
             default -> {
                 return false;
             }

@@ -1,6 +1,5 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.session.TimelineDesk;
 import harpel.piece.Block;
@@ -96,7 +95,7 @@ final class BoardMouse {
         held = new Ref(part.id(), block.at());
         if (clicks == 2) {
             desk.pick(Set.of(held));
-            open();
+            desk.openPhrase();
             return;
         }
         if (spot.shift) {
@@ -140,16 +139,6 @@ final class BoardMouse {
         doing = Doing.NOTHING;
         moved = false;
         repaint.run();
-    }
-
-    /** Opens the phrase of the picked block in its view. */
-    void open() {
-        desk.one().ifPresent(one -> {
-            if (session.document().piece().get().phrase(one.phrase()).isPresent()) {
-                session.desk().show(one.phrase());
-                session.look().view().set(View.PHRASE);
-            }
-        });
     }
 
     private long drawnBegin() {

@@ -4,6 +4,7 @@ import harpel.app.draw.Raster;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.phrase.Note;
+import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Mix;
@@ -162,15 +163,15 @@ final class BoardPainter {
         int ink = Raster.mixed(theme.raised, theme.ink, strength);
         Field field = new Field(g, x + 2, wide - 4, top, tall, ink);
         if (phrase == null) {
-            for (Note note : session.timelineMade().of(part.id())) {
-                if (note.tick() < block.end() && note.endTick() > block.at()) {
-                    field.reach(note.pitch());
-                }
+            Notes made = session.timelineMade().of(part.id());
+            int first = made.indexAtOrAfter(block.at());
+            int end = made.indexAtOrAfter(block.end());
+            for (int i = first; i < end; i++) {
+                field.reach(made.get(i).pitch());
             }
-            for (Note note : session.timelineMade().of(part.id())) {
-                if (note.tick() >= block.at() && note.tick() < block.end()) {
-                    field.note(note.tick(), Math.min(note.endTick(), block.end()), note.pitch());
-                }
+            for (int i = first; i < end; i++) {
+                Note note = made.get(i);
+                field.note(note.tick(), Math.min(note.endTick(), block.end()), note.pitch());
             }
         } else if (phrase.length() > 0 && !phrase.notes().isEmpty()) {
             phrase.notes().forEach(note -> field.reach(note.pitch()));
