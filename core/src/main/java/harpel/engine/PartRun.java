@@ -24,6 +24,9 @@ final class PartRun {
     private final EventBuffer fromChain = new EventBuffer();
     private final EventBuffer toSound = new EventBuffer();
     private final EventBuffer sent = new EventBuffer();
+    /** What a change on the way brought, to be heard in order with what else its tick brings. */
+    private final EventBuffer changed = new EventBuffer();
+
     /** For every note that the sound was given struck again, when the way to it changed: what it was given. */
     private final NoteMap<NoteStart> again = new NoteMap<>();
 
@@ -45,6 +48,8 @@ final class PartRun {
     /** Whether the held notes of this span have been taken note of. */
     private boolean listened;
 
+    private boolean onTheWay;
+
     private record Foreign(NoteStart here, boolean sent) {}
 
     PartRun(Plan.PartPlan plan, boolean listenedTo) {
@@ -52,6 +57,13 @@ final class PartRun {
         this.id = plan.id();
         this.plan = plan;
         this.chain = new ChainRun(id);
+    }
+
+    /** Takes another plan on the way: what ends by it is heard with the next span, which begins at that tick. */
+    void goOn(Plan.PartPlan newPlan, RunContext newContext, long tick) {
+        onTheWay = true;
+        update(newPlan, newContext, tick);
+        onTheWay = false;
     }
 
     void update(Plan.PartPlan newPlan, RunContext newContext, long tick) {
@@ -217,6 +229,9 @@ final class PartRun {
         listened = false;
         List<Event> input = inbox.take(done, to);
         chain.process(to, input, fromChain);
+        boolean merge = !changed.isEmpty();
+        toSound.addAll(changed);
+        changed.clear();
         List<Event> taken = chain.taken();
         for (int i = 0; i < taken.size(); i++) {
             context.tap().left(id, Tap.INPUT, taken.get(i));
@@ -224,6 +239,9 @@ final class PartRun {
         }
         hear(dry ? chain.taken() : fromChain);
         hearReady(done, to);
+        if (merge) {
+            toSound.sortAll();
+        }
         play(Math.max(to, done + 1));
     }
 
@@ -291,7 +309,11 @@ final class PartRun {
     }
 
     private void play() {
-        play(Long.MIN_VALUE);
+        if (onTheWay) {
+            changed.addAll(toSound);
+        } else {
+            play(Long.MIN_VALUE);
+        }
     }
 
     private void play(long to) {

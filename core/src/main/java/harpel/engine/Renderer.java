@@ -92,15 +92,19 @@ public final class Renderer {
         List<PartRun> gone = List.copyOf(parts.values());
         parts = next;
         order = List.copyOf(parts.values());
-        updateParts(around);
+        updateParts(around, false);
         gone.forEach(part -> part.stop(done, false, false));
     }
 
-    private void updateParts(boolean all) {
+    private void updateParts(boolean all, boolean onTheWay) {
         for (Plan.PartPlan part : partPlans()) {
             PartRun run = parts.get(part.id());
             if (all || !run.runs(part)) {
-                run.update(part, context(part, run.load()), done);
+                if (onTheWay) {
+                    run.goOn(part, context(part, run.load()), done);
+                } else {
+                    run.update(part, context(part, run.load()), done);
+                }
             }
         }
     }
@@ -114,11 +118,11 @@ public final class Renderer {
     }
 
     /** Goes to what holds at another place of the course. */
-    private void go(int newStretch) {
+    private void go(int newStretch, boolean onTheWay) {
         if (newStretch != stretch) {
             Key before = key();
             stretch = newStretch;
-            updateParts(!before.equals(key()));
+            updateParts(!before.equals(key()), onTheWay);
         }
     }
 
@@ -243,7 +247,7 @@ public final class Renderer {
     public void start(long tick) {
         silence();
         done = tick;
-        go(plan.stretchAt(tick));
+        go(plan.stretchAt(tick), false);
         running = true;
         all(part -> part.restart(tick));
     }
@@ -308,11 +312,13 @@ public final class Renderer {
 
     /** Renders up to, not including, {@code to}. All input added lies before it. */
     public void render(long to) {
-        for (long next = nextStretch(); next < to; next = nextStretch()) {
+        // Where no time passes what lies at this tick is rendered, too: what holds from here on holds for it.
+        long end = Math.max(to, done + 1);
+        for (long next = nextStretch(); next < end; next = nextStretch()) {
             if (next > done) {
                 renderStretch(next);
             }
-            go(stretch + 1);
+            go(stretch + 1, true);
         }
         renderStretch(to);
     }
@@ -369,7 +375,7 @@ public final class Renderer {
     public void locate(long tick) {
         silence();
         done = tick;
-        go(plan.stretchAt(tick));
+        go(plan.stretchAt(tick), false);
         all(part -> part.restart(tick));
     }
 

@@ -10,6 +10,7 @@ import harpel.event.NoteStart;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
+import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Randoms;
@@ -31,7 +32,12 @@ final class PhraseLaws {
                         Part.of("Lead", world.chain)
                                 .withPhrase("tide")
                                 .withVariations(randoms.oneIn(3) ? List.of(3L, 9L, 4L) : List.of()),
-                        Part.of("Second", randoms.chain(1)).withPhrase("crab"))
+                        Part.of("Second", randoms.chain(1)).withPhrase("crab"),
+                        Part.of("Hearer", randoms.chain(1))
+                                .withHearing(new Hearing(
+                                        randoms.oneIn(2) ? Hearing.Source.OUTPUT_OF : Hearing.Source.INPUT_OF,
+                                        "lead",
+                                        0)))
                 .withPhrases(List.of(randoms.phrase("Tide"), randoms.phrase("Crab")));
         return randoms.oneIn(2) ? randoms.onTimeline(loops) : loops;
     }
@@ -43,16 +49,17 @@ final class PhraseLaws {
         long from = world.randoms.tick(piece.time().meter().tickOfBar(4));
         long end = piece.time().meter().tickOfBar(piece.time().meter().barAt(from) + BARS);
         Program program = Program.of(piece);
+        String looked = world.randoms.oneOf(piece.parts()).id();
         List<String> heard = new ArrayList<>();
         play(program, from, end, new Tap() {
             @Override
             public void left(String part, String place, harpel.event.Event event) {
-                if (part.equals("lead") && place.equals(SOUND) && event.tick() < end) {
+                if (part.equals(looked) && place.equals(SOUND) && event.tick() < end) {
                     heard.add(event.toString());
                 }
             }
         });
-        List<String> printed = new PrintJob(program.plan(), "lead", Tail.STOP, Tap.NONE)
+        List<String> printed = new PrintJob(program.plan(), looked, Tail.STOP, Tap.NONE)
                 .from(from).print(program, end).events().stream()
                         .filter(event -> event.tick() < end)
                         .map(Object::toString)
