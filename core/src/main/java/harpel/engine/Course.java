@@ -7,9 +7,11 @@ import harpel.piece.Block;
 import harpel.piece.KeyChange;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Playing;
 import harpel.theory.Key;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.TreeSet;
 
 /** Compiles what changes along the timeline: the key, which parts are present, and with which variation. */
@@ -29,6 +31,7 @@ final class Course {
                 ticks.add(block.at());
                 ticks.add(block.end());
             }
+            part.playing().mutes().forEach(mute -> ticks.add(mute.tick()));
         }
         List<Walk> walks = parts.stream()
                 .map(part -> new Walk(part, piece.part(part.id()).orElseThrow()))
@@ -47,41 +50,38 @@ final class Course {
         return course;
     }
 
-    /** Goes along one part's blocks. */
+    /** Goes along one part's blocks and mutes. */
     private static final class Walk {
-        private final PartPlan present;
-        private final PartPlan absent;
-        private final List<Block> blocks;
+        private final PartPlan plan;
+        private final Playing playing;
         private int next;
         private PartPlan now;
 
         Walk(PartPlan plan, Part part) {
-            present = plan;
-            absent = plan.withPresence(false, plan.draws());
-            blocks = part.blocks();
+            this.plan = plan;
+            playing = part.playing();
+            now = plan;
         }
 
         /** How it is from a tick on; ticks rise. */
         PartPlan at(long tick) {
-            if (blocks.isEmpty()) {
-                return present;
-            }
+            List<Block> blocks = playing.blocks();
             while (next < blocks.size() && blocks.get(next).end() <= tick) {
                 next++;
             }
             Block block = next < blocks.size() && blocks.get(next).at() <= tick ? blocks.get(next) : null;
-            if (block == null || !block.chain()) {
-                now = absent;
-            } else if (block.variation() == Block.OF_THE_PART) {
-                now = present;
-            } else if (now == null || !own(block).equals(now.draws()) || !now.present()) {
-                now = present.withPresence(true, own(block));
+            boolean present = blocks.isEmpty() || block != null && block.chain();
+            Draws draws = present && block != null && block.variation() != Block.OF_THE_PART
+                    ? Draws.of(block.variation())
+                    : plan.draws();
+            boolean silent = playing.mutedAt(tick);
+            // What does not change stays the same object.
+            if (present && !silent && Objects.equals(draws, plan.draws())) {
+                now = plan;
+            } else if (now.present() != present || now.silent() != silent || !Objects.equals(now.draws(), draws)) {
+                now = plan.with(present, draws, silent);
             }
             return now;
-        }
-
-        private static Draws own(Block block) {
-            return Draws.of(block.variation());
         }
     }
 }

@@ -49,6 +49,10 @@ final class PartRun {
     private boolean listened;
 
     private boolean onTheWay;
+    /** Where it falls silent with the coming events; -1 where it does not. */
+    private long fallsSilent = -1;
+    /** The notes that began, or were ended, in silence, and go on without being heard. */
+    private final NoteMap<Boolean> unheard = new NoteMap<>();
 
     private record Foreign(NoteStart here, boolean sent) {}
 
@@ -75,6 +79,9 @@ final class PartRun {
                 && context != null
                 && newContext.renderer().isRunning()) {
             rest(tick);
+        }
+        if (newPlan.silent() && !plan.silent()) {
+            fallsSilent = tick;
         }
         plan = newPlan;
         context = newContext;
@@ -318,12 +325,44 @@ final class PartRun {
 
     private void play(long to) {
         sent.clear();
+        if (fallsSilent >= 0) {
+            fallSilent();
+        }
         sound.process(toSound, to, sent);
         for (int i = 0; i < sent.size(); i++) {
-            context.tap().left(id, Tap.SOUND, sent.get(i));
-            context.renderer().sink().send(id, sent.get(i));
             deliver(plan.outputTo(), sent.get(i));
+            if (isHeard(sent.get(i))) {
+                send(sent.get(i));
+            }
         }
+    }
+
+    private void send(Event event) {
+        context.tap().left(id, Tap.SOUND, event);
+        context.renderer().sink().send(id, event);
+    }
+
+    /** What sounds ends, for those who listen; other parts hear it go on. */
+    private void fallSilent() {
+        if (context.renderer().isRunning()) {
+            for (NoteEnd end : sound.ends(fallsSilent)) {
+                if (unheard.put(end.start(), true) == null) {
+                    send(end);
+                }
+            }
+        }
+        fallsSilent = -1;
+    }
+
+    /** Whether an event goes out; messages do always, so that instruments stand where they were put. */
+    private boolean isHeard(Event event) {
+        if (event instanceof NoteStart note
+                && plan.silent()
+                && context.renderer().isRunning()) {
+            unheard.put(note, true);
+            return false;
+        }
+        return unheard.isEmpty() || !(event instanceof NoteEnd end) || unheard.remove(end.start()) == null;
     }
 
     long nextTick() {

@@ -53,6 +53,7 @@ public record Plan(
      * @param dry whether it is heard without its chain
      * @param draws the numbers that its draws depend on, or null for those of the piece
      * @param present whether it hears its phrase and other parts and plays by itself while the transport runs
+     * @param silent whether nothing of it goes out while the transport runs
      */
     public record PartPlan(
             String id,
@@ -64,17 +65,19 @@ public record Plan(
             boolean fed,
             boolean dry,
             Draws draws,
-            boolean present) {
+            boolean present,
+            boolean silent) {
         public static PartPlan of(String id, Chain chain) {
-            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false, null, true);
+            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false, null, true, false);
         }
 
         private PartPlan withDry() {
-            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true, draws, present);
+            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true, draws, present, silent);
         }
 
-        PartPlan withPresence(boolean newPresent, Draws newDraws) {
-            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, dry, newDraws, newPresent);
+        PartPlan with(boolean newPresent, Draws newDraws, boolean newSilent) {
+            return new PartPlan(
+                    id, chain, channel, outputTo, inputTo, hears, fed, dry, newDraws, newPresent, newSilent);
         }
     }
 
@@ -162,7 +165,8 @@ public record Plan(
                 routes.isFed(part.id()),
                 part.rack().off(),
                 draws(piece, part),
-                true);
+                true,
+                false);
     }
 
     /** The numbers that a part takes in turn, round by round of its phrase; null where it takes that of the piece. */

@@ -142,6 +142,18 @@ public final class SoundRun {
         return notes;
     }
 
+    /** What would end all that sounds, in order. */
+    List<NoteEnd> ends(long tick) {
+        List<NoteEnd> ends = new ArrayList<>();
+        for (Voice voice : voices) {
+            if (voice != null && voice.sounding != null) {
+                ends.add(NoteEnd.plain(tick, voice.sounding));
+            }
+        }
+        ends.sort(EventOrder.INSTANCE);
+        return ends;
+    }
+
     /** Whether nothing sounds. */
     public boolean isQuiet() {
         return inputs.isEmpty();

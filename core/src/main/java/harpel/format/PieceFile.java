@@ -3,7 +3,9 @@ package harpel.format;
 import harpel.chain.Chain;
 import harpel.event.Message;
 import harpel.param.ChoiceType;
+import harpel.param.FlagType;
 import harpel.param.ParamException;
+import harpel.param.PathType;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Origin;
@@ -42,6 +44,8 @@ import java.util.regex.Pattern;
 public final class PieceFile {
     /** What file names end with. */
     public static final String ENDING = ".harpel";
+
+    private static final PathType<Boolean> MUTES = new PathType<>(FlagType.FLAG);
 
     private static final long FARTHEST = 1L << 48;
 
@@ -282,10 +286,11 @@ public final class PieceFile {
                 ChainFile.takeChain(fields, "other-chain", null));
         List<Long> variations = fields.list("variations", (one, place) -> PlainMap.whole(one, 0, MOST_VARIATION));
         List<Block> blocks = fields.list("blocks", (one, place) -> readBlock(one, place, newer));
-        Playing playing = PlainMap.at("blocks", () -> new Playing(phrase, variations, blocks));
+        List<PathType.Point<Boolean>> mutes = fields.take("mutes", List.of(), MUTES::read);
+        Playing playing = PlainMap.at("blocks", () -> new Playing(phrase, variations, blocks, mutes));
         List<String> stars = fields.list("stars", (one, starPath) -> String.valueOf(one));
         Map<String, Object> unknown = fields.end(
-                "name, id, phrase, variations, blocks, input, stars, run, sound, preset, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
+                "name, id, phrase, variations, blocks, mutes, input, stars, run, sound, preset, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
                         + " other-chain");
         return new Part(id, name, hearing, run, playing, rack, voice, mix, stars, unknown);
     }
@@ -547,6 +552,9 @@ public final class PieceFile {
         if (!part.blocks().isEmpty()) {
             plain.put(
                     "blocks", part.blocks().stream().map(PieceFile::writeBlock).toList());
+        }
+        if (!part.playing().mutes().isEmpty()) {
+            plain.put("mutes", MUTES.write(part.playing().mutes()));
         }
         if (!part.hearing().equals(Hearing.KEYS)) {
             plain.put("input", plain(part.hearing()));

@@ -340,6 +340,8 @@ public final class Reference {
         properties(block).put("chain", Map.of("type", "boolean"));
         properties(block).put("variation", Map.of("type", "integer", "minimum", 0, "maximum", 999_999));
         properties(part).put("blocks", Map.of("type", "array", "items", block));
+        properties(part)
+                .put("mutes", Map.of("type", "array", "items", Map.of("type", "array", "minItems", 2, "maxItems", 2)));
         properties(part).put("stars", Map.of("type", "array", "items", text));
         properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Mix.COLOURS - 1));
         properties(part).put("chain", ref("chain"));

@@ -249,16 +249,8 @@ public final class Timeline {
         Piece keyed = by < 0 && gone == 0 ? piece.withKey(piece.keyAt(from)) : piece;
         List<KeyChange> after =
                 keys.stream().filter(change -> change.tick() > 0).toList();
-        return keyed.withKeys(plain(keyed.withKeys(after)))
+        Piece shifted = keyed.withKeys(plain(keyed.withKeys(after)))
                 .withMarks(marks)
-                .withLevers(piece.levers().stream()
-                        .map(lever -> lever.withPoints(lever.points().stream()
-                                .filter(point -> point.tick() >= from || point.tick() < gone)
-                                .map(point -> point.tick() >= from
-                                        ? new Lever.Point(point.tick() + by, point.value())
-                                        : point)
-                                .toList()))
-                        .toList())
                 .withTime(new TimeMap(
                         tempo(piece.time().tempo(), from, by),
                         meter(piece.time().meter(), from, by)))
@@ -266,6 +258,10 @@ public final class Timeline {
                         .map(part ->
                                 part.withBlocks(part.blocks().stream().map(move).toList()))
                         .toList());
+        for (Lane<?> lane : Lane.of(shifted)) {
+            shifted = lane.shifted(shifted, from, by);
+        }
+        return shifted;
     }
 
     /** Without changes to the key that holds already. */

@@ -72,6 +72,7 @@ final class Laws {
         laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
         laws.put("aPhraseIsPrintedFromAnywhereAsHeard", PhraseLaws::printedFromAnywhereAsHeard);
         laws.put("aRoundIsTheSecondOneHeard", PhraseLaws::theRoundIsTheSecondHeard);
+        laws.put("loopsAreTheirUnrolling", PhraseLaws::loopsAreTheirUnrolling);
         laws.put("aPhraseEditedInPlayLeavesNothingHanging", (kind, seed) -> PhraseLaws.edited(kind, seed, 100));
         laws.put("whatIsKeptIsWhatTheOutputGot", HeardLaws::whatIsKeptIsWhatTheOutputGot);
         return laws;
@@ -215,7 +216,8 @@ final class Laws {
                                 false,
                                 false,
                                 null,
-                                true),
+                                true,
+                                false),
                         new Plan.PartPlan(
                                 OTHER,
                                 echoing,
@@ -226,7 +228,8 @@ final class Laws {
                                 true,
                                 false,
                                 null,
-                                true)),
+                                true,
+                                false)),
                 List.of());
     }
 

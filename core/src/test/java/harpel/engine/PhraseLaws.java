@@ -10,10 +10,12 @@ import harpel.event.NoteStart;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
+import harpel.piece.Block;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Randoms;
+import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -59,12 +61,7 @@ final class PhraseLaws {
                 }
             }
         });
-        List<String> printed = new PrintJob(program.plan(), looked, Tail.STOP, Tap.NONE)
-                .from(from).print(program, end).events().stream()
-                        .filter(event -> event.tick() < end)
-                        .map(Object::toString)
-                        .toList();
-        assertThat(heard).isEqualTo(printed);
+        assertThat(heard).isEqualTo(printed(piece, looked, from, end));
         Laws.EVENTS.add(heard.size());
     }
 
@@ -104,6 +101,41 @@ final class PhraseLaws {
         assertThat(printed).containsExactlyInAnyOrderElementsOf(live);
         assertThat(round.lengthTicks()).isEqualTo(end);
         Laws.EVENTS.add(live.size() + 1L);
+    }
+
+    /** Phrases over and over are the same as blocks of them without an end, whichever tick is printed from. */
+    static void loopsAreTheirUnrolling(EffectKind kind, long seed) throws InterruptedException {
+        World world = new World(kind, seed);
+        Piece loops = piece(world).withTimeline(false).withLevers(List.of());
+        loops = loops.withParts(loops.parts().stream()
+                .map(part -> part.withVariations(List.of()))
+                .toList());
+        MeterMap meter = loops.time().meter();
+        long from = world.randoms.tick(meter.tickOfBar(2));
+        long end = meter.tickOfBar(meter.barAt(from) + BARS);
+        Piece unrolled = loops.withTimeline(true)
+                .withKeys(List.of())
+                .withParts(loops.parts().stream()
+                        .map(part -> part.withPlaying(part.playing()
+                                .withMutes(List.of())
+                                .withBlocks(
+                                        part.phrase().isEmpty()
+                                                ? List.of()
+                                                : List.of(Block.of(0, end + meter.tickOfBar(4), part.phrase())))))
+                        .toList());
+        String looked = world.randoms.oneOf(loops.parts()).id();
+        List<String> round = printed(loops, looked, from, end);
+        assertThat(printed(unrolled, looked, from, end)).isEqualTo(round);
+        Laws.EVENTS.add(round.size() + 1L);
+    }
+
+    private static List<String> printed(Piece piece, String part, long from, long end) throws InterruptedException {
+        Program program = Program.of(piece);
+        return new PrintJob(program.plan(), part, Tail.STOP, Tap.NONE)
+                .from(from).print(program, end).events().stream()
+                        .filter(event -> event.tick() < end)
+                        .map(Object::toString)
+                        .toList();
     }
 
     private static String shown(Note note) {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.tuple;
 
 import harpel.chain.Chain;
 import harpel.format.PieceFile;
+import harpel.param.PathType;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
@@ -68,6 +69,31 @@ class TimelineTest {
                         tuple(6.0, 62, 1.0),
                         tuple(7.0, 64, 1.0),
                         tuple(8.0, 65, 0.5));
+    }
+
+    @Test
+    void aPartIsMuteWhereTheTimelineSaysSoAndOthersHearItAllTheSame() {
+        Piece piece = piece("", Block.of(0, 3 * BAR, "tide"));
+        Piece muted = piece.withParts(List.of(
+                piece.parts()
+                        .get(0)
+                        .withPlaying(piece.parts()
+                                .get(0)
+                                .playing()
+                                .withMutes(List.of(
+                                        new PathType.Point<>(BAR / 8, true), new PathType.Point<>(2 * BAR, false)))),
+                Part.of("Hearer", Chain.EMPTY).withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "lead", 0))));
+        assertThat(print(muted, "lead", 3))
+                .extracting(Heard::beat, Heard::pitch, Heard::length)
+                .containsExactly(
+                        tuple(0.0, 60, 0.5),
+                        tuple(8.0, 60, 1.0),
+                        tuple(9.0, 62, 1.0),
+                        tuple(10.0, 64, 1.0),
+                        tuple(11.0, 65, 1.0));
+        assertThat(print(muted, "hearer", 3)).hasSize(12);
+        assertThat(print(muted.withTimeline(false).withPart("lead", part -> part.withPhrase("tide")), "lead", 3))
+                .hasSize(12);
     }
 
     @Test

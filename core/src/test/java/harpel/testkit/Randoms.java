@@ -299,7 +299,16 @@ public final class Randoms {
                 .withKeys(keys)
                 .withParts(piece.parts().stream()
                         .map(part -> oneIn(4) ? part : part.withBlocks(blocks(piece)))
+                        .map(part -> oneIn(3) ? part.withPlaying(part.playing().withMutes(mutes())) : part)
                         .toList());
+    }
+
+    private List<PathType.Point<Boolean>> mutes() {
+        List<PathType.Point<Boolean>> mutes = new ArrayList<>();
+        for (int i = between(1, 4); i > 0; i--) {
+            mutes.add(new PathType.Point<>(tick(40_000) + 50_000L * mutes.size(), oneIn(2)));
+        }
+        return mutes;
     }
 
     /** Blocks of any phrase or none, with and without gaps, on and off the bars. */
