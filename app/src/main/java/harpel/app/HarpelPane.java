@@ -409,6 +409,7 @@ final class HarpelPane extends BorderPane {
         }
         session.levers().takeLearnt();
         session.recorder().look();
+        session.writing().look();
         keys.draw();
         String held = keys.held(session.selection().part().channel());
         if (!held.equals(heldInfo.getText())) {

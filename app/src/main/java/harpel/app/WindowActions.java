@@ -161,6 +161,12 @@ final class WindowActions {
         action("between", "From a stage to its controls, and back", "F6", pane::between);
         actions.in(null);
         action("record", "Record the chosen part, or end", "Shortcut+Shift+R", session.recorder()::toggle);
+        action("write", "Write what you do onto the timeline, or end", "Shortcut+Alt+W", session.writing()::toggle);
+        action(
+                "phrase-to-timeline",
+                "The phrase goes onto the timeline, where now is",
+                "Shortcut+Alt+T",
+                session.timeline()::putShown);
         action("keep", "Keep the marked bars, or the last ones, as a phrase", "Shortcut+K", session.keeping()::keep);
         action("keep-chords", "Keep a phrase a chord", "Shortcut+Shift+K", session.keeping()::keepByChords);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
@@ -228,11 +234,6 @@ final class WindowActions {
         action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
         action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
         action("to-roll", "From the roll to the values of what is picked, and back", "F6", phrases::between);
-        action(
-                "phrase-to-timeline",
-                "The phrase goes onto the timeline, where now is",
-                "Shortcut+Alt+T",
-                session.timeline()::putShown);
         actions.in(View.TIMELINE);
         action("pick-all-blocks", "Pick all blocks", "Shortcut+A", session.timeline()::pickAll);
         action("next-mark", "To the next mark", "Shortcut+Page Down", () -> timeline.toMark(1));

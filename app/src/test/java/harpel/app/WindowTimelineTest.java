@@ -285,25 +285,25 @@ class WindowTimelineTest extends WindowCase {
     @Test
     void aLeversPointsAreSetDraggedTypedAndTakenAway() {
         set("lead", Block.of(0, 8 * BAR, "tide"));
-        clickOn(onFx(() -> pane.timeline().leverPlace(0, 2 * BAR, 80)));
+        clickOn(onFx(() -> pane.timeline().lanePlace(0, 2 * BAR, 0.8)));
         await(() -> points().size() == 1);
         assertThat(points().get(0).tick()).isEqualTo(2 * BAR);
         assertThat(points().get(0).value()).isBetween(75.0, 85.0);
-        Point2D from = onFx(
-                () -> pane.timeline().leverPlace(0, 2 * BAR, points().get(0).value()));
-        drag(from, onFx(() -> pane.timeline().leverPlace(0, 4 * BAR, 20)));
+        Point2D from =
+                onFx(() -> pane.timeline().lanePlace(0, 2 * BAR, points().get(0).value() / 100));
+        drag(from, onFx(() -> pane.timeline().lanePlace(0, 4 * BAR, 0.2)));
         await(() -> points().size() == 1 && points().get(0).tick() == 4 * BAR);
         push(KeyCode.CONTROL, KeyCode.Z);
         assertThat(points().get(0).tick()).as("one undo for the drag").isEqualTo(2 * BAR);
-        Point2D point = onFx(
-                () -> pane.timeline().leverPlace(0, 2 * BAR, points().get(0).value()));
+        Point2D point =
+                onFx(() -> pane.timeline().lanePlace(0, 2 * BAR, points().get(0).value() / 100));
         doubleClickOn(point);
-        await(() -> onFx(() -> lookup("#lever-field").query().isFocused()));
+        await(() -> onFx(() -> lookup("#point-field").query().isFocused()));
         write("35");
         push(KeyCode.ENTER);
         assertThat(points()).containsExactly(new Lever.Point(2 * BAR, 35));
-        doubleClickOn(onFx(() -> pane.timeline().leverPlace(0, 2 * BAR, 35)));
-        await(() -> onFx(() -> lookup("#lever-field").query().isFocused()));
+        doubleClickOn(onFx(() -> pane.timeline().lanePlace(0, 2 * BAR, 0.35)));
+        await(() -> onFx(() -> lookup("#point-field").query().isFocused()));
         push(KeyCode.DELETE);
         push(KeyCode.ENTER);
         assertThat(points()).isEmpty();
@@ -330,9 +330,9 @@ class WindowTimelineTest extends WindowCase {
         set("lead", Block.of(0, 4 * BAR, "tide"));
         interact(() -> session.transport().engine().locate(BAR));
         await(() -> session.timeline().now() == BAR);
-        clickOn("#insert-bar");
+        clickOn("#insert-bars");
         assertThat(blocks("lead")).isEqualTo("0+1 tide, 2+3 tide");
-        clickOn("#take-out-bar");
+        clickOn("#take-out-bars");
         assertThat(blocks("lead")).isEqualTo("0+1 tide, 1+3 tide");
         clickOn("#snap-off");
         assertThat(session.timeline().snap().get()).isEqualTo(Snap.OFF);

@@ -58,6 +58,24 @@ public final class History {
         }
     }
 
+    /** Does an edit, and makes one step of it and of all that has been done since a piece was current. */
+    public void together(Piece since, PieceEdit edit) {
+        apply(edit);
+        if (done.stream().noneMatch(step -> step.before == since)) {
+            return;
+        }
+        Piece before = current;
+        while (before != since) {
+            before = pop().before;
+        }
+        if (!current.equals(since)) {
+            Step step = new Step(since, current, edit.label(), "", bytesBetween(since, current));
+            done.push(step);
+            bytes += step.bytes;
+        }
+        undone.clear();
+    }
+
     private Step pop() {
         Step step = done.pop();
         bytes -= step.bytes;

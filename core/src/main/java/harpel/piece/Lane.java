@@ -18,6 +18,8 @@ import harpel.param.PathType.Point;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiConsumer;
+import java.util.function.UnaryOperator;
 
 /**
  * Something that is moved by points along the timeline: a lever, a parameter of a stage, or whether a part is mute. It names what it
@@ -250,7 +252,7 @@ public sealed interface Lane<T> {
                                             .toList())));
         }
 
-        private Piece with(Piece piece, java.util.function.UnaryOperator<Stage> change) {
+        private Piece with(Piece piece, UnaryOperator<Stage> change) {
             return piece.withPart(
                     stage.part(),
                     part -> part.withChain(
@@ -331,24 +333,44 @@ public sealed interface Lane<T> {
             if (!part.playing().mutes().isEmpty()) {
                 lanes.add(new OfMute(part.id()));
             }
-            gather(part.id(), List.of(), part.chain(), lanes);
+            eachStage(part.id(), List.of(), part.chain(), (address, stage) -> gather(address, stage, lanes));
         }
         return lanes;
     }
 
-    private static void gather(String part, List<Step> way, Chain chain, List<Lane<?>> lanes) {
+    private static void gather(StageAddress address, Stage stage, List<Lane<?>> lanes) {
+        stage.moves().byParam().forEach((id, movers) -> {
+            if (movers.stream().anyMatch(mover -> mover.source() == Source.AUTOMATION)) {
+                stage.params().spec().anywhere(id).ifPresent(param -> lanes.add(new OfStage<>(address, param)));
+            }
+        });
+    }
+
+    /** Calls for each stage of a chain and of its branches, in order. */
+    static void eachStage(String part, List<Step> way, Chain chain, BiConsumer<StageAddress, Stage> each) {
         for (Stage stage : chain.stages()) {
             StageAddress address = StageAddress.of(part, way, stage.id());
-            stage.moves().byParam().forEach((id, movers) -> {
-                if (movers.stream().anyMatch(mover -> mover.source() == Source.AUTOMATION)) {
-                    stage.params().spec().anywhere(id).ifPresent(param -> lanes.add(new OfStage<>(address, param)));
-                }
-            });
+            each.accept(address, stage);
             List<Branch> branches = stage.branches();
             for (int i = 0; i < branches.size(); i++) {
-                gather(part, address.branchWay(i + 1), branches.get(i).chain(), lanes);
+                eachStage(part, address.branchWay(i + 1), branches.get(i).chain(), each);
             }
         }
+    }
+
+    /** What is played with on a stage: where levers stand, mutes, and switches of stages. */
+    static List<Lane<?>> performed(Piece piece) {
+        List<Lane<?>> lanes = new ArrayList<>();
+        piece.levers().forEach(lever -> lanes.add(new OfLever(lever.name())));
+        for (Part part : piece.parts()) {
+            lanes.add(new OfMute(part.id()));
+            eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
+                if (stage.isKnown() && Moves.canMove(stage.kind(), EffectKind.ON)) {
+                    lanes.add(ofSwitch(address));
+                }
+            });
+        }
+        return lanes;
     }
 
     /** Whether a stage is on. */

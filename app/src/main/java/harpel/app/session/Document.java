@@ -70,6 +70,12 @@ public final class Document {
         show();
     }
 
+    /** Does an edit as one undo with all that has been done since a piece was open. */
+    void together(Piece since, PieceEdit edit) {
+        history.together(since, edit);
+        show();
+    }
+
     /** The hand has left the control: what comes next is undone on its own. */
     public void endGesture() {
         history.endGesture();

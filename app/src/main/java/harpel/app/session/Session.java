@@ -30,6 +30,7 @@ public final class Session implements AutoCloseable {
     private final Sounds sounds;
     private final TimelineDesk timeline;
     private final TimelineMade timelineMade;
+    private final Writing writing;
 
     public Session(Piece piece) {
         this(piece, new Ports(), System::nanoTime);
@@ -53,6 +54,7 @@ public final class Session implements AutoCloseable {
         sounds = new Sounds(this);
         timeline = new TimelineDesk(this);
         timelineMade = new TimelineMade(this);
+        writing = new Writing(this);
         document.onChange(change -> {
             transport.engine().update(audition.heard(change.after()));
             forgetWhatIsNoMore(change);
@@ -122,6 +124,11 @@ public final class Session implements AutoCloseable {
     /** What is worked on in the timeline. */
     public TimelineDesk timeline() {
         return timeline;
+    }
+
+    /** Writing what is done onto the timeline. */
+    public Writing writing() {
+        return writing;
     }
 
     /** What parts send along the timeline. */

@@ -16,7 +16,9 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
 /** What is worked on in the timeline: the picked blocks, and what is done with them, each with one undo. Interface thread. */
@@ -32,6 +34,7 @@ public final class TimelineDesk {
 
     private final Session session;
     private final ObjectProperty<Set<Ref>> picked = new SimpleObjectProperty<>(Set.of());
+    private final IntegerProperty bars = new SimpleIntegerProperty(1);
     private final ObjectProperty<Snap> snap = new SimpleObjectProperty<>(Snap.BARS);
 
     TimelineDesk(Session session) {
@@ -311,20 +314,30 @@ public final class TimelineDesk {
         pick(Set.of(new Ref(part.id(), blocks.get(next).at())));
     }
 
-    /** Makes room for a bar where now is. */
-    public void insertBar() {
-        long tick = meter().tickOfBar(meter().barAt(now()));
-        long bar = meter().at(tick).barTicks();
-        apply("Insert a bar", piece -> new Timeline.Result(Timeline.insert(piece, tick, bar), Set.of()));
-        session.say("A bar more at " + place(tick) + ".");
+    /** How many bars come or go, 1–999. */
+    public IntegerProperty bars() {
+        return bars;
     }
 
-    /** Takes the bar where now is out of everything. */
-    public void takeOutBar() {
+    /** Makes room for so many bars where now is. */
+    public void insertBars() {
         long tick = meter().tickOfBar(meter().barAt(now()));
-        long bar = meter().at(tick).barTicks();
-        apply("Take out a bar", piece -> new Timeline.Result(Timeline.takeOut(piece, tick, tick + bar), Set.of()));
-        session.say("The bar at " + place(tick) + " is taken out.");
+        long ticks = bars.get() * meter().at(tick).barTicks();
+        apply("Insert " + words(), piece -> new Timeline.Result(Timeline.insert(piece, tick, ticks), Set.of()));
+        session.say(words() + " more at " + place(tick) + ".");
+    }
+
+    /** Takes so many bars from where now is out of everything. */
+    public void takeOutBars() {
+        long first = meter().barAt(now());
+        long tick = meter().tickOfBar(first);
+        long to = meter().tickOfBar(first + bars.get());
+        apply("Take out " + words(), piece -> new Timeline.Result(Timeline.takeOut(piece, tick, to), Set.of()));
+        session.say(words() + " from " + place(tick) + " on " + (bars.get() == 1 ? "is" : "are") + " taken out.");
+    }
+
+    private String words() {
+        return bars.get() == 1 ? "1 bar" : bars.get() + " bars";
     }
 
     /**

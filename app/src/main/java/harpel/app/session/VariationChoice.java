@@ -2,9 +2,11 @@ package harpel.app.session;
 
 import harpel.app.session.VariationSheet.Card;
 import harpel.phrase.Phrase;
+import harpel.piece.Block;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.Timeline;
 import harpel.print.Provenance;
 import harpel.vary.Way;
 import java.util.ArrayList;
@@ -82,13 +84,9 @@ public final class VariationChoice {
             Piece with = piece;
             names.clear();
             for (Card card : kept) {
-                String name = name(card);
-                String called = name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1) + ", "
-                        + sheet.part().name();
-                names.add(called);
-                with = with.withPhrase(card.phrase()
-                        .withId(with.freePhraseId(Phrase.idFor(called)))
-                        .withName(called));
+                Phrase named = named(card, with);
+                names.add(named.name());
+                with = with.withPhrase(named);
             }
             return with;
         }));
@@ -96,6 +94,46 @@ public final class VariationChoice {
                 names.size() == 1
                         ? "Kept “" + names.get(0) + "” in the list of phrases."
                         : "Kept " + names.size() + " phrases in the list.");
+    }
+
+    /** The starred ones go onto the timeline one behind another from where now is: as blocks that draw so, or as ready phrases. */
+    public void toTimeline() {
+        List<Card> starred = sheet.cards().stream()
+                .filter(card -> isStarred(card) && card.phrase() != null)
+                .toList();
+        if (starred.isEmpty()) {
+            session.say("Nothing is starred. S stars the card that is chosen.");
+            return;
+        }
+        long begin = session.timeline().snapped(session.timeline().now());
+        session.document().apply(PieceEdit.of("Starred onto the timeline", piece -> {
+            Piece with = piece;
+            long at = begin;
+            for (Card card : starred) {
+                Phrase made = card.phrase();
+                String own = sheet.part().phrase();
+                Block block = Block.of(at, made.length(), own);
+                if (card.variant().way() == Way.CHANCE && !own.isEmpty()) {
+                    block = block.withVariation(card.variant().number());
+                } else {
+                    Phrase kept = named(card, with);
+                    with = with.withPhrase(kept);
+                    block = block.withPhrase(kept.id());
+                }
+                with = Timeline.put(with, part(), block);
+                at = block.end();
+            }
+            return with.withTimeline(true);
+        }));
+        session.say((starred.size() == 1 ? "One block" : starred.size() + " blocks") + " on the timeline from "
+                + session.timeline().place(begin) + " on.");
+    }
+
+    private Phrase named(Card card, Piece piece) {
+        String name = name(card);
+        String called = name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1) + ", "
+                + sheet.part().name();
+        return card.phrase().withId(piece.freePhraseId(Phrase.idFor(called))).withName(called);
     }
 
     /** The numbers of the starred ones that only chance sets apart. */

@@ -1,5 +1,6 @@
 package harpel.app.timeline;
 
+import harpel.app.phrase.PhraseList;
 import harpel.app.session.Session;
 import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Buttons;
@@ -30,6 +31,8 @@ import javafx.scene.layout.VBox;
 
 /** What is picked in the timeline, at the right: where it lies and what can be done with it. */
 final class BlockPanel extends BorderPane {
+    private static final double PHRASES_TALL = 300;
+
     private final Session session;
     private final TimelineDesk desk;
     private final Label title = new Label();
@@ -45,11 +48,13 @@ final class BlockPanel extends BorderPane {
     private final VBox any = new VBox(8);
     private final Label loopTitle = new Label();
     private final ToggleButton loopOn;
+    private final PhraseList phrases;
 
     BlockPanel(Session session) {
         this.session = session;
         this.desk = session.timeline();
         setId("block-panel");
+        phrases = new PhraseList(session);
         getStyleClass().add("inspector");
         title.setId("block-title");
         title.getStyleClass().add("part-title");
@@ -120,9 +125,21 @@ final class BlockPanel extends BorderPane {
         VBox content = new VBox(10, title, about, one, any, loop);
         content.setPadding(new Insets(10, 12, 12, 14));
         setCenter(new Scrolling(content));
+        phrases.setPadding(new Insets(4, 12, 8, 14));
+        phrases.setMinHeight(PHRASES_TALL);
+        // What is picked needs the room for itself.
+        phrases.visibleProperty().bind(desk.picked().map(Set::isEmpty));
+        phrases.managedProperty().bind(phrases.visibleProperty());
+        phrases.setPrefHeight(PHRASES_TALL);
+        setBottom(phrases);
         desk.picked().addListener((property, before, now) -> show());
         session.document().piece().addListener((property, before, now) -> show());
         show();
+    }
+
+    /** Draws a frame. */
+    void draw() {
+        phrases.draw();
     }
 
     private static Label soft(String words) {
@@ -235,7 +252,7 @@ final class BlockPanel extends BorderPane {
             about.setText(
                     end == 0
                             ? "Press and drag in a part’s row: the part is present there, with what it plays."
-                            : "Nothing is picked. Press a block, Shift and drag for several, N for a new one where now is.");
+                            : "Nothing is picked. Press a block, Shift and drag for several, N for a new one where now is, or drag a phrase onto a row.");
             return;
         }
         if (block == null) {

@@ -17,6 +17,7 @@ import harpel.piece.Timeline.Ref;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import java.util.List;
+import java.util.OptionalLong;
 import javafx.geometry.Point2D;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
@@ -49,6 +50,7 @@ final class Board extends Region {
     private final TextField typed = new TextField();
     private final BoardPainter painter;
     private final BoardMouse mouse;
+    private final LaneCarry carry;
     private Lanes lane;
     private long laneTick;
     private boolean stale = true;
@@ -66,6 +68,7 @@ final class Board extends Region {
         this.window = window;
         painter = new BoardPainter(session, window);
         mouse = new BoardMouse(session, this::repaint);
+        carry = new LaneCarry(session);
         setId("board-timeline");
         getStyleClass().add("roll");
         setFocusTraversable(true);
@@ -102,7 +105,7 @@ final class Board extends Region {
         Tips.set(
                 this,
                 "Press and drag in a row draws a block; drag one to move it, Ctrl to copy it, its ends to resize; Shift and drag picks"
-                        + " several.\nDouble click a lane above to type a meter, a tempo, a key or a mark. Press or drag in the bars to go"
+                        + " several.\nDouble click a lane above to type a meter, a tempo, a key or a mark; drag the last three to move them. Press or drag in the bars to go"
                         + " there, with Shift to let a stretch come round.\nKeys: arrows move, Shift resizes, Tab walks, N new, X cut at now, J join, D repeat, L loop, Enter opens the"
                         + " phrase.\nWheel scrolls the rows, Shift in time, Ctrl zooms.");
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
@@ -190,6 +193,8 @@ final class Board extends Region {
             } else if (pressed == Lanes.METER) {
                 locating = true;
                 locate(event.getX());
+            } else {
+                carry.press(pressed, near(pressed, event.getX()), tickAt(event.getX()));
             }
             return;
         }
@@ -208,6 +213,8 @@ final class Board extends Region {
         } else if (looping) {
             double to = tickAt(event.getX());
             desk.loop(desk.snapped(Math.min(loopFrom, to)), desk.snapped(Math.max(loopFrom, to)), "loop " + loops);
+        } else if (carry.isOn()) {
+            carry.drag(tickAt(event.getX()));
         } else {
             mouse.drag(spot(event));
             showFrame();
@@ -215,7 +222,8 @@ final class Board extends Region {
     }
 
     private void released(MouseEvent event) {
-        boolean other = locating || looping;
+        boolean other = locating || looping || carry.isOn();
+        carry.release();
         locating = false;
         looping = false;
         if (!other) {
@@ -264,15 +272,19 @@ final class Board extends Region {
 
     // Typing into the lanes
 
-    private void openField(Lanes into, double x) {
+    /** The tick of what stands in a lane at a place, whose words are to the right of it. */
+    private OptionalLong near(Lanes lane, double x) {
         double tick = tickAt(x);
-        // What stands near is meant, else the bar.
         double near = window.ticks() / Math.max(1, getWidth()) * 60;
-        laneTick = into.points(piece()).stream()
-                .map(Lanes.Point::tick)
+        return lane.points(piece()).stream()
+                .mapToLong(Lanes.Point::tick)
                 .filter(at -> tick >= at - near / 10 && tick - at < near)
-                .max(Long::compare)
-                .orElseGet(() -> desk.snapped(tick));
+                .max();
+    }
+
+    private void openField(Lanes into, double x) {
+        // What stands near is meant, else the bar.
+        laneTick = near(into, x).orElseGet(() -> desk.snapped(tickAt(x)));
         lane = into;
         typed.setText(into.at(piece(), laneTick));
         typed.setPromptText(into.title);

@@ -3,6 +3,7 @@ package harpel.app.timeline;
 import harpel.app.draw.Raster;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.param.PathType.Point;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
@@ -67,6 +68,7 @@ final class BoardPainter {
             if (y + TimelineWindow.ROW >= 0 && y <= height) {
                 Part part = shown.parts().get(i);
                 g.fill(0, y + TimelineWindow.ROW - 1, width, 1, rule);
+                mutes(g, theme, part, y);
                 for (Block block : part.blocks()) {
                     double left = window.x(block.at(), width);
                     double right = window.x(block.end(), width);
@@ -82,6 +84,21 @@ final class BoardPainter {
                                 y,
                                 picked.contains(new Ref(part.id(), block.at())));
                     }
+                }
+            }
+        }
+    }
+
+    /** A red line over the row, where the part is mute. */
+    private void mutes(Raster g, Theme theme, Part part, double y) {
+        List<Point<Boolean>> mutes = part.playing().mutes();
+        for (int i = 0; i < mutes.size(); i++) {
+            if (mutes.get(i).value()) {
+                double left = Math.max(0, window.x(mutes.get(i).tick(), g.shownWidth()));
+                double right =
+                        i + 1 < mutes.size() ? window.x(mutes.get(i + 1).tick(), g.shownWidth()) : g.shownWidth();
+                if (right > left) {
+                    g.fill(left, y + 1, right - left, 2, Raster.mixed(theme.paper, theme.red, 1));
                 }
             }
         }

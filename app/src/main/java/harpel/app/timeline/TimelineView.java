@@ -5,6 +5,7 @@ import harpel.app.session.Session;
 import harpel.app.session.TimelineDesk;
 import harpel.app.session.TimelineDesk.Snap;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Field;
 import harpel.engine.LiveStatus;
 import harpel.piece.Mark;
 import harpel.piece.Part;
@@ -41,9 +42,8 @@ public final class TimelineView extends BorderPane {
     private final BlockPanel panel;
     private final Map<String, PartCard> cards = new HashMap<>();
     private final Pane rows = new Pane();
-    private final LeverLanes levers;
-    private final HBox leverRow = new HBox();
-    private final VBox leverNames = new VBox();
+    private final LanesArea lanes;
+    private final WholeStrip whole;
     private final Label length = new Label();
     private final ToggleButton loops;
     private final ToggleButton timeline;
@@ -89,19 +89,25 @@ public final class TimelineView extends BorderPane {
                             desk.snap().get() == snap,
                             () -> desk.snap().set(snap)));
         }
+        Field bars = new Field("bars-count", "How many bars come or go, 1–999", this::barsTyped, session::say);
+        bars.setPrefColumnCount(2);
+        desk.bars().addListener((property, before, now) -> bars.show(now.toString()));
+        bars.show("1");
         tools.getChildren()
                 .addAll(
                         gap(),
                         Buttons.small(
-                                "+ bar",
-                                "insert-bar",
-                                "Makes room for a bar in all parts, where now is",
-                                desk::insertBar),
+                                "+",
+                                "insert-bars",
+                                "Makes room for so many bars in all parts, where now is",
+                                desk::insertBars),
+                        bars,
                         Buttons.small(
-                                "− bar",
-                                "take-out-bar",
-                                "Takes the bar where now is out of all parts",
-                                desk::takeOutBar),
+                                "−",
+                                "take-out-bars",
+                                "Takes so many bars out of all parts, from where now is",
+                                desk::takeOutBars),
+                        new Label("bars"),
                         space(),
                         length,
                         Buttons.small("time −", "timeline-out", "Shows more time  (Ctrl+Minus)", () -> zoom(false)),
@@ -111,7 +117,17 @@ public final class TimelineView extends BorderPane {
         tools.setPadding(new Insets(8, 12, 6, 12));
         length.getStyleClass().add("soft");
         length.setId("timeline-length");
-        setTop(tools);
+        whole = new WholeStrip(session, window);
+        HBox.setHgrow(whole, Priority.ALWAYS);
+        Label all = new Label("All of it");
+        all.getStyleClass().add("soft");
+        all.setMinWidth(CARDS_WIDE);
+        all.setPadding(new Insets(0, 0, 0, 12));
+        all.getStyleClass().add("part-panel");
+        all.setMaxHeight(Double.MAX_VALUE);
+        HBox wholeRow = new HBox(all, whole);
+        wholeRow.setAlignment(Pos.CENTER_LEFT);
+        setTop(new VBox(tools, wholeRow));
         VBox names = new VBox();
         for (Lanes lane : Lanes.values()) {
             Label name = new Label(lane.title);
@@ -133,20 +149,19 @@ public final class TimelineView extends BorderPane {
         HBox.setHgrow(board, Priority.ALWAYS);
         HBox middle = new HBox(left, board);
         setCenter(middle);
-        levers = new LeverLanes(session, window);
-        HBox.setHgrow(levers, Priority.ALWAYS);
-        leverNames.setMinWidth(CARDS_WIDE);
-        leverNames.setPrefWidth(CARDS_WIDE);
-        leverNames.getStyleClass().add("part-panel");
-        leverRow.getChildren().setAll(leverNames, levers);
-        Label hint = new Label("brass line: through the chain · dots: ready, past it");
-        hint.getStyleClass().add("soft");
-        HBox hints = new HBox(hint);
-        hints.setPadding(new Insets(4, 12, 6, CARDS_WIDE + 12));
-        setBottom(new VBox(leverRow, hints));
+        lanes = new LanesArea(session, window, CARDS_WIDE);
+        setBottom(lanes);
         session.document().piece().addListener((property, before, now) -> show());
         session.selection().partId().addListener((property, before, now) -> show());
         show();
+    }
+
+    private void barsTyped(String text) {
+        String bare = text.replaceAll("\\s*bars?$", "");
+        if (!bare.matches("[1-9]\\d{0,2}")) {
+            throw new IllegalArgumentException("so many bars come or go: 1–999, but it was “" + text + "”");
+        }
+        desk.bars().set(Integer.parseInt(bare));
     }
 
     private static Region gap() {
@@ -175,9 +190,9 @@ public final class TimelineView extends BorderPane {
         return node == board;
     }
 
-    /** Where on the screen a lever's place, 0–100, lies at a tick. */
-    public Point2D leverPlace(int lever, double tick, double value) {
-        return levers.place(lever, tick, value);
+    /** Where on the screen a place, 0–1 of its range, of a lane below lies at a tick. */
+    public Point2D lanePlace(int lane, double tick, double share) {
+        return lanes.place(lane, tick, share);
     }
 
     /** Where on the screen a tick lies in a row, or with a row below 0 in a lane, −1 being the lowest. */
@@ -219,21 +234,7 @@ public final class TimelineView extends BorderPane {
 
     private void show() {
         Piece piece = session.document().piece().get();
-        double tall = piece.levers().size() * LeverLanes.TALL;
-        leverRow.setMinHeight(tall);
-        leverRow.setPrefHeight(tall);
-        leverRow.setMaxHeight(tall);
-        leverNames
-                .getChildren()
-                .setAll(piece.levers().stream()
-                        .map(lever -> {
-                            Label name = new Label("Lever “" + lever.name() + "”");
-                            name.getStyleClass().add("soft");
-                            name.setMinHeight(LeverLanes.TALL);
-                            name.setPadding(new Insets(0, 0, 0, 12));
-                            return name;
-                        })
-                        .toList());
+        lanes.show();
         loops.setSelected(!piece.timeline());
         timeline.setSelected(piece.timeline());
         long end = piece.timelineEnd();
@@ -288,7 +289,9 @@ public final class TimelineView extends BorderPane {
         }
         lastNow = now;
         board.draw(now);
-        levers.drawFrame();
+        whole.draw(now);
+        panel.draw();
+        lanes.draw();
     }
 
     private boolean needsCards() {

@@ -105,7 +105,12 @@ public final class VariationPage extends BorderPane {
                 "variations-spread",
                 "The part takes the starred variations in turn, one a round of its phrase",
                 sheet.choice()::spread);
-        second.getChildren().addAll(gap(), more, apart, gap(), others, space(), spread, keepStarred);
+        Button timeline = Buttons.button(
+                "Starred to the timeline",
+                "variations-timeline",
+                "The starred ones go onto the timeline one behind another, from where now is",
+                sheet.choice()::toTimeline);
+        second.getChildren().addAll(gap(), more, apart, gap(), others, space(), spread, timeline, keepStarred);
         VBox head = new VBox(8, first, second);
         head.setPadding(new Insets(12, 20, 10, 20));
         setTop(head);

@@ -1,0 +1,320 @@
+package harpel.app.session;
+
+import harpel.engine.LiveStatus;
+import harpel.param.ParamType;
+import harpel.param.PathType.Point;
+import harpel.piece.Bracket;
+import harpel.piece.Lane;
+import harpel.piece.Lever;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.TreeMap;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+
+/**
+ * Writes what is done while the timeline plays onto it: levers that are moved, by hand or by their controllers, mutes and switches of
+ * stages become points of their lanes. What stands written there gives way to the hand meanwhile. It ends when play stops, as one undo.
+ * Interface thread.
+ */
+public final class Writing {
+    /** A hand that has been still for so many beats has let go. */
+    private static final int LET_GO_BEATS = 2;
+
+    /** One that has moved once in this part of a beat moves on. */
+    private static final int STILL = 8;
+
+    /** So far, of its range, may a written line lie from what was done. */
+    private static final double CLOSE = 0.005;
+
+    private final Session session;
+    private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
+    private final BooleanProperty adding = new SimpleBooleanProperty();
+    private final Map<Lane<?>, Take<?>> takes = new LinkedHashMap<>();
+    private final Map<String, Double> controlled = new LinkedHashMap<>();
+    private boolean changing;
+    /** The piece as it was when play began; null before. */
+    private Piece began;
+
+    private long lastTick;
+
+    Writing(Session session) {
+        this.session = session;
+        session.document().piece().addListener((property, before, now) -> {
+            if (began != null && !changing) {
+                performed(before, now);
+            }
+        });
+    }
+
+    /** Whether what is done is written, or will be once the timeline plays. */
+    public ReadOnlyBooleanProperty armed() {
+        return armed.getReadOnlyProperty();
+    }
+
+    /** Whether only what is touched is written anew; else what stood from the first touch to the end gives way. */
+    public BooleanProperty adding() {
+        return adding;
+    }
+
+    /** Arms, or ends. */
+    public void toggle() {
+        if (armed.get()) {
+            end();
+            armed.set(false);
+            return;
+        }
+        if (!piece().timeline()) {
+            session.say(
+                    "What is done is written onto the timeline, but the piece plays loops: let it play its timeline first.");
+            return;
+        }
+        armed.set(true);
+        session.say("What you do with levers, mutes and switches is written"
+                + (isPlaying() ? ", from here on." : " once the timeline plays."));
+        look();
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private boolean isPlaying() {
+        return session.transport().status().mode() == LiveStatus.Mode.PLAYING;
+    }
+
+    private long tick() {
+        return session.timeline().now();
+    }
+
+    /** Takes note of what has been done; with every frame. */
+    public void look() {
+        if (!armed.get()) {
+            return;
+        }
+        if (began == null && isPlaying() && piece().timeline()) {
+            session.document().endGesture();
+            began = piece();
+            controlled.clear();
+            lastTick = tick();
+        } else if (began != null && (!isPlaying() || !piece().timeline())) {
+            toggle();
+            return;
+        }
+        if (began != null) {
+            follow();
+        }
+    }
+
+    private void follow() {
+        long now = tick();
+        for (Lever lever : piece().levers()) {
+            OptionalDouble at = session.transport().traces().lever(lever.name());
+            if (at.isPresent() && at.getAsDouble() != controlled.getOrDefault(lever.name(), Double.NaN)) {
+                boolean first = !controlled.containsKey(lever.name());
+                controlled.put(lever.name(), at.getAsDouble());
+                Lane.OfLever lane = new Lane.OfLever(lever.name());
+                if (lane.isIn(began) && (!first || at.getAsDouble() * 100 != lane.at(began, now))) {
+                    take(lane).add(now, (double) Math.round(at.getAsDouble() * 100));
+                }
+            }
+        }
+        long still = LET_GO_BEATS * piece().time().meter().at(now).beatTicks();
+        takes.values().forEach(take -> take.follow(now, still));
+        lastTick = now;
+    }
+
+    private void performed(Piece before, Piece now) {
+        for (Lane<?> lane : Lane.performed(now)) {
+            if (lane.isIn(before) && lane.isIn(began)) {
+                performed(lane, before, now);
+            }
+        }
+    }
+
+    private <T> void performed(Lane<T> lane, Piece before, Piece now) {
+        if (!lane.base(before).equals(lane.base(now))) {
+            take(lane).add(tick(), lane.base(now));
+        }
+    }
+
+    @SuppressWarnings("unchecked") // a lane's take is of its own values
+    private <T> Take<T> take(Lane<T> lane) {
+        return (Take<T>) takes.computeIfAbsent(lane, key -> new Take<>(lane));
+    }
+
+    private void end() {
+        if (began == null) {
+            return;
+        }
+        Piece from = began;
+        began = null;
+        long end = Math.max(lastTick, isPlaying() ? tick() : lastTick);
+        List<Take<?>> written =
+                takes.values().stream().filter(take -> take.lane.isIn(piece())).toList();
+        takes.clear();
+        if (written.isEmpty()) {
+            session.say("Nothing was done that could be written.");
+            return;
+        }
+        session.document().together(from, PieceEdit.of("Write what was done", piece -> {
+            Piece result = piece;
+            for (Take<?> take : written) {
+                result = take.written(result, from, end);
+            }
+            return result;
+        }));
+        session.say("Written: "
+                + String.join(
+                        ", ",
+                        written.stream().map(take -> take.lane.name(piece())).toList()) + ".");
+    }
+
+    /** The lane's points give way, or come back; part of what is one undo in the end. */
+    private <T> void setPoints(Lane<T> lane, List<Point<T>> points) {
+        changing = true;
+        session.document().apply(new PieceEdit("Write", "writing", piece -> lane.withPoints(piece, points)));
+        changing = false;
+    }
+
+    /** What was done to one lane. */
+    private final class Take<T> {
+        final Lane<T> lane;
+        final TreeMap<Long, T> done = new TreeMap<>();
+        /** The stretches in which the hand was on it. */
+        final List<long[]> touches = new ArrayList<>();
+
+        boolean touched;
+        boolean givesWay;
+
+        Take(Lane<T> lane) {
+            this.lane = lane;
+        }
+
+        void add(long tick, T value) {
+            long[] touch = touches.isEmpty() ? null : touches.get(touches.size() - 1);
+            if (!touched || touch == null || tick < touch[1]) {
+                Bracket loop = session.transport().status().bracket();
+                if (touched && touch != null && loop.on()) {
+                    // It came round under the hand.
+                    done.subMap(touch[1], false, loop.to(), false).clear();
+                    touch[1] = Math.max(touch[1], loop.to() - 1);
+                    touch = new long[] {loop.from(), tick};
+                } else {
+                    touch = new long[] {tick, tick};
+                    done.put(Math.max(0, tick - 1), lane.at(began, Math.max(0, tick - 1)));
+                }
+                touches.add(touch);
+                touched = true;
+            }
+            if (lane.line(piece())
+                    && tick - touch[1] > piece().time().meter().at(tick).beatTicks() / STILL) {
+                // The hand was still: no long slope to here.
+                done.put(tick - 1, done.floorEntry(touch[1]).getValue());
+                touch[1] = tick - 1;
+            }
+            done.subMap(Math.min(touch[1], tick), touch[0] == tick, tick, false).clear();
+            touch[1] = tick;
+            done.put(tick, value);
+        }
+
+        void follow(long now, long still) {
+            long[] touch = touches.get(touches.size() - 1);
+            boolean round = now < touch[1];
+            if (touched && adding.get() && (round || now - touch[1] > still)) {
+                touched = false;
+                if (givesWay) {
+                    givesWay = false;
+                    setPoints(lane, lane.points(began));
+                }
+            } else if (touched && !givesWay && !lane.points(piece()).isEmpty()) {
+                givesWay = true;
+                setPoints(lane, List.of());
+            } else if (touched && !adding.get() && now > touch[1]) {
+                // It stays where the hand left it, over what was done there in the round before.
+                done.subMap(touch[1], false, now, true).clear();
+            }
+        }
+
+        Piece written(Piece piece, Piece from, long end) {
+            List<Point<T>> before = lane.points(from);
+            List<long[]> spans = new ArrayList<>(touches);
+            if (!adding.get()) {
+                long[] last = spans.get(spans.size() - 1);
+                spans.set(spans.size() - 1, new long[] {last[0], Math.max(last[1], end)});
+            }
+            TreeMap<Long, T> points = new TreeMap<>();
+            before.forEach(point -> points.put(point.tick(), point.value()));
+            if (before.isEmpty() && !lane.line(piece)) {
+                points.put(0L, lane.base(from));
+            }
+            for (long[] span : spans) {
+                points.subMap(Math.max(0, span[0] - 1), true, span[1], true).clear();
+                if (!before.isEmpty()) {
+                    // Behind it holds again what held there.
+                    T last = done.floorEntry(span[1]).getValue();
+                    points.put(span[1], last);
+                    points.put(span[1] + 1, lane.at(from, span[1] + 1));
+                }
+            }
+            points.putAll(done);
+            List<Point<T>> all = new ArrayList<>();
+            points.forEach((tick, value) -> all.add(new Point<>(tick, value)));
+            Piece based = lane.withBase(piece, lane.base(from));
+            return lane.withPoints(based, thinned(lane.type(piece), all, lane.line(piece)));
+        }
+    }
+
+    /** Without points that say nothing. */
+    private static <T> List<Point<T>> thinned(ParamType<T> type, List<Point<T>> points, boolean line) {
+        List<Point<T>> kept = new ArrayList<>();
+        if (!line) {
+            for (Point<T> point : points) {
+                if (kept.isEmpty() || !kept.get(kept.size() - 1).value().equals(point.value())) {
+                    kept.add(point);
+                }
+            }
+            return kept;
+        }
+        boolean[] keep = new boolean[points.size()];
+        keep[0] = true;
+        keep[points.size() - 1] = true;
+        keepFar(type, points, 0, points.size() - 1, keep);
+        for (int i = 0; i < keep.length; i++) {
+            if (keep[i]) {
+                kept.add(points.get(i));
+            }
+        }
+        return kept;
+    }
+
+    /** Keeps the point that lies farthest from the line between two, and so on within. */
+    private static <T> void keepFar(ParamType<T> type, List<Point<T>> points, int first, int last, boolean[] keep) {
+        double begin = type.fraction(points.get(first).value());
+        double slope = (type.fraction(points.get(last).value()) - begin)
+                / Math.max(1, points.get(last).tick() - points.get(first).tick());
+        int farthest = -1;
+        double most = CLOSE;
+        for (int i = first + 1; i < last; i++) {
+            double on =
+                    begin + slope * (points.get(i).tick() - points.get(first).tick());
+            double off = Math.abs(type.fraction(points.get(i).value()) - on);
+            if (off > most) {
+                most = off;
+                farthest = i;
+            }
+        }
+        if (farthest >= 0) {
+            keep[farthest] = true;
+            keepFar(type, points, first, farthest, keep);
+            keepFar(type, points, farthest, last, keep);
+        }
+    }
+}
