@@ -103,7 +103,7 @@ class WindowWritingTest extends WindowCase {
         playFor(BAR / 2);
         push(KeyCode.SPACE);
         await(() -> !session.writing().armed().get());
-        assertThat(session.messages().last().get()).isEqualTo("Written: Mute, Echo: On, Lever “Tide”.");
+        assertThat(session.messages().last().get()).isEqualTo("Written: Mute of Lead, Echo: On of Lead, Lever “Tide”.");
         assertThat(mute.points(now())).extracting(Point::value).containsExactly(false, true, false);
         assertThat(mute.points(now()).get(1).tick()).isGreaterThanOrEqualTo(BAR);
         assertThat(mute.base(now())).isFalse();

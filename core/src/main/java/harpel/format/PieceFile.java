@@ -78,7 +78,7 @@ public final class PieceFile {
         List<Mark> marks = file.list("marks", (one, path) -> readMark(one, path, newer));
         List<KeyChange> keys = file.list("keys", (one, path) -> readKey(one, path, newer));
         boolean timeline = file.take("plays", false, PieceFile::isTimeline);
-        Bracket bracket = file.take("loop", Bracket.NONE, PieceFile::bracket);
+        Bracket bracket = file.take("loop", Bracket.NONE, value -> bracket(value, newer));
         Map<String, Object> unknown = file.end(
                 "harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks, keys, plays, loop");
         return PlainMap.at(
@@ -131,6 +131,7 @@ public final class PieceFile {
                 .forEach(lever -> lever.unknown()
                         .keySet()
                         .forEach(field -> found.add("\"" + field + "\" of lever " + lever.name())));
+        piece.bracket().unknown().keySet().forEach(field -> found.add("\"" + field + "\" of the loop"));
         piece.keys()
                 .forEach(change -> change.unknown()
                         .keySet()
@@ -149,12 +150,12 @@ public final class PieceFile {
         return "timeline".equals(plain);
     }
 
-    private static Bracket bracket(Object plain) {
-        PlainMap fields = new PlainMap(plain, "", false);
-        Bracket bracket = new Bracket(
-                fields.whole("from", 0, 0, FARTHEST), fields.whole("to", 0, 0, FARTHEST), fields.flag("on", false));
-        fields.end("from, to, on");
-        return bracket;
+    private static Bracket bracket(Object plain, boolean newer) {
+        PlainMap fields = new PlainMap(plain, "", newer);
+        long from = fields.whole("from", 0, 0, FARTHEST);
+        long to = fields.whole("to", 0, 0, FARTHEST);
+        boolean on = fields.flag("on", false);
+        return new Bracket(from, to, on, fields.end("from, to, on"));
     }
 
     private static KeyChange readKey(Object plain, String path, boolean newer) {
@@ -497,7 +498,9 @@ public final class PieceFile {
         }
         Bracket bracket = piece.bracket();
         if (bracket.isThere()) {
-            plain.put("loop", ordered("from", bracket.from(), "to", bracket.to(), "on", bracket.on()));
+            Map<String, Object> loop = ordered("from", bracket.from(), "to", bracket.to(), "on", bracket.on());
+            PlainMap.merge(loop, bracket.unknown());
+            plain.put("loop", loop);
         }
         PlainMap.merge(plain, piece.unknown());
         return Json.write(plain);

@@ -1,6 +1,9 @@
 package harpel.piece;
 
 import harpel.time.Ticks;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Map;
 
 /**
  * A stretch of the timeline that is played over and over, once play has come to it.
@@ -8,8 +11,9 @@ import harpel.time.Ticks;
  * @param from the first tick
  * @param to the first tick behind it
  * @param on whether it is; play goes on behind it where it is not
+ * @param unknown what a newer version wrote
  */
-public record Bracket(long from, long to, boolean on) {
+public record Bracket(long from, long to, boolean on, Map<String, Object> unknown) {
     /** What comes round is no shorter, in ticks. */
     public static final long SHORTEST = Ticks.PER_QUARTER / 4;
 
@@ -20,6 +24,11 @@ public record Bracket(long from, long to, boolean on) {
             throw new IllegalArgumentException("a loop goes from a place to one " + SHORTEST
                     + " ticks later at least, a sixteenth, but was to go from tick " + from + " to " + to);
         }
+        unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
+    }
+
+    public Bracket(long from, long to, boolean on) {
+        this(from, to, on, Map.of());
     }
 
     /** Whether there is a stretch at all. */
@@ -28,7 +37,7 @@ public record Bracket(long from, long to, boolean on) {
     }
 
     public Bracket withOn(boolean newOn) {
-        return new Bracket(from, to, newOn);
+        return new Bracket(from, to, newOn, unknown);
     }
 
     public long length() {

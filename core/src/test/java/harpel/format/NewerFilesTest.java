@@ -29,7 +29,8 @@ class NewerFilesTest {
              'phrases': [{'name': 'Tide', 'length': 61440, 'notes': [[0, 10, 60, 90], [5, 10, 61, 90, {'chance': 40, 'slide': 2}],
                [7, 7, 7, 7, 7, 7, 7]], 'weave': 'x'}],
              'levers': [{'name': 'Tide', 'value': 40.0, 'spring': true}],
-             'marks': [{'at': 0, 'name': 'Ebb', 'bell': 2}]}
+             'marks': [{'at': 0, 'name': 'Ebb', 'bell': 2}],
+             'loop': {'from': 0, 'to': 61440, 'on': true, 'seam': 'soft'}}
             """);
 
     @Test
@@ -42,6 +43,7 @@ class NewerFilesTest {
                 .contains(
                         "\"spring\" of lever Tide",
                         "\"bell\" of mark Ebb",
+                        "\"seam\" of the loop",
                         "traits of notes of phrase Tide",
                         "a mover of \"haze\" of Echo of Bells");
     }

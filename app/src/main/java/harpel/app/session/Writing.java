@@ -173,8 +173,12 @@ public final class Writing {
         }));
         session.say("Written: "
                 + String.join(
-                        ", ",
-                        written.stream().map(take -> take.lane.name(piece())).toList()) + ".");
+                        ", ", written.stream().map(take -> named(take.lane)).toList()) + ".");
+    }
+
+    private String named(Lane<?> lane) {
+        return lane.name(piece())
+                + piece().part(lane.part()).map(part -> " of " + part.name()).orElse("");
     }
 
     /** The lane's points give way, or come back; part of what is one undo in the end. */

@@ -1,5 +1,6 @@
 package harpel.app.timeline;
 
+import harpel.app.draw.Drawing;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
 import harpel.app.session.Session;
@@ -16,6 +17,7 @@ final class WholeStrip extends Picture {
     private static final double TALL = 26;
 
     private final TimelineWindow window;
+    private double held;
     private Piece drawn;
     private long drawnWindow = -1;
     private double drawnNow = -1;
@@ -28,7 +30,11 @@ final class WholeStrip extends Picture {
         setPrefHeight(TALL);
         setMaxHeight(TALL);
         Tips.set(this, "The whole timeline: press or drag to see another stretch of it.");
-        addEventHandler(MouseEvent.MOUSE_PRESSED, this::go);
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            // What its width stands for grows with what is seen: held still under the hand.
+            held = ticks();
+            go(event);
+        });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::go);
     }
 
@@ -39,7 +45,8 @@ final class WholeStrip extends Picture {
     }
 
     private void go(MouseEvent event) {
-        double tick = event.getX() / Math.max(1, getWidth()) * ticks();
+        double share = Drawing.clamp(event.getX() / Math.max(1, getWidth()), 0, 1);
+        double tick = Math.min(share * held, held - window.ticks() / 2);
         window.scroll(
                 tick - (window.from() + window.ticks() / 2),
                 session().document().piece().get().timelineEnd());
