@@ -3,6 +3,7 @@ package harpel.engine;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.piece.Lever;
+import harpel.time.Ticks;
 import java.util.Arrays;
 
 /**
@@ -18,6 +19,11 @@ final class LeverRun {
     private int size;
     private double lastControl = -1;
     private boolean caught;
+    /** While it glides: from when on and until when, and from where; to where it was set. */
+    private long glideTick;
+
+    private long glideEnd = -1;
+    private double glideFrom;
 
     LeverRun(Lever lever) {
         this.lever = lever;
@@ -28,12 +34,19 @@ final class LeverRun {
         values[0] = value;
         ticks[0] = Long.MIN_VALUE;
         size = 1;
+        glideEnd = -1;
     }
 
-    /** A lever that was moved in the piece stands there; else it stays where it is. */
-    void update(Lever newLever) {
+    /** A lever that was moved in the piece stands there, or comes there evenly from a tick on; else it stays where it is. */
+    void update(Lever newLever, long tick, long glideTicks) {
         if (newLever.value() != lever.value()) {
+            double before = at(tick);
             set(newLever.value() / 100);
+            if (glideTicks > 0) {
+                glideFrom = before;
+                glideTick = tick;
+                glideEnd = tick + glideTicks;
+            }
             caught = false;
         }
         if (newLever.controller() != lever.controller()) {
@@ -51,7 +64,7 @@ final class LeverRun {
             return;
         }
         double control = message.data(2) / 127.0;
-        double now = values[size - 1];
+        double now = at(event.tick());
         boolean passes = lastControl >= 0 && (lastControl - now) * (control - now) <= 0;
         caught |= passes || Math.abs(control - now) <= NEAR;
         lastControl = control;
@@ -72,7 +85,11 @@ final class LeverRun {
         while (i > 0 && ticks[i] > tick) {
             i--;
         }
-        return values[i];
+        if (i > 0 || tick >= glideEnd) {
+            return values[i];
+        }
+        double way = Math.max(0, tick - glideTick) / (double) (glideEnd - glideTick);
+        return glideFrom + (values[0] - glideFrom) * way;
     }
 
     boolean hasPoints() {
@@ -91,11 +108,13 @@ final class LeverRun {
                 return ticks[i];
             }
         }
-        return harpel.time.Ticks.NEVER;
+        return tick < glideEnd ? (tick / MoveRun.LOOK_TICKS + 1) * MoveRun.LOOK_TICKS : Ticks.NEVER;
     }
 
     /** The span is over: only where it stands now counts. */
     void spanOver() {
-        set(values[size - 1]);
+        if (size > 1) {
+            set(values[size - 1]);
+        }
     }
 }

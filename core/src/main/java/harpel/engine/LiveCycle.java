@@ -21,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
+import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
 
 /**
@@ -29,6 +30,13 @@ import java.util.function.LongSupplier;
  */
 final class LiveCycle {
     private record Held(String part, NoteStart note) {}
+
+    /**
+     * Something that is done at a tick.
+     *
+     * @param edits whether it takes a program, which another that is taken outdates
+     */
+    private record Deed(long tick, boolean edits, LongConsumer does) {}
 
     /** A key of a device. */
     private record Key(String port, int channel, int pitch) {}
@@ -77,10 +85,8 @@ final class LiveCycle {
     private long troubles;
     private String trouble = "";
     private LiveStatus status;
-    /** What is taken at a tick that is still to come; null for nothing. */
-    private Program waiting;
-
-    private long waitingTick;
+    /** What is done at ticks that are still to come, in their order. */
+    private final List<Deed> deeds = new ArrayList<>();
 
     LiveCycle(Program program, LongSupplier clock, LiveOutput output, Tap tap) {
         this.program = program;
@@ -226,12 +232,34 @@ final class LiveCycle {
             update(newProgram, now);
             return;
         }
-        waiting = newProgram;
-        waitingTick = program.plan().time().meter().barLineAtOrAfter(renderer.position());
+        deeds.removeIf(Deed::edits);
+        updateAt(program.plan().time().meter().barLineAtOrAfter(renderer.position()), newProgram, 0);
+    }
+
+    /** Takes a program at a tick, and lets levers come to where they stand there; at once while time stands. */
+    void updateAt(long tick, Program newProgram, long glideTicks) {
+        doAt(tick, true, now -> swap(newProgram, now, glideTicks));
+    }
+
+    /** Does a stage's own action at a tick. */
+    void actAt(long tick, String part, String address) {
+        doAt(tick, false, now -> renderer.act(part, address));
+    }
+
+    private void doAt(long tick, boolean edits, LongConsumer does) {
+        int place = deeds.size();
+        while (place > 0 && deeds.get(place - 1).tick() > tick) {
+            place--;
+        }
+        deeds.add(place, new Deed(tick, edits, does));
     }
 
     void update(Program newProgram, long now) {
-        waiting = null;
+        deeds.removeIf(Deed::edits);
+        swap(newProgram, now, 0);
+    }
+
+    private void swap(Program newProgram, long now, long glideTicks) {
         Bracket before = program.plan().bracket();
         Bracket after = newProgram.plan().bracket();
         if (mode == Mode.PLAYING && !before.equals(after)) {
@@ -240,15 +268,15 @@ final class LiveCycle {
             if (!sameSoFar || after.on() && at >= after.to()) {
                 // Time was counted otherwise until now: it is gone to where the piece is, or to where it comes round.
                 long song = before.song(at);
-                take(newProgram, now);
+                take(newProgram, now, glideTicks);
                 locate(after.on() && song >= after.to() ? after.from() : song, now);
                 return;
             }
         }
-        take(newProgram, now);
+        take(newProgram, now, glideTicks);
     }
 
-    private void take(Program newProgram, long now) {
+    private void take(Program newProgram, long now, long glideTicks) {
         var tempo = newProgram.piece().time().tempo();
         if (mode != Mode.STOPPED && !tempo.equals(program.piece().time().tempo())) {
             anchorTick = tickAt(now);
@@ -257,7 +285,7 @@ final class LiveCycle {
         boolean otherPlan = newProgram.plan() != program.plan();
         program = newProgram;
         if (otherPlan) {
-            renderer.update(program.plan());
+            renderer.update(program.plan(), glideTicks);
         }
         takeScores();
         patch();
@@ -316,9 +344,7 @@ final class LiveCycle {
         if (mode == Mode.PLAYING) {
             return;
         }
-        if (waiting != null) {
-            update(waiting, now);
-        }
+        doAll(now);
         click.stop(now);
         renderer.silence();
         tellKeysEnd();
@@ -356,6 +382,13 @@ final class LiveCycle {
         anchorNanos = now;
         run++;
         tellRestart(tick);
+    }
+
+    /** Does at once what waits for a tick that does not come. */
+    private void doAll(long now) {
+        while (!deeds.isEmpty()) {
+            deeds.remove(0).does().accept(now);
+        }
     }
 
     private void tellRestart(long tick) {
@@ -588,11 +621,15 @@ final class LiveCycle {
         }
         // While time stands only what was played is taken, at the tick where it stands.
         long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
-        if (waiting != null && (mode != Mode.PLAYING || waitingTick < to)) {
-            if (mode == Mode.PLAYING && waitingTick > renderer.position()) {
-                advance(waitingTick, false);
+        while (!deeds.isEmpty() && mode == Mode.PLAYING && deeds.get(0).tick() < to) {
+            Deed deed = deeds.remove(0);
+            if (deed.tick() > renderer.position()) {
+                advance(deed.tick(), false);
             }
-            update(waiting, now);
+            deed.does().accept(now);
+        }
+        if (mode != Mode.PLAYING) {
+            doAll(now);
         }
         advance(to, true);
         if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
@@ -655,7 +692,7 @@ final class LiveCycle {
         long next = renderer.nextTick();
         if (mode == Mode.PLAYING) {
             next = Math.min(next, click.nextBeat(program.piece().time(), renderer.position()));
-            next = waiting == null ? next : Math.min(next, waitingTick);
+            next = deeds.isEmpty() ? next : Math.min(next, deeds.get(0).tick());
             for (PhrasePlayer player : playing) {
                 next = Math.min(next, player.nextTick());
             }

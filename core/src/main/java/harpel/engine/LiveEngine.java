@@ -5,6 +5,7 @@ import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.time.Ticks;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
@@ -24,6 +25,19 @@ import org.slf4j.LoggerFactory;
 public final class LiveEngine implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(LiveEngine.class);
     private static final int ROOM = 1024;
+
+    /**
+     * A piece that is taken at a tick, counted on and on as {@link LiveStatus#tickAt}.
+     *
+     * @param glideTicks over so many levers come to where they stand in it
+     */
+    public record Later(long tick, Piece piece, long glideTicks) {}
+
+    /** What is handed over: a program, and those that follow it. */
+    private record Handed(Program program, List<Timed> later) {}
+
+    private record Timed(long tick, Program program, long glideTicks) {}
+
     /** The last stretch before an event is spun, not slept: sleep is only as exact as the system's timer. */
     private static final long SPIN_NANOS = 250_000;
 
@@ -44,7 +58,7 @@ public final class LiveEngine implements AutoCloseable {
     private final LiveCycle cycle;
     private final Thread thread;
     private final MpscAtomicArrayQueue<Runnable> commands = new MpscAtomicArrayQueue<>(ROOM);
-    private final AtomicReference<Program> waitingProgram = new AtomicReference<>();
+    private final AtomicReference<Handed> waitingProgram = new AtomicReference<>();
     private final AtomicReference<Program> latest;
     private final List<InputPort> inputs = new CopyOnWriteArrayList<>();
     private volatile LiveStatus status;
@@ -111,11 +125,23 @@ public final class LiveEngine implements AutoCloseable {
 
     /** Compiles a piece, on the calling thread, and hands it over; of several handed over within a cycle the last counts. */
     public void update(Piece piece) {
+        update(piece, List.of());
+    }
+
+    /** The same with what it will be at ticks to come, in their order; what was to come before is not done. */
+    public void update(Piece piece, List<Later> later) {
         synchronized (compiling) {
             give(piece);
             Program program = compile();
             latest.set(program);
-            waitingProgram.set(program);
+            List<Timed> timed = new ArrayList<>();
+            for (Later one : later) {
+                given = one.piece;
+                latest.set(compile());
+                timed.add(new Timed(one.tick, latest.get(), one.glideTicks));
+            }
+            given = piece;
+            waitingProgram.set(new Handed(program, timed));
         }
         LockSupport.unpark(thread);
     }
@@ -220,6 +246,11 @@ public final class LiveEngine implements AutoCloseable {
         command(() -> cycle.act(part, stageAddress));
     }
 
+    /** Does a stage's own action at a tick, counted on and on; at once while time stands. */
+    public void actAt(long tick, String part, String stageAddress) {
+        command(() -> cycle.actAt(tick, part, stageAddress));
+    }
+
     private void command(Runnable command) {
         if (!commands.offer(command)) {
             LOG.warn("the engine has not taken {} commands; one more was refused", ROOM);
@@ -296,9 +327,10 @@ public final class LiveEngine implements AutoCloseable {
 
     private void turn() {
         turnNanos = clock.getAsLong();
-        Program program = waitingProgram.getAndSet(null);
-        if (program != null) {
-            cycle.update(program, turnNanos);
+        Handed handed = waitingProgram.getAndSet(null);
+        if (handed != null) {
+            cycle.update(handed.program, turnNanos);
+            handed.later.forEach(one -> cycle.updateAt(one.tick, one.program, one.glideTicks));
         }
         cycle.tellOpened();
         for (Runnable command = commands.poll(); command != null; command = commands.poll()) {

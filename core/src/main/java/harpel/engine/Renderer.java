@@ -69,6 +69,11 @@ public final class Renderer {
 
     /** Takes a whole new plan from now on. Stages that stay keep their state; what is gone ends what it opened. */
     public void update(Plan newPlan) {
+        update(newPlan, 0);
+    }
+
+    /** The same where levers that stand elsewhere come there evenly, over so many ticks. */
+    void update(Plan newPlan, long glideTicks) {
         Key keyBefore = plan == null ? null : key();
         boolean around = plan == null || !plan.isAround(newPlan);
         boolean otherLevers = plan == null || plan.levers() != newPlan.levers();
@@ -81,7 +86,7 @@ public final class Renderer {
                             .noneMatch(lever -> lever.name().equals(name)));
             for (Lever lever : plan.levers()) {
                 levers.computeIfAbsent(lever.name(), name -> new LeverRun(lever))
-                        .update(lever);
+                        .update(lever, done, glideTicks);
             }
         }
         Map<String, PartRun> next = new LinkedHashMap<>();

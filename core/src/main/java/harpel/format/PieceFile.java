@@ -18,6 +18,8 @@ import harpel.piece.KeyChange;
 import harpel.piece.Lever;
 import harpel.piece.Mark;
 import harpel.piece.Mix;
+import harpel.piece.Moment;
+import harpel.piece.Pad;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Playing;
@@ -77,10 +79,12 @@ public final class PieceFile {
         List<Lever> levers = file.list("levers", (one, path) -> readLever(one, path, newer));
         List<Mark> marks = file.list("marks", (one, path) -> readMark(one, path, newer));
         List<KeyChange> keys = file.list("keys", (one, path) -> readKey(one, path, newer));
+        List<Pad> pads = file.list("pads", (one, path) -> PadsFile.readPad(one, path, newer));
+        List<Moment> moments = file.list("moments", (one, path) -> PadsFile.readMoment(one, path, newer));
         boolean timeline = file.take("plays", false, PieceFile::isTimeline);
         Bracket bracket = file.take("loop", Bracket.NONE, value -> bracket(value, newer));
         Map<String, Object> unknown = file.end(
-                "harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks, keys, plays, loop");
+                "harpel, piece, key, variation, tempo, meter, sounds, parts, phrases, levers, marks, keys, plays, loop, pads, moments");
         return PlainMap.at(
                 "parts",
                 () -> new Piece(
@@ -96,6 +100,8 @@ public final class PieceFile {
                         timeline,
                         bracket,
                         keys,
+                        pads,
+                        moments,
                         unknown));
     }
 
@@ -131,6 +137,11 @@ public final class PieceFile {
                 .forEach(lever -> lever.unknown()
                         .keySet()
                         .forEach(field -> found.add("\"" + field + "\" of lever " + lever.name())));
+        piece.pads().forEach(pad -> pad.unknown().keySet().forEach(field -> found.add("\"" + field + "\" of a pad")));
+        piece.moments()
+                .forEach(moment -> moment.unknown()
+                        .keySet()
+                        .forEach(field -> found.add("\"" + field + "\" of moment " + moment.name())));
         piece.bracket().unknown().keySet().forEach(field -> found.add("\"" + field + "\" of the loop"));
         piece.keys()
                 .forEach(change -> change.unknown()
@@ -502,6 +513,14 @@ public final class PieceFile {
             PlainMap.merge(loop, bracket.unknown());
             plain.put("loop", loop);
         }
+        if (!piece.pads().isEmpty()) {
+            plain.put("pads", piece.pads().stream().map(PadsFile::writePad).toList());
+        }
+        if (!piece.moments().isEmpty()) {
+            plain.put(
+                    "moments",
+                    piece.moments().stream().map(PadsFile::writeMoment).toList());
+        }
         PlainMap.merge(plain, piece.unknown());
         return Json.write(plain);
     }
@@ -517,7 +536,7 @@ public final class PieceFile {
                 .toList();
     }
 
-    private static Object plainNumber(double value) {
+    static Object plainNumber(double value) {
         if (value == Math.rint(value)) {
             return (long) value;
         }

@@ -12,6 +12,7 @@ import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import harpel.phrase.Origin;
 import harpel.piece.Mix;
+import harpel.piece.Pad;
 import harpel.piece.Preset;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -396,6 +397,28 @@ public final class Reference {
         Map<String, Object> key = object("at", Map.of("type", "integer", "minimum", 1));
         properties(key).put("key", text);
         properties(schema).put("keys", Map.of("type", "array", "items", key));
+        Map<String, Object> when =
+                Map.of("anyOf", List.of(text, Map.of("type", "integer", "minimum", 2, "maximum", 64)));
+        Map<String, Object> pad = object("at", Map.of("type", "integer", "minimum", 0, "maximum", 127));
+        properties(pad).put("name", text);
+        properties(pad)
+                .put(
+                        "does",
+                        Map.of(
+                                "enum",
+                                Arrays.stream(Pad.Does.values())
+                                        .map(ChoiceType::word)
+                                        .toList()));
+        properties(pad).put("part", text);
+        properties(pad).put("what", text);
+        properties(pad).put("when", when);
+        properties(schema).put("pads", Map.of("type", "array", "items", pad));
+        Map<String, Object> moment = object("name", text);
+        properties(moment).put("when", when);
+        properties(moment).put("glide", Map.of("type", "number", "minimum", 0, "maximum", 64));
+        properties(moment).put("parts", Map.of("type", "object"));
+        properties(moment).put("levers", Map.of("type", "object"));
+        properties(schema).put("moments", Map.of("type", "array", "items", moment));
         Map<String, Object> loop = object("from", Map.of("type", "integer", "minimum", 0));
         properties(loop).put("to", Map.of("type", "integer", "minimum", 0));
         properties(loop).put("on", Map.of("type", "boolean"));

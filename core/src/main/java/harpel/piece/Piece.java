@@ -32,6 +32,8 @@ import java.util.function.UnaryOperator;
  * @param timeline whether it plays as its timeline, or as loops
  * @param bracket what of the timeline is played over and over
  * @param keys where the key changes on the timeline, in order
+ * @param pads in the order of their places, one at each
+ * @param moments with different names, in the user's order
  * @param unknown what a newer version wrote and this one does not know
  */
 @RecordBuilder
@@ -48,6 +50,8 @@ public record Piece(
         boolean timeline,
         Bracket bracket,
         List<KeyChange> keys,
+        List<Pad> pads,
+        List<Moment> moments,
         Map<String, Object> unknown)
         implements PieceBuilder.With {
     public Piece {
@@ -56,7 +60,20 @@ public record Piece(
         levers = List.copyOf(levers);
         marks = marks.stream().sorted(Comparator.comparingLong(Mark::tick)).toList();
         keys = keys.stream().sorted(Comparator.comparingLong(KeyChange::tick)).toList();
+        pads = pads.stream().sorted(Comparator.comparingInt(Pad::at)).toList();
+        moments = List.copyOf(moments);
         unknown = Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
+        for (int i = 1; i < pads.size(); i++) {
+            if (pads.get(i).at() == pads.get(i - 1).at()) {
+                throw new IllegalArgumentException(
+                        "two pads are at place " + pads.get(i).at());
+            }
+        }
+        for (Moment moment : moments) {
+            if (moments.stream().filter(one -> one.name().equals(moment.name())).count() > 1) {
+                throw new IllegalArgumentException("two moments are called \"" + moment.name() + "\"");
+            }
+        }
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
             if (!ids.add(part.id())) {
@@ -101,7 +118,31 @@ public record Piece(
                 false,
                 Bracket.NONE,
                 List.of(),
+                List.of(),
+                List.of(),
                 Map.of());
+    }
+
+    /** The moment of that name. */
+    public Optional<Moment> moment(String wanted) {
+        return moments.stream().filter(one -> one.name().equals(wanted)).findFirst();
+    }
+
+    /** The pad at a place. */
+    public Optional<Pad> pad(int at) {
+        return pads.stream().filter(one -> one.at() == at).findFirst();
+    }
+
+    /** With a pad, in place of one at the same place. */
+    public Piece withPad(Pad pad) {
+        List<Pad> changed = new ArrayList<>(withoutPad(pad.at()).pads);
+        changed.add(pad);
+        return withPads(changed);
+    }
+
+    /** Without the pad at a place. */
+    public Piece withoutPad(int at) {
+        return withPads(pads.stream().filter(one -> one.at() != at).toList());
     }
 
     public Optional<Part> part(String id) {
