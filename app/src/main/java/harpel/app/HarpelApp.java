@@ -20,7 +20,7 @@ import javafx.stage.Stage;
 import javafx.util.Duration;
 import javax.imageio.ImageIO;
 
-/** The application: one window with one piece. Options: a file to open, --demo, --night, --phrase, --timeline, --shot FILE, --window WIDTHxHEIGHT, and for a picture --size PERCENT. */
+/** The application: one window with one piece. Options: a file to open, --demo, --night, --phrase, --timeline, --play, --shot FILE, --window WIDTHxHEIGHT, and for a picture --size PERCENT. */
 public final class HarpelApp extends Application {
     private static final double WIDTH = 1280;
     private static final double HEIGHT = 800;
@@ -104,6 +104,9 @@ public final class HarpelApp extends Application {
         frames.start(scene);
         if (words.contains("--phrase")) {
             session.look().view().set(harpel.app.session.Look.View.PHRASE);
+        }
+        if (words.contains("--play")) {
+            session.look().view().set(harpel.app.session.Look.View.PLAY);
         }
         if (words.contains("--timeline")) {
             session.look().view().set(harpel.app.session.Look.View.TIMELINE);

@@ -9,6 +9,7 @@ import harpel.app.parts.PartPanel;
 import harpel.app.parts.RoutesPage;
 import harpel.app.phrase.PhraseList;
 import harpel.app.phrase.PhraseView;
+import harpel.app.play.PlayView;
 import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.timeline.TimelineView;
@@ -58,6 +59,7 @@ final class HarpelPane extends BorderPane {
     private final PhraseView phrases;
     private final VariationPage variations;
     private final TimelineView timeline;
+    private final PlayView play;
     private final Node foot;
     private final Label keysInfo = new Label();
     private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
@@ -86,6 +88,7 @@ final class HarpelPane extends BorderPane {
         routes = new RoutesPage(session);
         phrases = new PhraseView(session);
         timeline = new TimelineView(session);
+        play = new PlayView(session);
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
@@ -136,12 +139,17 @@ final class HarpelPane extends BorderPane {
     private void switchTo(View view) {
         boolean sheet = view == View.VARIATIONS;
         // The timeline has the cards of the parts beside its rows.
-        setLeft(sheet || view == View.TIMELINE ? null : parts);
+        setLeft(sheet || view == View.TIMELINE || view == View.PLAY ? null : parts);
+        session.performing().releaseAll();
         setBottom(sheet ? null : foot);
         if (sheet) {
             setRight(null);
             setCenter(variations);
             variations.requestFocus();
+        } else if (view == View.PLAY) {
+            setRight(null);
+            setCenter(play);
+            play.focusPads();
         } else if (view == View.TIMELINE) {
             setCenter(timeline);
             setRight(timeline.panel());
@@ -384,6 +392,7 @@ final class HarpelPane extends BorderPane {
 
     /** Lets go of every key, as when the window loses the keyboard. */
     void releaseKeys() {
+        session.performing().releaseAll();
         keys.releaseAll();
     }
 
@@ -399,6 +408,8 @@ final class HarpelPane extends BorderPane {
             phrases.draw(nanos);
         } else if (session.look().view().get() == View.TIMELINE) {
             timeline.draw();
+        } else if (session.look().view().get() == View.PLAY) {
+            play.draw();
         } else {
             chain.draw(nanos);
             inspector.draw();
@@ -409,6 +420,7 @@ final class HarpelPane extends BorderPane {
         }
         session.levers().takeLearnt();
         session.recorder().look();
+        session.performing().look();
         session.writing().look();
         keys.draw();
         String held = keys.held(session.selection().part().channel());

@@ -126,7 +126,8 @@ final class TopBar extends HBox {
                 2,
                 view("Chain", View.CHAIN, "Ctrl+1"),
                 view("Phrase", View.PHRASE, "Ctrl+2"),
-                view("Timeline", View.TIMELINE, "Ctrl+3"));
+                view("Timeline", View.TIMELINE, "Ctrl+3"),
+                view("Play", View.PLAY, "Ctrl+4"));
         views.setAlignment(Pos.CENTER_LEFT);
         getChildren()
                 .addAll(

@@ -124,6 +124,12 @@ final class WindowActions {
                 "The Timeline view",
                 "Shortcut+3",
                 () -> session.look().view().set(View.TIMELINE));
+        action(
+                "view-play",
+                "The Play view",
+                "Shortcut+4",
+                () -> session.look().view().set(View.PLAY));
+        action("tap", "Tap the tempo", "Shortcut+Shift+T", session.performing()::tap);
         action("add-part", "Add a part", "Shortcut+Shift+N", () -> PartActions.add(session));
         action("duplicate-part", "Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session));
         actions.add(

@@ -21,6 +21,9 @@ public final class InputPort {
     /** The name of the way in that the window's own keys take. */
     public static final String KEYS = "keys";
 
+    /** What the name of a way in to one part begins with; its id follows. */
+    static final String TO_PART = "part:";
+
     private final SpscAtomicArrayQueue<Played> queue = new SpscAtomicArrayQueue<>(ROOM);
     private final String name;
     private final Thread engine;
@@ -34,6 +37,16 @@ public final class InputPort {
     InputPort(String name, Thread engine) {
         this.name = name;
         this.engine = engine;
+    }
+
+    /** The name of a way in to one part, whatever that hears. */
+    public static String toPart(String part) {
+        return TO_PART + part;
+    }
+
+    /** Whether it is a device, and none of the window's own. */
+    boolean isDevice() {
+        return !name.equals(KEYS) && !name.startsWith(TO_PART);
     }
 
     public String name() {

@@ -76,6 +76,8 @@ final class LeverRun {
             ticks[size] = event.tick();
             values[size++] = control;
             tap.lever(lever.name(), control);
+        } else {
+            tap.knob(lever.name(), control);
         }
     }
 

@@ -42,6 +42,7 @@ final class LiveCycle {
     private record Key(String port, int channel, int pitch) {}
 
     private static final Map<String, Way> NONE = Map.of();
+    private static final long FARTHEST_NUDGE = 200_000_000L;
 
     private final LongSupplier clock;
     private final LiveOutput output;
@@ -244,6 +245,21 @@ final class LiveCycle {
     /** Does a stage's own action at a tick. */
     void actAt(long tick, String part, String address) {
         doAt(tick, false, now -> renderer.act(part, address));
+    }
+
+    /** Strikes notes that come in at a way in, or ends them with velocity 0, at a tick. */
+    void strikeAt(long tick, String port, List<Integer> pitches, int velocity) {
+        doAt(tick, false, now -> {
+            long at = mode == Mode.STOPPED ? now : Math.max(now, nanosAt(Math.max(tick, renderer.position())));
+            pitches.forEach(pitch -> take(port, new InputPort.Played(0x90, pitch, velocity, at)));
+        });
+    }
+
+    /** Time goes on a little later, or earlier where that is below 0. */
+    void nudge(long nanos) {
+        if (mode != Mode.STOPPED) {
+            anchorNanos += Math.max(-FARTHEST_NUDGE, Math.min(FARTHEST_NUDGE, nanos));
+        }
     }
 
     private void doAt(long tick, boolean edits, LongConsumer does) {
@@ -536,6 +552,12 @@ final class LiveCycle {
 
     /** The parts that hear a device; one that no part has taken for itself plays the chosen part. */
     private List<Part> takers(String port, int channel) {
+        if (port.startsWith(InputPort.TO_PART)) {
+            return program.piece()
+                    .part(port.substring(InputPort.TO_PART.length()))
+                    .map(List::of)
+                    .orElse(List.of());
+        }
         if (!port.equals(InputPort.KEYS)) {
             List<Part> own = program.piece().parts().stream()
                     .filter(part -> part.hearing().takes(port, channel))

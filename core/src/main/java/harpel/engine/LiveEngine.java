@@ -117,8 +117,8 @@ public final class LiveEngine implements AutoCloseable {
     /** The names of the ways in there are, but for the window's own keys. */
     public List<String> inputNames() {
         return inputs.stream()
+                .filter(InputPort::isDevice)
                 .map(InputPort::name)
-                .filter(name -> !name.equals(InputPort.KEYS))
                 .distinct()
                 .toList();
     }
@@ -249,6 +249,25 @@ public final class LiveEngine implements AutoCloseable {
     /** Does a stage's own action at a tick, counted on and on; at once while time stands. */
     public void actAt(long tick, String part, String stageAddress) {
         command(() -> cycle.actAt(tick, part, stageAddress));
+    }
+
+    /**
+     * Strikes notes into a part at a tick, counted on and on, at once while time stands; they last until {@link #letGoAt}.
+     *
+     * @param velocity 1–127
+     */
+    public void strikeAt(long tick, String part, List<Integer> pitches, int velocity) {
+        command(() -> cycle.strikeAt(tick, InputPort.toPart(part), pitches, velocity));
+    }
+
+    /** Ends notes that were struck into a part, at a tick or as soon after as they have begun. */
+    public void letGoAt(long tick, String part, List<Integer> pitches) {
+        command(() -> cycle.strikeAt(tick, InputPort.toPart(part), pitches, 0));
+    }
+
+    /** Time goes on a little later, or earlier, from now on; at most a fifth of a second. */
+    public void nudge(long nanos) {
+        command(() -> cycle.nudge(nanos));
     }
 
     private void command(Runnable command) {

@@ -53,6 +53,9 @@ public interface Tap {
     /** A controller has brought a lever to this value, 0–1. */
     default void lever(String name, double value) {}
 
+    /** The controller of a lever stands at this value, 0–1, and has not come to where the lever stands. */
+    default void knob(String name, double value) {}
+
     /** Time starts anew at a tick, in a bar of so many: what comes does not follow what was. */
     default void restarted(long tick, long barTicks) {}
 
@@ -123,6 +126,12 @@ public interface Tap {
             public void lever(String name, double value) {
                 one.lever(name, value);
                 other.lever(name, value);
+            }
+
+            @Override
+            public void knob(String name, double value) {
+                one.knob(name, value);
+                other.knob(name, value);
             }
 
             @Override

@@ -113,11 +113,11 @@ public record Pad(int at, String name, Does does, String part, String what, When
         };
     }
 
-    /** Whether what it switches is on. */
+    /** Whether what it switches is on; of a mute, whether the part is heard. */
     public boolean isOn(Piece piece) {
         Part one = piece.part(part).orElse(null);
         return switch (does) {
-            case MUTE -> one != null && one.mix().mute();
+            case MUTE -> one != null && !one.mix().mute();
             case SOLO -> one != null && one.mix().solo();
             case CHAIN -> one != null && one.rack().letter() == 'B';
             case CHAIN_OFF -> one != null && one.rack().off();
@@ -174,7 +174,7 @@ public record Pad(int at, String name, Does does, String part, String what, When
                 "chain " + piece.part(part).map(one -> one.rack().letter()).orElse('A');
             case CHAIN_OFF -> isOn(piece) ? "chain off" : "chain on";
             case DRY -> "dry while held";
-            case MUTE -> isOn(piece) ? "mute" : "heard";
+            case MUTE -> isOn(piece) ? "heard" : "mute";
             case SOLO -> isOn(piece) ? "solo" : "with others";
             case MOMENT -> "moment";
             case VARIATION -> String.valueOf(piece.variation());

@@ -24,6 +24,7 @@ public final class Look {
         CHAIN,
         PHRASE,
         TIMELINE,
+        PLAY,
         /** The sheet of variations, which takes the whole page. */
         VARIATIONS
     }

@@ -31,6 +31,7 @@ public final class Session implements AutoCloseable {
     private final TimelineDesk timeline;
     private final TimelineMade timelineMade;
     private final Writing writing;
+    private final Performing performing;
 
     public Session(Piece piece) {
         this(piece, new Ports(), System::nanoTime);
@@ -55,8 +56,9 @@ public final class Session implements AutoCloseable {
         timeline = new TimelineDesk(this);
         timelineMade = new TimelineMade(this);
         writing = new Writing(this);
+        performing = new Performing(this);
         document.onChange(change -> {
-            transport.engine().update(audition.heard(change.after()));
+            performing.give(change.after());
             forgetWhatIsNoMore(change);
         });
         selection
@@ -124,6 +126,11 @@ public final class Session implements AutoCloseable {
     /** What is worked on in the timeline. */
     public TimelineDesk timeline() {
         return timeline;
+    }
+
+    /** What is done on stage. */
+    public Performing performing() {
+        return performing;
     }
 
     /** Writing what is done onto the timeline. */

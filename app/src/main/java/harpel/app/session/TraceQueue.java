@@ -21,6 +21,9 @@ public final class TraceQueue implements Tap {
     /** Where a lever stands, 0–1. */
     public record LeverAt(String name, double value) {}
 
+    /** Where the controller of a lever stands, 0–1, that has not met it. */
+    public record KnobAt(String name, double value) {}
+
     /** The step a row of a stage has come to. */
     public record StepAt(int row, int step) {}
 
@@ -98,6 +101,11 @@ public final class TraceQueue implements Tap {
     @Override
     public void lever(String name, double value) {
         offer("", "", new LeverAt(name, value));
+    }
+
+    @Override
+    public void knob(String name, double value) {
+        offer("", "", new KnobAt(name, value));
     }
 
     public void drain(Consumer<Left> taker) {

@@ -169,6 +169,7 @@ public final class TraceStore {
     private final Map<String, Map<String, Object>> inForce = new HashMap<>();
     private final Map<String, List<Integer>> steps = new HashMap<>();
     private final Map<String, Double> levers = new HashMap<>();
+    private final Map<String, Double> knobs = new HashMap<>();
     private final List<Drawn> counted = new ArrayList<>();
     /** For each stage that has left notes out, the tick at which it did so last. */
     private final Map<String, Long> full = new HashMap<>();
@@ -215,6 +216,9 @@ public final class TraceStore {
             full.put(left.place(), at.tick());
         } else if (what instanceof TraceQueue.LeverAt at) {
             levers.put(at.name(), at.value());
+            knobs.put(at.name(), at.value());
+        } else if (what instanceof TraceQueue.KnobAt at) {
+            knobs.put(at.name(), at.value());
         } else if (what instanceof String text) {
             Deque<String> lines = said.computeIfAbsent(left.place(), place -> new ArrayDeque<>());
             lines.addLast(text);
@@ -379,6 +383,12 @@ public final class TraceStore {
     /** Where a controller has brought a lever, 0–1, if one has. */
     public OptionalDouble lever(String name) {
         Double value = levers.get(name);
+        return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+
+    /** Where the controller of a lever stands, 0–1, once it has been moved. */
+    public OptionalDouble knob(String name) {
+        Double value = knobs.get(name);
         return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
     }
 

@@ -44,6 +44,10 @@ public final class Writing {
     private Piece began;
 
     private long lastTick;
+    /** While something is done that was due at a tick: that, and over how many ticks levers come to where it puts them. */
+    private long exactTick = -1;
+
+    private long exactGlide;
 
     Writing(Session session) {
         this.session = session;
@@ -131,6 +135,15 @@ public final class Writing {
         lastTick = now;
     }
 
+    /** Something is done that was done, for those who listen, at another tick; levers came there over so many more. */
+    void exactly(long tick, long glideTicks, Runnable does) {
+        exactTick = tick;
+        exactGlide = glideTicks;
+        does.run();
+        exactTick = -1;
+        exactGlide = 0;
+    }
+
     private void performed(Piece before, Piece now) {
         for (Lane<?> lane : Lane.performed(now)) {
             if (lane.isIn(before) && lane.isIn(began)) {
@@ -141,7 +154,14 @@ public final class Writing {
 
     private <T> void performed(Lane<T> lane, Piece before, Piece now) {
         if (!lane.base(before).equals(lane.base(now))) {
-            take(lane).add(tick(), lane.base(now));
+            Take<T> take = take(lane);
+            long at = exactTick >= 0 ? exactTick : tick();
+            if (exactGlide > 0 && lane.line(now)) {
+                take.add(at, lane.at(before, at));
+                take.glided(at + exactGlide, lane.base(now));
+            } else {
+                take.add(at, lane.base(now));
+            }
         }
     }
 
@@ -226,6 +246,12 @@ public final class Writing {
             }
             done.subMap(Math.min(touch[1], tick), touch[0] == tick, tick, false).clear();
             touch[1] = tick;
+            done.put(tick, value);
+        }
+
+        /** It came there evenly. */
+        void glided(long tick, T value) {
+            touches.get(touches.size() - 1)[1] = tick;
             done.put(tick, value);
         }
 

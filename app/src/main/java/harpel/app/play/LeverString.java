@@ -1,0 +1,234 @@
+package harpel.app.play;
+
+import harpel.app.draw.Drawing;
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Field;
+import harpel.app.ui.Tips;
+import harpel.chain.Stage;
+import harpel.engine.LiveStatus;
+import harpel.move.Mover;
+import harpel.move.Source;
+import harpel.piece.Lane;
+import harpel.piece.Lever;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.theory.GeneralMidi;
+import java.util.List;
+import java.util.OptionalDouble;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** A lever as a tall string with a bead: dragged, turned by the wheel, moved by keys, or typed. */
+final class LeverString extends VBox {
+    private static final PseudoClass MET = PseudoClass.getPseudoClass("met");
+    private static final double WIDE = 76;
+    private static final double EDGE = 14;
+    private static final double BEAD = 24;
+    private static final double RING = 12;
+
+    private final Session session;
+    private final String name;
+    private final Pane string = new Pane();
+    private final Region line = new Region();
+    private final Region below = new Region();
+    private final Region bead = new Region();
+    private final Region ring = new Region();
+    private final Field value;
+    private final Label knob = new Label();
+    private final Label moves = new Label();
+    private final Button learn;
+    private double shown = -1;
+    private double shownRing = -1;
+    private double shownTall = -1;
+    private int gestures;
+
+    LeverString(Session session, String name) {
+        super(2);
+        this.session = session;
+        this.name = name;
+        setId("string-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+        setAlignment(Pos.TOP_CENTER);
+        setMinWidth(WIDE);
+        setPrefWidth(WIDE);
+        string.getStyleClass().add("string");
+        string.setFocusTraversable(true);
+        string.setAccessibleRole(AccessibleRole.SLIDER);
+        string.setAccessibleText("Lever " + name);
+        string.setMinHeight(120);
+        VBox.setVgrow(string, Priority.ALWAYS);
+        line.getStyleClass().add("string-line");
+        below.getStyleClass().add("string-below");
+        bead.getStyleClass().add("bead");
+        ring.getStyleClass().add("knob-ring");
+        for (Region one : List.of(line, below, ring, bead)) {
+            one.setManaged(false);
+            one.setMouseTransparent(true);
+        }
+        string.getChildren().addAll(line, below, ring, bead);
+        Tips.set(
+                string,
+                "Drag the bead, turn the wheel, or use the arrow keys (Page Up and Down in tens, Home and End). The ring shows where"
+                        + " its knob stands until it has come to the bead.");
+        string.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            string.requestFocus();
+            gestures++;
+            drag(event);
+        });
+        string.addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
+        string.addEventHandler(
+                MouseEvent.MOUSE_RELEASED, event -> session.document().endGesture());
+        string.addEventHandler(ScrollEvent.SCROLL, event -> {
+            if (event.getDeltaY() != 0) {
+                set(lever().value() + Math.signum(event.getDeltaY()) * (event.isControlDown() ? 1 : 5), "wheel");
+                event.consume();
+            }
+        });
+        string.addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        value = new Field("string-value-" + name, "Where “" + name + "” stands, 0–100 %", this::typed, session::say);
+        value.getStyleClass().add("string-value");
+        Label title = new Label(name);
+        title.getStyleClass().add("string-name");
+        knob.getStyleClass().addAll("soft", "part-about");
+        moves.getStyleClass().addAll("soft", "part-about");
+        learn = Buttons.small(
+                "learn",
+                "string-learn-" + name,
+                "Press, then move a knob of your device to take it",
+                () -> session.levers().learn(name));
+        getChildren().addAll(value, string, title, knob, moves, learn);
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private Lever lever() {
+        return piece().levers().stream()
+                .filter(one -> one.name().equals(name))
+                .findFirst()
+                .orElse(Lever.of(name, 0, -1));
+    }
+
+    private void drag(MouseEvent event) {
+        if (event.getButton() == MouseButton.PRIMARY) {
+            double share = 1 - (event.getY() - EDGE) / Math.max(1, string.getHeight() - 2 * EDGE);
+            set(share * 100, "drag " + gestures);
+            event.consume();
+        }
+    }
+
+    private void key(KeyEvent event) {
+        double by = switch (event.getCode()) {
+            case UP -> event.isShiftDown() ? 0.1 : 1;
+            case DOWN -> event.isShiftDown() ? -0.1 : -1;
+            case PAGE_UP -> 10;
+            case PAGE_DOWN -> -10;
+            case HOME -> 200;
+            case END -> -200;
+            default -> 0;
+        };
+        if (by != 0 && !event.isShortcutDown() && !event.isAltDown()) {
+            set(lever().value() + by, "keys");
+            event.consume();
+        }
+    }
+
+    private void typed(String text) {
+        String bare = text.replace("%", "").replace(',', '.').strip();
+        if (!bare.matches("\\d{1,3}(\\.\\d{1,3})?") || Double.parseDouble(bare) > 100) {
+            throw new IllegalArgumentException("“" + name + "” stands at 0–100 %, but was to stand at “" + text + "”");
+        }
+        set(Double.parseDouble(bare), "");
+    }
+
+    private void set(double wanted, String gesture) {
+        double at = Math.round(Drawing.clamp(wanted, 0, 100) * 10) / 10.0;
+        session.transport().traces().forgetLever(name);
+        Lane<Double> lane = new Lane.OfLever(name);
+        session.document()
+                .apply(new PieceEdit(
+                        "Move lever",
+                        gesture.isEmpty() ? "" : "string " + name + gesture,
+                        piece -> lane.isIn(piece) ? lane.withBase(piece, at) : piece));
+    }
+
+    /** How many controls it moves. */
+    private int moved() {
+        int[] count = {0};
+        for (Part part : piece().parts()) {
+            Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> count[0] += moved(stage));
+        }
+        return count[0];
+    }
+
+    private int moved(Stage stage) {
+        int count = 0;
+        for (List<Mover> movers : stage.moves().byParam().values()) {
+            for (Mover mover : movers) {
+                if (mover.source() == Source.LEVER
+                        && mover.settings().get(Source.NAME).equals(name)) {
+                    count++;
+                }
+            }
+        }
+        return count;
+    }
+
+    /** The piece has changed. */
+    void show() {
+        Lever lever = lever();
+        boolean learning = name.equals(session.levers().learning().get());
+        knob.setText(lever.controller() < 0 ? "no knob" : "controller " + lever.controller());
+        Tips.set(knob, lever.controller() < 0 ? "Moved by hand only" : GeneralMidi.controller(lever.controller()));
+        learn.setText(learning ? "knob?" : "learn");
+        int count = moved();
+        moves.setText(count == 0 ? "moves nothing" : "moves " + count);
+    }
+
+    /** Where it stands: on the timeline where its points say. */
+    private double stands() {
+        Piece piece = piece();
+        Lever lever = lever();
+        boolean follows = piece.timeline()
+                && !lever.points().isEmpty()
+                && session.transport().status().mode() == LiveStatus.Mode.PLAYING;
+        return follows ? Math.round(lever.at(session.timeline().now())) : lever.value();
+    }
+
+    /** Draws a frame. */
+    void draw() {
+        OptionalDouble controlled = session.transport().traces().lever(name);
+        double at = controlled.isPresent() ? controlled.getAsDouble() * 100 : stands();
+        double knobAt = session.transport().traces().knob(name).orElse(-1);
+        if (at == shown && knobAt == shownRing && string.getHeight() == shownTall) {
+            return;
+        }
+        shown = at;
+        shownRing = knobAt;
+        shownTall = string.getHeight();
+        value.show(at == Math.rint(at) ? String.valueOf((long) at) : String.format(java.util.Locale.ROOT, "%.1f", at));
+        double tall = string.getHeight() - 2 * EDGE;
+        double middle = string.getWidth() / 2;
+        double y = EDGE + (1 - at / 100) * tall;
+        line.resizeRelocate(middle - 1, EDGE, 2, tall);
+        below.resizeRelocate(middle - 2, y, 4, Math.max(0, EDGE + tall - y));
+        bead.resizeRelocate(middle - BEAD / 2, y - BEAD / 2, BEAD, BEAD);
+        boolean apart = knobAt >= 0 && Math.abs(knobAt * 100 - at) > 2;
+        ring.setVisible(apart);
+        ring.resizeRelocate(middle - RING / 2, EDGE + (1 - knobAt) * tall - RING / 2, RING, RING);
+        bead.pseudoClassStateChanged(MET, !apart && knobAt >= 0);
+    }
+}

@@ -1,0 +1,213 @@
+package harpel.app.play;
+
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Field;
+import harpel.app.ui.Tips;
+import harpel.piece.Moment;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.piece.When;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The moments of the piece: kept with one press, recalled with one. */
+final class MomentsRow extends VBox {
+    private static final PseudoClass NOW = PseudoClass.getPseudoClass("on");
+    private static final PseudoClass WAITS = PseudoClass.getPseudoClass("waits");
+    private static final List<When> TIMES = List.of(When.NOW, When.BEAT, When.BAR, new When(2), new When(4));
+    private static final double[] GLIDES = {0, 1, 2, 4, 8, 16};
+
+    private final Session session;
+    private final FlowPane tiles = new FlowPane(8, 6);
+    private final Button keep;
+    private String renaming = "";
+
+    /** @param beside stands at the right of the head */
+    MomentsRow(Session session, Node... beside) {
+        super(6);
+        this.session = session;
+        setId("moments");
+        Label head = new Label("Moments");
+        head.getStyleClass().add("part-title");
+        Label about = new Label("what is on, and where the levers stand");
+        about.getStyleClass().add("soft");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox row = new HBox(10, head, about, space);
+        row.getChildren().addAll(beside);
+        row.setAlignment(Pos.CENTER_LEFT);
+        keep = Buttons.button(
+                "+ keep this moment", "keep-moment", "Keeps what is on now, and where the levers stand", this::keep);
+        getChildren().addAll(row, tiles);
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private void keep() {
+        int number = piece().moments().size() + 1;
+        while (piece().moment("Moment " + number).isPresent()) {
+            number++;
+        }
+        String name = "Moment " + number;
+        session.document().apply(PieceEdit.of("Keep a moment", piece -> {
+            List<Moment> more = new ArrayList<>(piece.moments());
+            more.add(Moment.of(name, piece));
+            return piece.withMoments(more);
+        }));
+        session.say("Kept “" + name + "”: press it to come back here.");
+    }
+
+    /** Shows the moments as they are. */
+    void show() {
+        tiles.getChildren().clear();
+        List<Moment> moments = piece().moments();
+        for (int i = 0; i < moments.size(); i++) {
+            tiles.getChildren().add(tile(moments.get(i), i));
+        }
+        tiles.getChildren().add(keep);
+    }
+
+    private HBox tile(Moment moment, int place) {
+        String waits = session.performing()
+                .waitsFor(moment)
+                .map(tick -> "next, at " + session.timeline().place(tick))
+                .orElse("");
+        boolean now = moment.isNow(piece());
+        Label title = new Label(moment.name());
+        title.getStyleClass().add("pad-title");
+        Label about = new Label(waits.isEmpty() ? now ? "now" : how(moment) : waits);
+        about.getStyleClass().addAll("soft", "part-about");
+        Button press = new Button("", new VBox(0, title, about));
+        press.setAccessibleText(moment.name() + ", " + about.getText());
+        press.setId("moment-" + place);
+        press.getStyleClass().add("moment");
+        press.pseudoClassStateChanged(NOW, now);
+        press.pseudoClassStateChanged(WAITS, !waits.isEmpty());
+        press.setOnAction(event -> session.performing().recall(moment));
+        Tips.set(
+                press,
+                "Recalls “" + moment.name() + "”, " + how(moment) + "; pressed again while it waits it is taken back");
+        HBox box = new HBox(0);
+        box.setAlignment(Pos.CENTER_LEFT);
+        if (renaming.equals(moment.name())) {
+            Field name =
+                    new Field("moment-name", "What the moment is called", text -> rename(place, text), session::say);
+            name.show(moment.name());
+            name.setPrefColumnCount(10);
+            box.getChildren().add(name);
+        } else {
+            box.getChildren().add(press);
+        }
+        box.getChildren().add(menu(moment, place));
+        return box;
+    }
+
+    private static String how(Moment moment) {
+        return moment.when().shown() + (moment.glide() > 0 ? ", over " + beats(moment.glide()) : "");
+    }
+
+    private static String beats(double beats) {
+        String number = beats == Math.rint(beats) ? String.valueOf((long) beats) : String.valueOf(beats);
+        return number + (beats == 1 ? " beat" : " beats");
+    }
+
+    private MenuButton menu(Moment moment, int place) {
+        MenuButton menu = new MenuButton("");
+        menu.setId("moment-menu-" + place);
+        menu.getStyleClass().add("moment-menu");
+        menu.setAccessibleText("What becomes of the moment " + moment.name());
+        Menu when = new Menu("Recalled");
+        for (When one : TIMES) {
+            when.getItems().add(item(one.shown(), "moment-when-" + one, () -> change(place, m -> m.withWhen(one))));
+        }
+        Menu glide = new Menu("Levers glide over");
+        for (double beats : GLIDES) {
+            glide.getItems()
+                    .add(item(
+                            beats == 0 ? "nothing, at once" : beats(beats),
+                            "moment-glide-" + (int) beats,
+                            () -> change(place, m -> m.withGlide(beats))));
+        }
+        menu.getItems()
+                .addAll(
+                        item("Takes what is on now", "moment-take", () -> change(place, m -> m.taken(piece()))),
+                        item("Rename…", "moment-rename", () -> {
+                            renaming = moment.name();
+                            show();
+                            tiles.lookup("#moment-name").requestFocus();
+                        }),
+                        when,
+                        glide,
+                        new SeparatorMenuItem(),
+                        item("Earlier", "moment-earlier", () -> move(place, -1)),
+                        item("Later", "moment-later", () -> move(place, 1)),
+                        new SeparatorMenuItem(),
+                        item("Remove", "moment-remove", () -> edit("Remove a moment", list -> list.remove(place))));
+        return menu;
+    }
+
+    private static MenuItem item(String words, String id, Runnable action) {
+        MenuItem item = new MenuItem(words);
+        item.setId(id);
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    private void rename(int place, String text) {
+        if (text.isBlank() || !text.equals(renaming) && piece().moment(text).isPresent()) {
+            throw new IllegalArgumentException(
+                    text.isBlank() ? "a moment has a name" : "another moment is called “" + text + "”");
+        }
+        String before = renaming;
+        renaming = "";
+        session.document().apply(PieceEdit.of("Rename a moment", piece -> {
+            List<Moment> moments = new ArrayList<>(piece.moments());
+            moments.set(place, moments.get(place).withName(text));
+            return piece.withMoments(moments)
+                    .withPads(piece.pads().stream()
+                            .map(pad -> pad.does() == harpel.piece.Pad.Does.MOMENT
+                                            && pad.what().equals(before)
+                                    ? pad.withWhat(text)
+                                    : pad)
+                            .toList());
+        }));
+        show();
+    }
+
+    private void change(int place, UnaryOperator<Moment> change) {
+        edit("Change a moment", list -> list.set(place, change.apply(list.get(place))));
+    }
+
+    private void move(int place, int by) {
+        edit("Move a moment", list -> {
+            int to = Math.max(0, Math.min(list.size() - 1, place + by));
+            list.add(to, list.remove(place));
+        });
+    }
+
+    private void edit(String label, java.util.function.Consumer<List<Moment>> change) {
+        session.document().apply(PieceEdit.of(label, piece -> {
+            List<Moment> moments = new ArrayList<>(piece.moments());
+            change.accept(moments);
+            return piece.withMoments(moments);
+        }));
+    }
+}

@@ -1,0 +1,204 @@
+package harpel.app.play;
+
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.app.ui.Field;
+import harpel.chain.StageAddress;
+import harpel.phrase.Phrase;
+import harpel.piece.Lane;
+import harpel.piece.Moment;
+import harpel.piece.Pad;
+import harpel.piece.Pad.Does;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.piece.When;
+import harpel.theory.Chord;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import javafx.geometry.Insets;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.VBox;
+
+/** What one pad does, in plain words: chosen, not typed, but for a chord. */
+final class PadSetup extends VBox {
+    private static final List<When> TIMES =
+            List.of(When.NOW, When.BEAT, When.BAR, new When(2), new When(4), new When(8));
+
+    private final Session session;
+    private final Label title = new Label();
+    private final Choice<Does> does;
+    private final Choice<String> part;
+    private final Choice<String> what;
+    private final Field chord;
+    private final Choice<When> when;
+    private final Field name;
+    private final VBox partBox;
+    private final VBox whatBox;
+    private final VBox chordBox;
+    private int at;
+
+    PadSetup(Session session, Runnable leave) {
+        super(8);
+        this.session = session;
+        setId("pad-setup");
+        setPadding(new Insets(10, 12, 12, 14));
+        title.getStyleClass().add("part-title");
+        does = new Choice<>("pad-does", "What the pad does", Does::words, one -> change(pad -> withDoes(pad, one)));
+        part = new Choice<>(
+                "pad-part", "Which part it is about", this::partName, id -> change(pad -> withPart(pad, id)));
+        what = new Choice<>("pad-what", "What it is about", this::whatName, id -> change(pad -> pad.withWhat(id)));
+        chord = new Field("pad-chord", "The chord, such as Dm7 or F#maj9", this::chordTyped, session::say);
+        when = new Choice<>("pad-when", "When it is done", When::shown, one -> change(pad -> pad.withWhen(one)));
+        name = new Field(
+                "pad-name",
+                "What stands on the pad; empty for what it does",
+                text -> change(pad -> pad.withName(text)),
+                session::say);
+        partBox = named("Part", part);
+        whatBox = named("What", what);
+        chordBox = named("Chord", chord);
+        getChildren()
+                .addAll(
+                        title,
+                        named("It", does),
+                        partBox,
+                        whatBox,
+                        chordBox,
+                        named("When", when),
+                        named("Name", name),
+                        Buttons.small("empty this pad", "pad-clear", "The pad does nothing any more", this::clear),
+                        Buttons.small("done", "pad-done", "Back to playing", leave));
+    }
+
+    private static VBox named(String words, Node control) {
+        Label label = new Label(words);
+        label.getStyleClass().add("tile-name");
+        label.setLabelFor(control);
+        return new VBox(1, label, control);
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private String partName(String id) {
+        return piece().part(id).map(Part::name).orElse(id);
+    }
+
+    private String whatName(String id) {
+        Does now = pad().does();
+        if (now == Does.PHRASE || now == Does.FILL) {
+            return piece().phrase(id).map(Phrase::name).orElse(id);
+        }
+        if (now == Does.STAGE || now == Does.ACT) {
+            return piece().part(pad().part())
+                    .flatMap(one -> one.chain().at(StageAddress.parse(id)))
+                    .map(one -> one.name()
+                            + (now == Does.ACT && one.isKnown()
+                                    ? ": " + one.kind().action()
+                                    : ""))
+                    .orElse(id);
+        }
+        return id;
+    }
+
+    private Pad pad() {
+        return piece().pad(at)
+                .orElseGet(() ->
+                        new Pad(at, "", Does.MUTE, session.selection().partId().get(), "", When.BAR, Map.of()));
+    }
+
+    /** What a pad can be about. */
+    private List<String> things(Does does, String partId) {
+        List<String> ids = new ArrayList<>();
+        switch (does) {
+            case PHRASE, FILL -> piece().phrases().forEach(one -> ids.add(one.id()));
+            case MOMENT -> piece().moments().stream().map(Moment::name).forEach(ids::add);
+            case STAGE, ACT ->
+                piece().part(partId)
+                        .ifPresent(one -> Lane.eachStage(one.id(), List.of(), one.chain(), (address, stage) -> {
+                            if (stage.isKnown()
+                                    && (does == Does.STAGE
+                                            || !stage.kind().action().isEmpty())) {
+                                ids.add(address.toString());
+                            }
+                        }));
+            default -> {}
+        }
+        return ids;
+    }
+
+    private Pad withDoes(Pad pad, Does to) {
+        return fitted(
+                pad.withDoes(to).withWhen(to.holds() || to == Does.TAP || to == Does.SILENCE ? When.NOW : When.BAR));
+    }
+
+    private Pad withPart(Pad pad, String id) {
+        return fitted(pad.withPart(id));
+    }
+
+    /** With a thing that it can be about. */
+    private Pad fitted(Pad pad) {
+        if (pad.does() == Does.CHORD) {
+            boolean isOne = true;
+            try {
+                Chord.parse(pad.what());
+            } catch (IllegalArgumentException e) {
+                isOne = false;
+            }
+            return isOne ? pad : pad.withWhat("Dm7");
+        }
+        List<String> things = things(pad.does(), pad.part());
+        return things.contains(pad.what()) ? pad : pad.withWhat(things.isEmpty() ? "" : things.get(0));
+    }
+
+    private void chordTyped(String text) {
+        Chord.parse(text);
+        change(pad -> pad.withWhat(text));
+    }
+
+    private void change(java.util.function.UnaryOperator<Pad> change) {
+        Pad changed = change.apply(pad());
+        boolean needs = !changed.does().what().isEmpty() && changed.what().isEmpty();
+        if (needs) {
+            session.say(
+                    "There is no " + changed.does().what().replaceAll("^an? ", "") + " for this pad to be about yet.");
+            show(at);
+            return;
+        }
+        session.document().apply(PieceEdit.of("Set up a pad", piece -> piece.withPad(changed)));
+        show(at);
+    }
+
+    private void clear() {
+        session.document().apply(PieceEdit.of("Empty a pad", piece -> piece.withoutPad(at)));
+        show(at);
+    }
+
+    /** Shows what a pad does. */
+    void show(int newAt) {
+        at = newAt;
+        Pad pad = pad();
+        boolean isThere = piece().pad(at).isPresent();
+        title.setText("Pad " + (at + 1) + (isThere ? "" : ", empty"));
+        does.show(List.of(Does.values()), isThere ? pad.does() : null);
+        part.show(piece().parts().stream().map(Part::id).toList(), pad.part());
+        List<String> things = things(pad.does(), pad.part());
+        what.show(things, things.contains(pad.what()) ? pad.what() : null);
+        chord.show(pad.what());
+        when.show(TIMES, pad.when());
+        name.show(pad.name());
+        seen(partBox, isThere && pad.does().hasPart());
+        seen(whatBox, isThere && !things.isEmpty());
+        seen(chordBox, isThere && pad.does() == Does.CHORD);
+    }
+
+    private static void seen(Node node, boolean seen) {
+        node.setVisible(seen);
+        node.setManaged(seen);
+    }
+}

@@ -1,0 +1,146 @@
+package harpel.app.play;
+
+import harpel.app.session.Session;
+import harpel.app.ui.Tips;
+import harpel.piece.Pad;
+import harpel.piece.Piece;
+import java.util.function.Consumer;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
+
+/** One pad: pressed by mouse or by Enter, it does what it is for; while pads are set up it is chosen. */
+final class PadTile extends VBox {
+    private static final PseudoClass ON = PseudoClass.getPseudoClass("on");
+    private static final PseudoClass WAITS = PseudoClass.getPseudoClass("waits");
+    private static final PseudoClass HELD = PseudoClass.getPseudoClass("held");
+    private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
+    private static final PseudoClass EMPTY = PseudoClass.getPseudoClass("empty");
+
+    private final Session session;
+    private final int place;
+    private final Label number = new Label();
+    private final Label title = new Label();
+    private final Label about = new Label();
+    private final Consumer<Integer> choose;
+    private int at;
+    private boolean settingUp;
+    private Pad down;
+
+    /** @param place 0–15 on its page */
+    PadTile(Session session, int place, Consumer<Integer> choose) {
+        this.session = session;
+        this.place = place;
+        this.choose = choose;
+        setId("pad-" + place);
+        getStyleClass().add("pad");
+        setAlignment(Pos.CENTER);
+        setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.BUTTON);
+        setMinSize(60, 54);
+        number.getStyleClass().add("pad-number");
+        number.setMaxWidth(Double.MAX_VALUE);
+        title.getStyleClass().add("pad-title");
+        title.setMaxWidth(Double.MAX_VALUE);
+        title.setAlignment(Pos.CENTER);
+        title.setTextAlignment(TextAlignment.CENTER);
+        title.setWrapText(true);
+        number.setMinHeight(USE_PREF_SIZE);
+        about.setMinHeight(USE_PREF_SIZE);
+        Region above = new Region();
+        Region below = new Region();
+        VBox.setVgrow(above, Priority.ALWAYS);
+        VBox.setVgrow(below, Priority.ALWAYS);
+        about.getStyleClass().addAll("soft", "part-about");
+        getChildren().addAll(number, above, title, about, below);
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            if (event.getButton() == MouseButton.PRIMARY) {
+                requestFocus();
+                press();
+            } else if (event.getButton() == MouseButton.SECONDARY) {
+                choose.accept(at);
+            }
+            event.consume();
+        });
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> release());
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ENTER && down == null) {
+                press();
+                event.consume();
+            }
+        });
+        addEventHandler(KeyEvent.KEY_RELEASED, event -> {
+            if (event.getCode() == KeyCode.ENTER) {
+                release();
+                event.consume();
+            }
+        });
+        focusedProperty().addListener((property, before, focused) -> {
+            if (!focused) {
+                release();
+            }
+        });
+        Tips.set(
+                this,
+                () -> session.document()
+                        .piece()
+                        .get()
+                        .pad(at)
+                        .map(pad -> pad.title(piece()) + ": " + pad.does().words() + ", "
+                                + pad.when().shown() + ". Enter presses it, too; the other mouse button sets it up.")
+                        .orElse("An empty pad: press it to say what it does."));
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private void press() {
+        Pad pad = piece().pad(at).orElse(null);
+        if (pad == null || settingUp) {
+            choose.accept(at);
+            return;
+        }
+        down = pad;
+        session.performing().press(pad);
+    }
+
+    private void release() {
+        if (down != null) {
+            session.performing().release(down);
+            down = null;
+        }
+    }
+
+    /** Shows what is at its place on a page. */
+    void show(int page, boolean nowSettingUp, int chosen) {
+        settingUp = nowSettingUp;
+        at = page * Pad.PAGE + place;
+        Piece piece = piece();
+        Pad pad = piece.pad(at).orElse(null);
+        number.setText(String.valueOf(at + 1));
+        title.setText(pad == null ? "" : pad.title(piece));
+        String waits = pad == null
+                ? ""
+                : session.performing()
+                        .waitsFor(pad)
+                        .map(tick -> session.timeline().place(tick))
+                        .orElse("");
+        about.setText(pad == null ? settingUp ? "set up" : "" : waits.isEmpty() ? pad.about(piece) : "at " + waits);
+        pseudoClassStateChanged(ON, pad != null && pad.isOn(piece));
+        pseudoClassStateChanged(WAITS, !waits.isEmpty());
+        pseudoClassStateChanged(HELD, pad != null && session.performing().isHeld(pad));
+        pseudoClassStateChanged(CHOSEN, at == chosen);
+        pseudoClassStateChanged(EMPTY, pad == null);
+        setAccessibleText(pad == null ? "Pad " + (at + 1) + ", empty" : "Pad " + (at + 1) + ", " + title.getText());
+    }
+}

@@ -1,0 +1,322 @@
+package harpel.app.play;
+
+import harpel.app.editor.StageEditor;
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Scrolling;
+import harpel.chain.Stage;
+import harpel.chain.StageAddress;
+import harpel.param.Param;
+import harpel.piece.Lane;
+import harpel.piece.Lever;
+import harpel.piece.Pad;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.RowConstraints;
+import javafx.scene.layout.VBox;
+
+/** The Play view: moments above; levers, pads, and parts or a board below. */
+public final class PlayView extends BorderPane {
+    private static final int COLUMNS = 4;
+    private static final double RIGHT = 320;
+
+    private final Session session;
+    private final MomentsRow moments;
+    private final HBox strings = new HBox(4);
+    private final Map<String, LeverString> levers = new LinkedHashMap<>();
+    private final List<PadTile> pads = new ArrayList<>();
+    private final Label page = new Label();
+    private final ToggleButton setUp;
+    private final PadSetup setup;
+    private final VBox right = new VBox(8);
+    private final VBox parts = new VBox(4);
+    private StageEditor board;
+    private StageAddress boardAt;
+    private int shownPage;
+    private int chosen = -1;
+    private Piece drawn;
+    private int drawnChanges = -1;
+
+    public PlayView(Session session) {
+        this.session = session;
+        getStyleClass().add("phrase-view");
+        setId("play-view");
+        ToggleButton write = Buttons.toggle(
+                "write what I do",
+                "play-write",
+                "While the timeline plays, what is done here becomes points of its lanes; one undo  (Ctrl+Alt+W)",
+                on -> session.writing().toggle());
+        session.writing().armed().addListener((property, before, now) -> write.setSelected(now));
+        setUp = Buttons.toggle(
+                "set up pads",
+                "set-up-pads",
+                "Pressing a pad says what it does, in place of doing it",
+                on -> setUp(on ? 0 : -1));
+        moments = new MomentsRow(session, write, setUp);
+        moments.setPadding(new Insets(10, 16, 4, 16));
+        setTop(moments);
+        setup = new PadSetup(session, () -> setUp(-1));
+        setCenter(middle());
+        session.document().piece().addListener((property, before, now) -> drawn = null);
+        session.performing().changes().addListener((property, before, now) -> drawnChanges = -1);
+        session.selection().partId().addListener((property, before, now) -> drawn = null);
+        session.levers().learnt().addListener((property, before, now) -> drawn = null);
+    }
+
+    private HBox middle() {
+        Button add = Buttons.small(
+                "+ lever",
+                "play-add-lever",
+                "A named control that moves any number of parameters, each by its own amount",
+                this::addLever);
+        strings.setAlignment(Pos.TOP_LEFT);
+        ScrollPane scroll = new ScrollPane(strings);
+        scroll.setFitToHeight(true);
+        scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        VBox left = new VBox(6, head("Levers", add), scroll);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        left.setMinWidth(200);
+        left.setPrefWidth(430);
+        GridPane grid = new GridPane();
+        grid.setHgap(8);
+        grid.setVgap(8);
+        for (int i = 0; i < COLUMNS; i++) {
+            ColumnConstraints column = new ColumnConstraints();
+            column.setPercentWidth(100.0 / COLUMNS);
+            grid.getColumnConstraints().add(column);
+            RowConstraints row = new RowConstraints();
+            row.setPercentHeight(100.0 / COLUMNS);
+            grid.getRowConstraints().add(row);
+        }
+        for (int i = 0; i < Pad.PAGE; i++) {
+            PadTile pad = new PadTile(session, i, this::setUp);
+            pads.add(pad);
+            grid.add(pad, i % COLUMNS, i / COLUMNS);
+        }
+        grid.addEventHandler(KeyEvent.KEY_PRESSED, this::walk);
+        VBox.setVgrow(grid, Priority.ALWAYS);
+        page.getStyleClass().add("soft");
+        HBox head = head(
+                "Pads",
+                page,
+                Buttons.small("‹", "pads-before", "The page of pads before", () -> turn(-1)),
+                Buttons.small("›", "pads-next", "The next page of pads", () -> turn(1)));
+        VBox pad = new VBox(6, head, grid);
+        pad.setMinWidth(330);
+        pad.setPrefWidth(400);
+        HBox.setHgrow(pad, Priority.SOMETIMES);
+        right.setMinWidth(RIGHT);
+        right.setPrefWidth(RIGHT);
+        right.setMaxWidth(RIGHT);
+        parts.setId("play-parts");
+        HBox middle = new HBox(18, left, pad, right);
+        middle.setPadding(new Insets(6, 16, 8, 16));
+        return middle;
+    }
+
+    private static HBox head(String words, Node... beside) {
+        Label name = new Label(words);
+        name.getStyleClass().add("part-title");
+        HBox head = new HBox(8, name);
+        head.getChildren().addAll(beside);
+        head.setAlignment(Pos.CENTER_LEFT);
+        return head;
+    }
+
+    private void addLever() {
+        int number = piece().levers().size() + 1;
+        String name = number == 1 ? "Tide" : "Lever " + number;
+        session.document().apply(PieceEdit.of("Add lever", piece -> {
+            List<Lever> more = new ArrayList<>(piece.levers());
+            more.add(Lever.of(name, 0, -1));
+            return piece.withLevers(more);
+        }));
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private void turn(int by) {
+        shownPage = Math.floorMod(shownPage + by, Pad.PAGES);
+        drawn = null;
+    }
+
+    /** Says what a pad does; with -1 pads are played again. */
+    private void setUp(int at) {
+        chosen = at;
+        setUp.setSelected(at >= 0);
+        if (at >= 0) {
+            setup.show(at);
+        }
+        drawn = null;
+    }
+
+    /** The arrow keys go from pad to pad. */
+    private void walk(KeyEvent event) {
+        int from = pads.indexOf(getScene().getFocusOwner());
+        int by = switch (event.getCode()) {
+            case LEFT -> -1;
+            case RIGHT -> 1;
+            case UP -> -COLUMNS;
+            case DOWN -> COLUMNS;
+            default -> 0;
+        };
+        if (from >= 0 && by != 0 && !event.isShortcutDown() && !event.isAltDown()) {
+            pads.get(Math.floorMod(from + by, pads.size())).requestFocus();
+            event.consume();
+        } else if (from >= 0 && event.getCode() == KeyCode.PAGE_DOWN) {
+            turn(1);
+            event.consume();
+        } else if (from >= 0 && event.getCode() == KeyCode.PAGE_UP) {
+            turn(-1);
+            event.consume();
+        }
+    }
+
+    /** The keyboard comes to the first pad. */
+    public void focusPads() {
+        pads.get(0).requestFocus();
+    }
+
+    private void show() {
+        Piece piece = piece();
+        moments.show();
+        List<String> names = piece.levers().stream().map(Lever::name).toList();
+        if (!names.equals(List.copyOf(levers.keySet()))) {
+            levers.clear();
+            names.forEach(name -> levers.put(name, new LeverString(session, name)));
+            strings.getChildren().setAll(levers.values());
+        }
+        levers.values().forEach(LeverString::show);
+        pads.forEach(pad -> pad.show(shownPage, chosen >= 0, chosen));
+        page.setText("page " + (shownPage + 1) + " of " + Pad.PAGES);
+        if (chosen >= 0) {
+            setup.show(chosen);
+        }
+        showRight(piece);
+    }
+
+    private void showRight(Piece piece) {
+        if (chosen >= 0) {
+            right.getChildren().setAll(new Scrolling(setup));
+            boardAt = null;
+            return;
+        }
+        parts.getChildren().setAll(piece.parts().stream().map(this::part).toList());
+        StageAddress at = boardOf(session.selection().part());
+        if (at == null) {
+            boardAt = null;
+            board = null;
+            right.getChildren().setAll(head("Parts"), new Scrolling(parts));
+            return;
+        }
+        Stage stage = session.selection().stage(at).orElseThrow();
+        if (!at.equals(boardAt) || board == null || right.getChildren().size() != 4) {
+            boardAt = at;
+            board = StageEditor.of(session, stage, new StageEditor.Edit() {
+                        @Override
+                        public <T> void set(Param<T> param, T value, boolean done) {
+                            session.selection()
+                                    .editStage(
+                                            "Set " + param.label(),
+                                            done ? "" : "board",
+                                            boardAt,
+                                            one -> one.with(param, value));
+                        }
+                    })
+                    .orElseThrow();
+            Scrolling list = new Scrolling(parts);
+            list.setMinHeight(96);
+            VBox.setVgrow(list, Priority.ALWAYS);
+            right.getChildren()
+                    .setAll(
+                            head("Parts"),
+                            list,
+                            head(stage.name() + " · "
+                                    + session.selection().part().name()),
+                            new Scrolling(board));
+        }
+        board.show(at, stage);
+    }
+
+    /** The first board in a part's chain. */
+    private static StageAddress boardOf(Part part) {
+        StageAddress[] found = {null};
+        Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
+            if (found[0] == null && stage.isKnown() && stage.kind().id().equals("carom")) {
+                found[0] = address;
+            }
+        });
+        return found[0];
+    }
+
+    private HBox part(Part part) {
+        Button name = new Button(part.name());
+        name.setId("play-part-" + part.id());
+        name.getStyleClass().add("play-part");
+        name.setMaxWidth(Double.MAX_VALUE);
+        name.setOnAction(event -> session.selection().partId().set(part.id()));
+        HBox.setHgrow(name, Priority.ALWAYS);
+        ToggleButton mute = Buttons.toggle(
+                "mute",
+                "play-mute-" + part.id(),
+                "Not heard",
+                on -> mix("Mute", part, on, part.mix().solo()));
+        mute.setSelected(part.mix().mute());
+        ToggleButton solo = Buttons.toggle(
+                "solo",
+                "play-solo-" + part.id(),
+                "Only it, and others that are solo",
+                on -> mix("Solo", part, part.mix().mute(), on));
+        solo.setSelected(part.mix().solo());
+        HBox row = new HBox(6, name, mute, solo);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.getStyleClass().addAll("play-part-row", "part-colour-" + part.mix().colour());
+        return row;
+    }
+
+    private void mix(String label, Part part, boolean mute, boolean solo) {
+        session.document()
+                .apply(PieceEdit.of(
+                        label,
+                        piece -> piece.withPart(
+                                part.id(),
+                                one -> one.withMix(one.mix().withMute(mute).withSolo(solo)))));
+    }
+
+    /** Draws a frame. */
+    public void draw() {
+        Piece piece = piece();
+        int changes = session.performing().changes().get();
+        if (piece != drawn || changes != drawnChanges) {
+            drawn = piece;
+            drawnChanges = changes;
+            show();
+        }
+        levers.values().forEach(LeverString::draw);
+        if (board != null && boardAt != null) {
+            board.draw();
+        }
+    }
+}

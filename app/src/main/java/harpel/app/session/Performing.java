@@ -1,0 +1,360 @@
+package harpel.app.session;
+
+import harpel.engine.LiveEngine;
+import harpel.engine.LiveStatus;
+import harpel.piece.Block;
+import harpel.piece.Bracket;
+import harpel.piece.Moment;
+import harpel.piece.Pad;
+import harpel.piece.Pad.Does;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.piece.When;
+import harpel.theory.Chord;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.TimeMap;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.SimpleIntegerProperty;
+
+/**
+ * What is done on stage: pads and moments, at once or at a beat or bar to come. What waits has been given to the engine, which does it at
+ * its tick; the piece follows as soon as that has passed. Interface thread.
+ */
+public final class Performing {
+    /** Where a chord that is struck by a pad lies. */
+    private static final int NEAR = 60;
+
+    private static final int VELOCITY = 100;
+    /** Longer than any piece. */
+    private static final long ALL_ALONG = 1L << 40;
+
+    /**
+     * Something that waits for its tick.
+     *
+     * @param by what asked for it: a pad or a moment
+     * @param edit null for what is only heard and not in the piece
+     */
+    private record Waiting(Object by, long tick, PieceEdit edit, Over over, boolean begins, long glideTicks) {}
+
+    /** Something that is heard over the piece for a while. */
+    private record Over(Object by, UnaryOperator<Piece> change) {}
+
+    private final Session session;
+    private final TapTempo taps = new TapTempo();
+    private final List<Waiting> waiting = new ArrayList<>();
+    private final List<Over> overs = new ArrayList<>();
+    /** For each pad that is held, what letting go of it does. */
+    private final Map<Integer, Runnable> held = new LinkedHashMap<>();
+
+    private final IntegerProperty changes = new SimpleIntegerProperty();
+    private long run = -1;
+
+    Performing(Session session) {
+        this.session = session;
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private LiveStatus status() {
+        return session.transport().status();
+    }
+
+    private boolean isPlaying() {
+        return status().mode() == LiveStatus.Mode.PLAYING;
+    }
+
+    /** Grows whenever something begins or ends to wait or to be held. */
+    public IntegerProperty changes() {
+        return changes;
+    }
+
+    private void changed() {
+        changes.set(changes.get() + 1);
+    }
+
+    /** The place in the piece at which what was asked for by a pad or a moment is done, while it waits. */
+    public Optional<Long> waitsFor(Object by) {
+        return waiting.stream()
+                .filter(one -> one.by.equals(by) && (one.over == null || one.begins))
+                .map(one -> status().bracket().song(one.tick))
+                .findFirst();
+    }
+
+    /** Whether a pad is held. */
+    public boolean isHeld(Pad pad) {
+        return held.containsKey(pad.at());
+    }
+
+    // Time
+
+    private double nowTick() {
+        return status().tickAt(session.transport().nanos());
+    }
+
+    /** The tick, counted on and on, at which something is done. */
+    private long due(When when) {
+        long now = (long) Math.ceil(nowTick());
+        if (!isPlaying()) {
+            return now;
+        }
+        Bracket loop = status().bracket();
+        long song = loop.song(now);
+        long there = when.due(piece().time().meter(), song);
+        boolean round = loop.on() && song < loop.to() && there > loop.to();
+        return now + (round ? loop.to() : there) - song;
+    }
+
+    private MeterMap meter() {
+        return piece().time().meter();
+    }
+
+    private long ticks(double beats) {
+        return Math.round(
+                beats * meter().at(status().bracket().song((long) nowTick())).beatTicks());
+    }
+
+    // What waits
+
+    private void ask(Waiting one) {
+        int place = waiting.size();
+        while (place > 0 && waiting.get(place - 1).tick > one.tick) {
+            place--;
+        }
+        waiting.add(place, one);
+        run = status().run();
+        give();
+        changed();
+    }
+
+    /** Hands what is heard, and what is to come, to the engine. */
+    private void give() {
+        give(piece());
+    }
+
+    /** The same for what the piece becomes. */
+    void give(Piece piece) {
+        session.transport().engine().update(heard(piece, overs), later(piece));
+    }
+
+    private Piece heard(Piece piece, List<Over> over) {
+        Piece with = session.audition().heard(piece);
+        for (Over one : over) {
+            with = one.change.apply(with);
+        }
+        return with;
+    }
+
+    private List<LiveEngine.Later> later(Piece piece) {
+        List<LiveEngine.Later> later = new ArrayList<>();
+        List<Over> over = new ArrayList<>(overs);
+        Piece then = piece;
+        for (Waiting one : waiting) {
+            if (one.edit != null) {
+                then = one.edit.change().apply(then);
+            } else if (one.begins) {
+                over.add(one.over);
+            } else {
+                over.remove(one.over);
+            }
+            later.add(new LiveEngine.Later(one.tick, heard(then, over), one.glideTicks));
+        }
+        return later;
+    }
+
+    /** What has been done by now is done in the piece, too; with every frame. */
+    public void look() {
+        if (waiting.isEmpty()) {
+            return;
+        }
+        boolean all = !isPlaying() || status().run() != run;
+        double now = nowTick();
+        while (!waiting.isEmpty() && (all || waiting.get(0).tick <= now)) {
+            Waiting one = waiting.remove(0);
+            if (one.edit != null) {
+                session.writing()
+                        .exactly(
+                                status().bracket().song(one.tick),
+                                one.glideTicks,
+                                () -> session.document().apply(one.edit));
+            } else if (one.begins) {
+                overs.add(one.over);
+            } else {
+                overs.remove(one.over);
+            }
+            changed();
+        }
+    }
+
+    /** Does an edit at once, or when it is wanted; asked for again while it waits it is taken back. */
+    private void edit(Object by, String label, When when, double glide, UnaryOperator<Piece> change) {
+        if (waiting.removeIf(one -> one.by.equals(by) && one.edit != null)) {
+            give();
+            changed();
+            session.say(label + " is taken back.");
+            return;
+        }
+        PieceEdit edit = PieceEdit.of(label, change);
+        long glideTicks = isPlaying() ? ticks(glide) : 0;
+        if (!isPlaying() || when.equals(When.NOW) && glideTicks == 0) {
+            session.document().apply(edit);
+            changed();
+        } else {
+            ask(new Waiting(by, due(when), edit, null, false, glideTicks));
+        }
+    }
+
+    // Moments
+
+    /** Recalls a moment when that is to be. */
+    public void recall(Moment moment) {
+        recall(moment, moment.when(), moment);
+    }
+
+    private void recall(Moment moment, When when, Object by) {
+        String name = moment.name();
+        edit(
+                by,
+                "Moment “" + name + "”",
+                when,
+                moment.glide(),
+                piece -> piece.moment(name).map(one -> one.on(piece)).orElse(piece));
+    }
+
+    // Pads
+
+    /** A pad is pressed. */
+    public void press(Pad pad) {
+        Does does = pad.does();
+        if (does.hasPart() && piece().part(pad.part()).isEmpty()) {
+            session.say("This pad is about a part that is not there any more.");
+            return;
+        }
+        if (does == Does.MOMENT) {
+            piece().moment(pad.what())
+                    .ifPresentOrElse(
+                            moment -> recall(moment, pad.when(), pad),
+                            () -> session.say("There is no moment “" + pad.what() + "” any more."));
+            return;
+        }
+        if (does.edits()) {
+            edit(pad, pad.title(piece()) + ": " + does.words(), pad.when(), 0, pad::pressed);
+            return;
+        }
+        switch (does) {
+            case CHORD -> chord(pad);
+            case PHRASE -> phrase(pad);
+            case FILL -> fill(pad);
+            case ACT -> session.transport().engine().actAt(due(pad.when()), pad.part(), pad.what());
+            case DRY -> {
+                session.transport().engine().hearDry(pad.part(), true);
+                hold(pad, () -> session.transport().engine().hearDry(pad.part(), false));
+            }
+            case TAP -> tap();
+            default -> session.silence();
+        }
+    }
+
+    /** A pad is let go of. */
+    public void release(Pad pad) {
+        Runnable end = held.remove(pad.at());
+        if (end != null) {
+            end.run();
+            changed();
+        }
+    }
+
+    /** Every pad is let go of. */
+    public void releaseAll() {
+        new ArrayList<>(held.values()).forEach(Runnable::run);
+        held.clear();
+        changed();
+    }
+
+    private void hold(Pad pad, Runnable end) {
+        Runnable before = held.put(pad.at(), end);
+        if (before != null) {
+            before.run();
+        }
+        changed();
+    }
+
+    private void chord(Pad pad) {
+        List<Integer> pitches;
+        try {
+            pitches = Chord.parse(pad.what()).pitchesNear(NEAR);
+        } catch (IllegalArgumentException e) {
+            session.say(e.getMessage());
+            return;
+        }
+        long at = due(pad.when());
+        LiveEngine engine = session.transport().engine();
+        engine.strikeAt(at, pad.part(), pitches, VELOCITY);
+        // Let go of before it has begun it is heard for a beat.
+        hold(pad, () -> engine.letGoAt(nowTick() >= at ? (long) nowTick() : at + ticks(1), pad.part(), pitches));
+    }
+
+    /** The part plays a phrase wherever play is. */
+    private static Piece playing(Piece piece, String part, String phrase) {
+        if (piece.part(part).isEmpty() || piece.phrase(phrase).isEmpty()) {
+            return piece;
+        }
+        Piece with = piece.withPart(part, (Part one) -> one.withPhrase(phrase));
+        return piece.timeline()
+                ? with.withPart(part, one -> one.withBlocks(List.of(Block.of(0, ALL_ALONG, phrase))))
+                : with;
+    }
+
+    private void phrase(Pad pad) {
+        if (!isPlaying()) {
+            session.say("A phrase is heard while it plays: press Space first.");
+            return;
+        }
+        Over over = new Over(pad, piece -> playing(piece, pad.part(), pad.what()));
+        long begin = due(pad.when());
+        ask(new Waiting(pad, begin, null, over, true, 0));
+        hold(pad, () -> ask(new Waiting(pad, Math.max(begin + 1, due(pad.when())), null, over, false, 0)));
+    }
+
+    private void fill(Pad pad) {
+        if (!isPlaying()) {
+            session.say("A fill is heard while it plays: press Space first.");
+            return;
+        }
+        Over over = new Over(pad, piece -> playing(piece, pad.part(), pad.what()));
+        long begin = due(pad.when());
+        long bar = meter().at(status().bracket().song(begin)).barTicks();
+        ask(new Waiting(pad, begin, null, over, true, 0));
+        ask(new Waiting(pad, begin + bar, null, over, false, 0));
+    }
+
+    /** The tempo is tapped; from the third tap on it holds. */
+    public void tap() {
+        taps.tap(session.transport().nanos())
+                .ifPresentOrElse(this::tempo, () -> session.say("Tap on: the third sets the tempo."));
+    }
+
+    private void tempo(double bpm) {
+        long now = session.timeline().now();
+        session.document().apply(new PieceEdit("Tap the tempo", "tap", piece -> {
+            List<TempoMap.Change> changes = new ArrayList<>(piece.time().tempo().changes());
+            int at = changes.size() - 1;
+            while (at > 0 && changes.get(at).tick() > now) {
+                at--;
+            }
+            changes.set(at, new TempoMap.Change(changes.get(at).tick(), bpm, false));
+            return piece.withTime(
+                    new TimeMap(TempoMap.ofChanges(changes), piece.time().meter()));
+        }));
+        session.say("Tempo " + bpm + ", as tapped.");
+    }
+}

@@ -1,0 +1,222 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.app.session.Look.View;
+import harpel.chain.StageAddress;
+import harpel.device.RecordingPort;
+import harpel.engine.LiveStatus.Mode;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.piece.Lane;
+import harpel.piece.Lever;
+import harpel.piece.Moment;
+import harpel.piece.Pad;
+import harpel.piece.Pad.Does;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.piece.When;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Bounds;
+import javafx.scene.control.ComboBox;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** The Play view: levers, pads and moments by mouse and by keyboard. */
+class WindowPlayTest extends WindowCase {
+    private static final long BAR = 4L * Ticks.PER_QUARTER;
+
+    @Override
+    String parts() {
+        return "{'name':'Lead','phrase':'tide','chain':[{'effect':'echo'}]},{'name':'Bass','chain':[],'channel':2}";
+    }
+
+    @Override
+    Piece piece() {
+        return super.piece()
+                .withPhrase(Phrase.of("Tide", BAR, List.of(Note.of(0, BAR / 2, 60, 90))))
+                .withPhrase(Phrase.of("Crab", BAR, List.of(Note.of(0, BAR / 2, 72, 90))))
+                .withTime(new TimeMap(TempoMap.of(240), MeterMap.FOUR_FOUR))
+                .withLevers(List.of(Lever.of("Tide", 20, 74)));
+    }
+
+    @BeforeEach
+    void open() {
+        push(KeyCode.CONTROL, KeyCode.DIGIT4);
+        await(() -> session.look().view().get() == View.PLAY
+                && onFx(() -> lookup("#pad-0").tryQuery().isPresent()));
+        settle();
+    }
+
+    private Piece now() {
+        return session.document().piece().get();
+    }
+
+    private void does(UnaryOperator<Piece> change) {
+        interact(() -> session.document().apply(PieceEdit.of("Do", change)));
+        settle();
+    }
+
+    private void play() {
+        push(KeyCode.SPACE);
+        await(() -> session.transport().status().mode() == Mode.PLAYING);
+    }
+
+    @Test
+    void aLeverIsDraggedTypedTurnedAndMovedByKeys() {
+        Bounds string = onFx(() -> {
+            var node = lookup("#string-tide .string").query();
+            return node.localToScreen(node.getBoundsInLocal());
+        });
+        drag(
+                new javafx.geometry.Point2D(string.getCenterX(), string.getMaxY() - 40),
+                new javafx.geometry.Point2D(string.getCenterX(), string.getMinY() + 14));
+        await(() -> now().levers().get(0).value() == 100);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(now().levers().get(0).value()).as("one undo for the drag").isEqualTo(20);
+        push(KeyCode.UP);
+        push(KeyCode.PAGE_UP);
+        assertThat(now().levers().get(0).value()).isEqualTo(31);
+        doubleClickOn("#string-value-Tide");
+        write("62.5");
+        push(KeyCode.ENTER);
+        assertThat(now().levers().get(0).value()).isEqualTo(62.5);
+        doubleClickOn("#string-value-Tide");
+        write("162");
+        push(KeyCode.ENTER);
+        assertThat(session.messages().last().get()).contains("0–100 %").contains("162");
+        push(KeyCode.ESCAPE);
+    }
+
+    @Test
+    void anEmptyPadIsSetUpByPressingItAndThenPlayed() {
+        clickOn("#pad-5");
+        await(() -> onFx(() -> lookup("#pad-does").tryQuery().isPresent()));
+        choose("#pad-does", Does.STAGE);
+        await(() -> now().pad(5).map(Pad::does).filter(Does.STAGE::equals).isPresent());
+        assertThat(now().pad(5).orElseThrow().what()).isEqualTo("lead/echo");
+        choose("#pad-when", When.NOW);
+        clickOn("#pad-done");
+        Lane<Boolean> echo = Lane.ofSwitch(StageAddress.parse("lead/echo"));
+        clickOn("#pad-5");
+        await(() -> !echo.base(now()));
+        push(KeyCode.ENTER);
+        await(() -> echo.base(now()));
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(echo.base(now())).isFalse();
+    }
+
+    @SuppressWarnings("unchecked")
+    private <T> void choose(String box, T value) {
+        interact(() -> ((ComboBox<T>) lookup(box).query()).setValue(value));
+        settle();
+    }
+
+    @Test
+    void aPadWaitsForTheBarAndIsDoneThereAndTakenBackWhenPressedAgain() {
+        does(piece -> piece.withPad(Pad.of(0, Does.MUTE, "bass", "", new When(4))));
+        play();
+        clickOn("#pad-0");
+        assertThat(now().part("bass").orElseThrow().mix().mute()).as("it waits").isFalse();
+        assertThat(session.performing().waitsFor(now().pad(0).orElseThrow())).isPresent();
+        clickOn("#pad-0");
+        assertThat(session.performing().waitsFor(now().pad(0).orElseThrow())).isEmpty();
+        clickOn("#pad-0");
+        await(() -> now().part("bass").orElseThrow().mix().mute());
+        assertThat(session.timeline().now()).isGreaterThanOrEqualTo(4 * BAR);
+    }
+
+    @Test
+    void aChordSoundsWhileItsPadIsHeld() {
+        does(piece -> piece.withPad(Pad.of(0, Does.CHORD, "bass", "Am", When.NOW)));
+        moveTo(lookup("#pad-0").query()).press(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> pitches(true).size() == 3);
+        assertThat(pitches(false)).isEmpty();
+        release(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> pitches(false).size() == 3);
+    }
+
+    /** The pitches that were sent, of starts or of ends. */
+    private List<Integer> pitches(boolean starts) {
+        return sent.sent().stream()
+                .map(RecordingPort.Sent::message)
+                .filter(message ->
+                        starts == ((message[0] & 0xF0) == 0x90 && message[2] > 0) && ((message[0] & 0xE0) == 0x80))
+                .map(message -> (int) message[1])
+                .toList();
+    }
+
+    @Test
+    void aFillIsHeardForABarAndLeavesThePieceAsItWas() {
+        does(piece -> piece.withPad(Pad.of(0, Does.FILL, "lead", "crab", When.BAR))
+                .withPart("lead", one -> one.withChain(harpel.chain.Chain.EMPTY)));
+        Piece before = now();
+        play();
+        clickOn("#pad-0");
+        await(() -> pitches(true).contains(72));
+        await(() -> pitches(true).get(pitches(true).size() - 1) == 60);
+        assertThat(pitches(true).stream().filter(pitch -> pitch == 72)).hasSize(1);
+        assertThat(now()).isEqualTo(before);
+    }
+
+    @Test
+    void aMomentIsKeptRenamedRecalledAndUndone() {
+        clickOn("#keep-moment");
+        await(() -> now().moments().size() == 1);
+        clickOn("#moment-menu-0");
+        clickOn("#moment-rename");
+        await(() -> onFx(() -> lookup("#moment-name").tryQuery().isPresent()));
+        doubleClickOn("#moment-name");
+        push(KeyCode.CONTROL, KeyCode.A);
+        write("Storm");
+        push(KeyCode.ENTER);
+        await(() -> now().moment("Storm").isPresent());
+        does(piece -> new Lane.OfLever("Tide").withBase(new Lane.OfMute("bass").withBase(piece, true), 90.0));
+        assertThat(now().moments().get(0).isNow(now())).isFalse();
+        clickOn("#moment-0");
+        await(() -> now().moments().get(0).isNow(now()));
+        assertThat(now().levers().get(0).value()).isEqualTo(20);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(now().levers().get(0).value()).isEqualTo(90);
+    }
+
+    @Test
+    void aMomentWaitsForItsBarWhileItPlays() {
+        Moment loud = Moment.of("Loud", new Lane.OfLever("Tide").withBase(now(), 90.0))
+                .withWhen(new When(2))
+                .withGlide(2);
+        does(piece -> piece.withMoments(List.of(loud)));
+        play();
+        clickOn("#moment-0");
+        assertThat(now().levers().get(0).value()).isEqualTo(20);
+        await(() -> now().levers().get(0).value() == 90);
+        assertThat(session.timeline().now()).isGreaterThanOrEqualTo(2 * BAR);
+    }
+
+    @Test
+    void threeTapsSetTheTempo() {
+        does(piece -> piece.withPad(Pad.of(0, Does.TAP, "", "", When.NOW)));
+        for (int i = 0; i < 5; i++) {
+            clickOn("#pad-0");
+        }
+        assertThat(session.messages().last().get()).startsWith("Tempo ").endsWith("as tapped.");
+        assertThat(now().time().tempo().bpmAt(0)).isNotEqualTo(240);
+    }
+
+    @Test
+    void arrowsWalkThePadsAndPartsAreMutedHere() {
+        push(KeyCode.RIGHT);
+        push(KeyCode.DOWN);
+        assertThat(onFx(() -> lookup("#pad-5").query().isFocused())).isTrue();
+        clickOn("#play-mute-bass");
+        await(() -> now().part("bass").orElseThrow().mix().mute());
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(now().part("bass").orElseThrow().mix().mute()).isFalse();
+    }
+}
