@@ -363,6 +363,8 @@ final class LiveCycle {
         doAll(now);
         click.stop(now);
         renderer.silence();
+        // What those keys did is struck again below.
+        inputBuffers.forEach(EventBuffer::clear);
         tellKeysEnd();
         mode = Mode.PLAYING;
         startTime(transportTick, now);
@@ -641,6 +643,9 @@ final class LiveCycle {
         if (begins >= 0) {
             play(begins);
         }
+        if (mode != Mode.PLAYING) {
+            doAll(now);
+        }
         // While time stands only what was played is taken, at the tick where it stands.
         long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
         while (!deeds.isEmpty() && mode == Mode.PLAYING && deeds.get(0).tick() < to) {
@@ -649,9 +654,6 @@ final class LiveCycle {
                 advance(deed.tick(), false);
             }
             deed.does().accept(now);
-        }
-        if (mode != Mode.PLAYING) {
-            doAll(now);
         }
         advance(to, true);
         if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
