@@ -171,7 +171,19 @@ class TracesTest {
 
     private static LiveStatus at(long tick) {
         return new LiveStatus(
-                LiveStatus.Mode.PLAYING, 1, tick, 0, TempoMap.of(120), harpel.piece.Bracket.NONE, 0, 0, -1, 0, 0, "");
+                LiveStatus.Mode.PLAYING,
+                1,
+                tick,
+                0,
+                TempoMap.of(120),
+                "",
+                harpel.piece.Bracket.NONE,
+                0,
+                0,
+                -1,
+                0,
+                0,
+                "");
     }
 
     @Test

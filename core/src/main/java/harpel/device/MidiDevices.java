@@ -60,12 +60,13 @@ public final class MidiDevices implements AutoCloseable {
                 .setReceiver(receiver(engine.openInput(device.getDeviceInfo().getName())));
     }
 
-    /** Hands what a device sends to the engine; system messages are not played. */
+    /** Hands what a device sends to the engine: what is played, and clocks; other system messages are nothing to it. */
     static Receiver receiver(InputPort port) {
         return new Receiver() {
             @Override
             public void send(MidiMessage message, long timeStamp) {
-                if (message instanceof ShortMessage shortMessage && shortMessage.getStatus() < 0xF0) {
+                if (message instanceof ShortMessage shortMessage
+                        && (shortMessage.getStatus() < 0xF0 || isClock(shortMessage.getStatus()))) {
                     port.offer(
                             shortMessage.getStatus(),
                             shortMessage.getData1(),
@@ -79,6 +80,14 @@ public final class MidiDevices implements AutoCloseable {
                 // the device is closed by who opened it
             }
         };
+    }
+
+    private static boolean isClock(int status) {
+        return status == ShortMessage.TIMING_CLOCK
+                || status == ShortMessage.START
+                || status == ShortMessage.CONTINUE
+                || status == ShortMessage.STOP
+                || status == ShortMessage.SONG_POSITION_POINTER;
     }
 
     private String openSynthesizer(Ports ports) {

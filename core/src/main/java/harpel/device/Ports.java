@@ -113,6 +113,14 @@ public final class Ports implements LiveOutput, AutoCloseable {
     }
 
     @Override
+    public void sendPlain(String port, byte[] message, long dueNanos) {
+        Outlet outlet = ports.get(port);
+        if (outlet != null) {
+            outlet.offer(message, dueNanos);
+        }
+    }
+
+    @Override
     public void silence() {
         ports.values().forEach(Outlet::silence);
         listeners.forEach(Outlet::silence);

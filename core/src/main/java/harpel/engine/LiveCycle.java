@@ -14,6 +14,7 @@ import harpel.piece.Bracket;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Preset;
+import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -66,7 +67,8 @@ final class LiveCycle {
     private final Map<String, Way> past = new HashMap<>();
 
     private final Click click;
-
+    private final ClockOut clockOut;
+    private final ClockIn clockIn = new ClockIn();
     private boolean hurried;
     private BooleanSupplier interrupted = () -> false;
     private Renderer renderer;
@@ -95,6 +97,7 @@ final class LiveCycle {
         this.output = output;
         this.tap = tap;
         this.click = new Click(output);
+        this.clockOut = new ClockOut(output);
         List<Part> parts = program.piece().parts();
         this.keyPart = parts.isEmpty() ? "" : parts.get(0).id();
         this.renderer = newRenderer();
@@ -210,16 +213,21 @@ final class LiveCycle {
 
     /** The moment of a tick, on the later side of its nanosecond. */
     private long nanosAt(long tick) {
-        double nanos = program.piece().time().tempo().nanosAt(tick)
-                - program.piece().time().tempo().nanosAt(anchorTick);
+        TempoMap tempo = tempo();
+        double nanos = tempo.nanosAt(tick) - tempo.nanosAt(anchorTick);
         return anchorNanos + (long) Math.ceil(nanos);
+    }
+
+    /** What time goes by: the piece, or a clock that is followed. */
+    private TempoMap tempo() {
+        return clockIn.drives() ? clockIn.tempo() : program.piece().time().tempo();
     }
 
     private long tickAt(long nanos) {
         if (mode == Mode.STOPPED) {
             return renderer.position();
         }
-        var tempo = program.piece().time().tempo();
+        TempoMap tempo = tempo();
         double fromAnchor = tempo.nanosAt(anchorTick) + (nanos - anchorNanos);
         // A nanosecond's worth of rounding must not put a tick that is due into the next cycle.
         return (long) Math.floor(tempo.ticksAt(Math.max(0, fromAnchor)) + 1e-4);
@@ -294,7 +302,9 @@ final class LiveCycle {
 
     private void take(Program newProgram, long now, long glideTicks) {
         var tempo = newProgram.piece().time().tempo();
-        if (mode != Mode.STOPPED && !tempo.equals(program.piece().time().tempo())) {
+        if (mode != Mode.STOPPED
+                && !clockIn.drives()
+                && !tempo.equals(program.piece().time().tempo())) {
             anchorTick = tickAt(now);
             anchorNanos = now;
         }
@@ -360,6 +370,15 @@ final class LiveCycle {
         if (mode == Mode.PLAYING) {
             return;
         }
+        if (clockIn.isRunning(now)) {
+            // In step with the clock that is followed: its next one starts time.
+            clockIn.awaitsNext();
+            return;
+        }
+        playNow(now);
+    }
+
+    private void playNow(long now) {
         doAll(now);
         click.stop(now);
         renderer.silence();
@@ -372,6 +391,73 @@ final class LiveCycle {
         players.values().forEach(player -> player.locate(transportTick));
         // Keys that are down go on in the time of the transport.
         keysDown.replaceAll((key, held) -> held.stream().map(this::strikeAgain).toList());
+        clockOut.start(program.plan().bracket(), transportTick, now);
+    }
+
+    // Clocks
+
+    /** Time is sent to these outputs. */
+    void clockTo(List<String> ports, long now) {
+        clockOut.to(ports, now);
+    }
+
+    /** The clock of a way in is followed; of none where that is empty. */
+    void followClock(String port, long now) {
+        if (mode == Mode.PLAYING && clockIn.drives()) {
+            long tick = tickAt(now);
+            clockIn.follow(port);
+            anchorTick = tick;
+            anchorNanos = now;
+        }
+        clockIn.follow(port);
+    }
+
+    /** A system message of the clock that is followed (MIDI 1.0). */
+    private void realTime(InputPort.Played played) {
+        long nanos = played.nanos();
+        switch (played.status()) {
+            case ClockOut.CLOCK -> {
+                clockIn.clock(nanos, program.piece().time().tempo().bpmAt(transportTick));
+                if (clockIn.isAwaited()) {
+                    clockIn.starts(transportTick);
+                    playNow(nanos);
+                }
+                if (clockIn.drives() && mode == Mode.PLAYING) {
+                    anchorTick = clockIn.tick();
+                    anchorNanos = clockIn.nanos();
+                }
+            }
+            case ClockOut.START -> {
+                stop(nanos);
+                goTo(0, nanos);
+                clockIn.awaitsNext();
+            }
+            case ClockOut.CONTINUE -> {
+                if (mode != Mode.PLAYING) {
+                    clockIn.awaitsNext();
+                }
+            }
+            case ClockOut.STOP -> {
+                stop(nanos);
+                clockIn.letGo();
+            }
+            case ClockOut.POSITION -> {
+                boolean playing = mode == Mode.PLAYING;
+                stop(nanos);
+                goTo((played.data1() | (long) played.data2() << 7) * ClockOut.SIXTEENTH, nanos);
+                if (playing) {
+                    clockIn.awaitsNext();
+                }
+            }
+            default -> {}
+        }
+    }
+
+    private void goTo(long tick, long now) {
+        renderer.silence();
+        mode = Mode.STOPPED;
+        transportTick = tick;
+        startTime(tick, now);
     }
 
     private Held strikeAgain(Held held) {
@@ -436,10 +522,13 @@ final class LiveCycle {
     void stop(long now) {
         click.stop(now);
         if (mode != Mode.PLAYING) {
+            clockIn.letGo();
             return;
         }
         renderer.render(Math.max(renderer.position(), tickAt(now)));
         transportTick = song(renderer.position());
+        clockOut.stop(now);
+        clockIn.letGo();
         renderer.stop(false);
         mode = renderer.isQuiet() ? Mode.STOPPED : Mode.KEYS;
         anchor(now);
@@ -481,6 +570,8 @@ final class LiveCycle {
 
     private void quieten(long now) {
         click.stop(now);
+        clockOut.stop(now);
+        clockIn.letGo();
         forgetKeys();
         inputBuffers.forEach(EventBuffer::clear);
         sounding.clear();
@@ -528,6 +619,12 @@ final class LiveCycle {
      * @param port the name of the way it came in; {@link InputPort#KEYS} always goes to the chosen part
      */
     void take(String port, InputPort.Played played) {
+        if (played.status() >= Message.SYSTEM_EXCLUSIVE) {
+            if (clockIn.hears(port)) {
+                realTime(played);
+            }
+            return;
+        }
         int kind = played.status() & 0xF0;
         boolean press = kind == 0x90 && played.data2() > 0;
         boolean release = kind == 0x80 || kind == 0x90 && !press;
@@ -639,6 +736,11 @@ final class LiveCycle {
 
     /** Renders up to now and sends. */
     void render(long now) {
+        if (mode == Mode.PLAYING && clockIn.isLost(now)) {
+            String from = clockIn.name();
+            stop(now);
+            trouble("The clock of “" + from + "” has not come for a second, and play was stopped.");
+        }
         long begins = click.act(now);
         if (begins >= 0) {
             play(begins);
@@ -673,6 +775,7 @@ final class LiveCycle {
         if (mode == Mode.PLAYING) {
             feedPhrases(to);
             click.beats(program.piece().time(), renderer.position(), to, this::nanosAt);
+            clockOut.run(program.plan().bracket(), to, this::nanosAt);
         }
         for (int in = 0; in < inputParts.size(); in++) {
             EventBuffer played = inputBuffers.get(in);
@@ -716,12 +819,14 @@ final class LiveCycle {
         long next = renderer.nextTick();
         if (mode == Mode.PLAYING) {
             next = Math.min(next, click.nextBeat(program.piece().time(), renderer.position()));
+            next = Math.min(next, clockOut.nextTick());
             next = deeds.isEmpty() ? next : Math.min(next, deeds.get(0).tick());
             for (PhrasePlayer player : playing) {
                 next = Math.min(next, player.nextTick());
             }
         }
-        return Math.min(click.nextNanos(), next == Ticks.NEVER ? Long.MAX_VALUE : nanosAt(next));
+        long clocks = mode == Mode.PLAYING ? clockIn.lostNanos() : Long.MAX_VALUE;
+        return Math.min(Math.min(clocks, click.nextNanos()), next == Ticks.NEVER ? Long.MAX_VALUE : nanosAt(next));
     }
 
     /** What the interface may know; the same object as before while nothing has changed. */
@@ -734,7 +839,8 @@ final class LiveCycle {
                 && old.run() == run
                 && old.anchorTick() == tick
                 && old.anchorNanos() == anchorNanos
-                && old.tempo() == program.piece().time().tempo()
+                && old.tempo() == tempo()
+                && old.clock().equals(clockIn.driver())
                 && old.bracket() == program.plan().bracket()
                 && old.worstLateNanos() == late
                 && old.notesIn() == notesIn
@@ -747,7 +853,8 @@ final class LiveCycle {
                     run,
                     tick,
                     anchorNanos,
-                    program.piece().time().tempo(),
+                    tempo(),
+                    clockIn.driver(),
                     program.plan().bracket(),
                     late,
                     notesIn,

@@ -265,6 +265,16 @@ public final class LiveEngine implements AutoCloseable {
         command(() -> cycle.strikeAt(tick, InputPort.toPart(part), pitches, 0));
     }
 
+    /** Time is sent to these outputs: 24 clocks a quarter, start, continue, stop, position. */
+    public void clockTo(List<String> ports) {
+        command(() -> cycle.clockTo(ports, clock.getAsLong()));
+    }
+
+    /** The clock of a way in drives the transport, which starts and stops with it; none where that is empty. */
+    public void followClock(String input) {
+        command(() -> cycle.followClock(input, clock.getAsLong()));
+    }
+
     /** Time goes on a little later, or earlier, from now on; at most a fifth of a second. */
     public void nudge(long nanos) {
         command(() -> cycle.nudge(nanos));

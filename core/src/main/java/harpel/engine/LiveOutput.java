@@ -12,6 +12,9 @@ public interface LiveOutput {
      */
     void send(String port, Event event, long dueNanos);
 
+    /** Sends a message that is no event of the music, such as a clock. */
+    default void sendPlain(String port, byte[] message, long dueNanos) {}
+
     /** All Notes Off and All Sound Off on every channel of every port. */
     void silence();
 

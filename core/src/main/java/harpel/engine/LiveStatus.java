@@ -8,6 +8,8 @@ import harpel.time.TempoMap;
  *
  * @param run counts up whenever time starts anew
  * @param anchorTick the tick at {@code anchorNanos}; while time runs the position follows from these
+ * @param tempo what time goes by, of the piece or of a clock that is followed
+ * @param clock the way in whose clock drives time; empty for its own
  * @param bracket what is played over and over; ticks are counted on and on
  * @param worstLateNanos the worst lateness of a scheduled event in the last minute
  * @param notesIn how many notes have been played in all
@@ -21,6 +23,7 @@ public record LiveStatus(
         long anchorTick,
         long anchorNanos,
         TempoMap tempo,
+        String clock,
         Bracket bracket,
         long worstLateNanos,
         long notesIn,
