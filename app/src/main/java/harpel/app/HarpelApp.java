@@ -78,6 +78,13 @@ public final class HarpelApp extends Application {
         OctaveNaming.show(settings.octaves());
         session.look().theme().set(shot == null ? settings.theme() : Theme.DAY);
         session.look().size().set(shot == null ? settings.size() : sizeOf(words));
+        if (shot == null) {
+            session.deviceDesk().take(settings.devices());
+            session.deviceDesk()
+                    .changes()
+                    .addListener((property, before, now) ->
+                            settings.keep(session.deviceDesk().kept()));
+        }
         if (shot == null && settings.isFirstStart() && session.document().file().get() == null) {
             pane.showFirstPage(files);
         }

@@ -2,6 +2,7 @@ package harpel.app;
 
 import harpel.app.chain.ChainView;
 import harpel.app.chain.StageRow;
+import harpel.app.devices.DevicesPage;
 import harpel.app.draw.Drawing;
 import harpel.app.inspector.Inspector;
 import harpel.app.parts.PartCard;
@@ -60,6 +61,8 @@ final class HarpelPane extends BorderPane {
     private final VariationPage variations;
     private final TimelineView timeline;
     private final PlayView play;
+    private final DevicesPage devices;
+    private View beforeDevices = View.CHAIN;
     private final Node foot;
     private final Label keysInfo = new Label();
     private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
@@ -89,6 +92,7 @@ final class HarpelPane extends BorderPane {
         phrases = new PhraseView(session);
         timeline = new TimelineView(session);
         play = new PlayView(session);
+        devices = new DevicesPage(session, () -> session.look().view().set(beforeDevices));
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
@@ -139,13 +143,21 @@ final class HarpelPane extends BorderPane {
     private void switchTo(View view) {
         boolean sheet = view == View.VARIATIONS;
         // The timeline has the cards of the parts beside its rows.
-        setLeft(sheet || view == View.TIMELINE || view == View.PLAY ? null : parts);
+        boolean own = view == View.TIMELINE || view == View.PLAY || view == View.DEVICES;
+        setLeft(sheet || own ? null : parts);
+        if (!sheet && view != View.DEVICES) {
+            beforeDevices = view;
+        }
         session.performing().releaseAll();
         setBottom(sheet ? null : foot);
         if (sheet) {
             setRight(null);
             setCenter(variations);
             variations.requestFocus();
+        } else if (view == View.DEVICES) {
+            setRight(null);
+            setCenter(devices);
+            devices.requestFocus();
         } else if (view == View.PLAY) {
             setRight(null);
             setCenter(play);
@@ -410,6 +422,8 @@ final class HarpelPane extends BorderPane {
             timeline.draw();
         } else if (session.look().view().get() == View.PLAY) {
             play.draw();
+        } else if (session.look().view().get() == View.DEVICES) {
+            devices.draw();
         } else {
             chain.draw(nanos);
             inspector.draw();

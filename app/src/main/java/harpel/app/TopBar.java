@@ -317,7 +317,7 @@ final class TopBar extends HBox {
                 switch (status.mode()) {
                     case STOPPED -> "stands";
                     case KEYS -> "keys";
-                    case PLAYING -> "own";
+                    case PLAYING -> status.clock().isEmpty() ? "own" : "follows";
                 });
         if (status.worstLateNanos() != shownLate) {
             shownLate = status.worstLateNanos();

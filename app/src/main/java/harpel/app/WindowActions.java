@@ -99,6 +99,11 @@ final class WindowActions {
                 () -> !document.piece().get().sounds().isEmpty(),
                 session.sounds()::builtIn);
         line();
+        inMenu(
+                "devices",
+                "MIDI devices and clock…",
+                "Shortcut+5",
+                () -> session.look().view().set(View.DEVICES));
         inMenu("octaves", "Call note 60 C3, or C4 again", "Shortcut+Shift+C", this::otherOctaves);
         inMenu("larger", "Larger", "Shortcut+Shift+Equals", () -> session.look().resize(1));
         inMenu(
@@ -129,6 +134,23 @@ final class WindowActions {
                 "The Play view",
                 "Shortcut+4",
                 () -> session.look().view().set(View.PLAY));
+        action(
+                "metronome",
+                "Metronome on or off",
+                "Shortcut+Shift+J",
+                () -> session.recorder()
+                        .metronome()
+                        .set(!session.recorder().metronome().get()));
+        action(
+                "nudge-earlier",
+                "Time 10 ms earlier",
+                "Shortcut+Comma",
+                () -> session.deviceDesk().nudge(false));
+        action(
+                "nudge-later",
+                "Time 10 ms later",
+                "Shortcut+Period",
+                () -> session.deviceDesk().nudge(true));
         action("tap", "Tap the tempo", "Shortcut+Shift+T", session.performing()::tap);
         action("add-part", "Add a part", "Shortcut+Shift+N", () -> PartActions.add(session));
         action("duplicate-part", "Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session));

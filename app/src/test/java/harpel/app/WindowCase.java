@@ -72,7 +72,7 @@ abstract class WindowCase extends Hand {
         interact(() -> {
             begin();
             HarpelApp.loadFonts();
-            session = new Session(piece());
+            session = new Session(piece(), new harpel.device.Ports(), machine(), System::nanoTime);
             sent = session.transport().record();
             pane = new HarpelPane(session);
             files = new Files(session, stage);
@@ -103,6 +103,11 @@ abstract class WindowCase extends Hand {
                     .forEach(Window::hide);
         });
         session.close();
+    }
+
+    /** The MIDI devices there are: none of the machine's own. */
+    harpel.device.MachineDevices machine() {
+        return List::of;
     }
 
     List<byte[]> messages() {

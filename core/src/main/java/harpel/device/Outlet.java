@@ -41,6 +41,8 @@ final class Outlet implements AutoCloseable {
     private volatile long sendingSince;
 
     private volatile String failure = "";
+    private volatile long delayNanos;
+    private volatile long activeNanos;
 
     /**
      * @param threaded whether it sends on a thread of its own; else whoever calls {@link #pump} does
@@ -58,6 +60,16 @@ final class Outlet implements AutoCloseable {
         }
     }
 
+    /** Everything sounds so much later from now on. */
+    void delay(long nanos) {
+        delayNanos = nanos;
+        wake();
+    }
+
+    long activeNanos() {
+        return activeNanos;
+    }
+
     /** Puts a message behind those that wait. On the engine's thread; never waits. */
     void offer(byte[] message, long dueNanos) {
         if (!queue.offer(new Timed(message, dueNanos))) {
@@ -68,6 +80,11 @@ final class Outlet implements AutoCloseable {
 
     /** Ends everything, in its turn. On the engine's thread. */
     void silence() {
+        if (delayNanos > 0) {
+            // What waits for its time is not to sound after all.
+            panic();
+            return;
+        }
         if (!queue.offer(new Timed(null, clock.getAsLong()))) {
             overflow = true;
         }
@@ -102,14 +119,25 @@ final class Outlet implements AutoCloseable {
     private void run() {
         while (!closing) {
             if (pump() == 0) {
-                if (failure.isEmpty()) {
+                if (failure.isEmpty() && queue.isEmpty()) {
                     LockSupport.park(this);
+                } else if (failure.isEmpty()) {
+                    rest();
                 } else {
                     LockSupport.parkNanos(this, RETRY_NANOS / 4);
                 }
             }
         }
         finish();
+    }
+
+    /** Waits for the time of what is to be sent next. */
+    private void rest() {
+        Timed head = queue.peek();
+        long left = head == null ? 0 : head.dueNanos + delayNanos - clock.getAsLong();
+        if (left > 0) {
+            LockSupport.parkNanos(this, left);
+        }
     }
 
     private void finish() {
@@ -142,7 +170,7 @@ final class Outlet implements AutoCloseable {
                 endAll();
                 tellAll();
             } else {
-                send(timed.message, timed.dueNanos);
+                send(timed.message, timed.dueNanos + delayNanos);
             }
         }
         if (overflow) {
@@ -160,6 +188,12 @@ final class Outlet implements AutoCloseable {
             queue.clear();
             endAll();
             tellAll();
+        }
+        if (delayNanos > 0) {
+            Timed head = queue.peek();
+            if (head != null && clock.getAsLong() < head.dueNanos + delayNanos && !closing) {
+                return null;
+            }
         }
         return queue.poll();
     }
@@ -219,6 +253,7 @@ final class Outlet implements AutoCloseable {
             return false;
         }
         sendingSince = Math.max(1, clock.getAsLong());
+        activeNanos = sendingSince;
         try {
             port.send(message, dueNanos);
             lateness.record(clock.getAsLong(), Math.max(0, clock.getAsLong() - dueNanos));

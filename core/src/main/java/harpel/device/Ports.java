@@ -30,6 +30,9 @@ public final class Ports implements LiveOutput, AutoCloseable {
     /** Those of the ports, to be looked through by the engine at each turn. */
     private volatile Outlet[] outlets = {};
 
+    /** By the names of ports, in milliseconds. */
+    private final Map<String, Integer> delays = new TreeMap<>();
+
     private final ConcurrentLinkedQueue<String> opened = new ConcurrentLinkedQueue<>();
 
     public Ports() {
@@ -64,6 +67,7 @@ public final class Ports implements LiveOutput, AutoCloseable {
     private void take(Map<String, Outlet> newPorts) {
         ports = newPorts;
         outlets = newPorts.values().toArray(Outlet[]::new);
+        spreadDelays();
     }
 
     /** A port is gone, as a device that was unplugged; what sounded there has ended. */
@@ -85,6 +89,31 @@ public final class Ports implements LiveOutput, AutoCloseable {
     /** The names of the ports there are. */
     public List<String> names() {
         return List.copyOf(ports.keySet());
+    }
+
+    /**
+     * A port sounds so much later than others, or earlier where that is below 0, in milliseconds: then all others wait for it.
+     * It stays with the name.
+     */
+    public synchronized void delay(String name, int millis) {
+        delays.put(name, millis);
+        spreadDelays();
+    }
+
+    private void spreadDelays() {
+        // Only those that are there count: nobody waits for a port that is not.
+        int earliest = 0;
+        for (String name : ports.keySet()) {
+            earliest = Math.min(earliest, delays.getOrDefault(name, 0));
+        }
+        int first = earliest;
+        ports.forEach((name, outlet) -> outlet.delay((delays.getOrDefault(name, 0) - first) * 1_000_000L));
+    }
+
+    /** When something was last sent there, as {@link System#nanoTime}; 0 for never. */
+    public long activeNanos(String name) {
+        Outlet outlet = ports.get(name);
+        return outlet == null ? 0 : outlet.activeNanos();
     }
 
     /** What is wrong with which port, by name. */

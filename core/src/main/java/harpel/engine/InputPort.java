@@ -33,6 +33,9 @@ public final class InputPort {
 
     private final AtomicLong leftOut = new AtomicLong();
     private volatile boolean overflowing;
+    private volatile long activeNanos;
+    /** The only channel that is heard, 1–16; 0 for all. */
+    private volatile int onlyChannel;
 
     InputPort(String name, Thread engine) {
         this.name = name;
@@ -60,6 +63,12 @@ public final class InputPort {
      * @return false when the engine has fallen so far behind that it was not taken, unless it is an end, which is never lost
      */
     public boolean offer(int status, int data1, int data2, long nanos) {
+        activeNanos = nanos;
+        int only = onlyChannel;
+        boolean end = (status & 0xF0) == 0x80 || (status & 0xF0) == 0x90 && data2 == 0;
+        if (only > 0 && status < 0xF0 && (status & 0x0F) + 1 != only && !end) {
+            return true;
+        }
         boolean taken = !overflowing && queue.offer(new Played(status, data1, data2, nanos));
         if (!taken) {
             overflowing = true;
@@ -77,6 +86,20 @@ public final class InputPort {
         }
         LockSupport.unpark(engine);
         return taken;
+    }
+
+    /**
+     * Hears one channel only from now on; notes of others that have begun end.
+     *
+     * @param channel 1–16; 0 for all
+     */
+    public void hearOnly(int channel) {
+        onlyChannel = channel;
+    }
+
+    /** When something came last, as {@link System#nanoTime}; 0 for never. */
+    public long activeNanos() {
+        return activeNanos;
     }
 
     private void mark(int bit) {

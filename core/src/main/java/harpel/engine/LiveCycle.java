@@ -43,6 +43,8 @@ final class LiveCycle {
     private record Key(String port, int channel, int pitch) {}
 
     private static final Map<String, Way> NONE = Map.of();
+    private static final int TEST_PITCH = 60;
+    private static final int TEST_VELOCITY = 90;
     private static final long FARTHEST_NUDGE = 200_000_000L;
 
     private final LongSupplier clock;
@@ -65,6 +67,9 @@ final class LiveCycle {
     private final List<EventBuffer> inputBuffers = new ArrayList<>();
     /** The ways to outputs that stages send to past any part. */
     private final Map<String, Way> past = new HashMap<>();
+
+    /** The test notes that sound, by their outputs. */
+    private final Map<String, NoteStart> tests = new HashMap<>();
 
     private final Click click;
     private final ClockOut clockOut;
@@ -702,6 +707,29 @@ final class LiveCycle {
         down.add(new Held(part.id(), note));
         keysDown.put(key, down);
         addPlayed(part.id(), note);
+    }
+
+    /** Every key that a way in holds is let go of. */
+    void inputGone(String port, long now) {
+        for (Key key : List.copyOf(keysDown.keySet())) {
+            if (key.port().equals(port)) {
+                release(
+                        keysDown.remove(key),
+                        new InputPort.Played(0x80 | key.channel(), key.pitch(), NoteEnd.PLAIN_RELEASE, now));
+            }
+        }
+    }
+
+    void testNote(String port, boolean on, long now) {
+        NoteStart before = tests.remove(port);
+        if (before != null) {
+            output.send(port, NoteEnd.plain(before.tick() + 1, before), now);
+        }
+        if (on) {
+            NoteStart note = NoteStart.played(0, 0, 0, TEST_PITCH, TEST_VELOCITY);
+            tests.put(port, note);
+            output.send(port, note, now);
+        }
     }
 
     private Message message(Part part, InputPort.Played played) {

@@ -114,6 +114,16 @@ public final class LiveEngine implements AutoCloseable {
         return port;
     }
 
+    /** The device of a way in is gone: every key it held is let go of. */
+    public void inputGone(String name) {
+        command(() -> cycle.inputGone(name, clock.getAsLong()));
+    }
+
+    /** Strikes a note at an output, past all parts, for whoever wants to know where it is heard; and ends it. */
+    public void testNote(String output, boolean on) {
+        command(() -> cycle.testNote(output, on, clock.getAsLong()));
+    }
+
     /** The names of the ways in there are, but for the window's own keys. */
     public List<String> inputNames() {
         return inputs.stream()

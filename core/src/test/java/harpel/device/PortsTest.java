@@ -100,7 +100,7 @@ class PortsTest {
         Ports ports = new Ports();
         ports.addListener(recording);
         try (LiveEngine engine = new LiveEngine(Piece.empty(), ports, Tap.NONE)) {
-            Receiver receiver = MidiDevices.receiver(engine.openInput("Cable"));
+            Receiver receiver = JavaDevices.receiver(engine.openInput("Cable"));
             receiver.send(new ShortMessage(ShortMessage.TIMING_CLOCK), -1);
             receiver.send(new ShortMessage(0x93, 60, 90), -1);
             engine.start();
@@ -151,7 +151,7 @@ class PortsTest {
         when(synth.getReceiver()).thenReturn(mock(Receiver.class));
         SoundBank bank = mock(SoundBank.class);
         Ports ports = new Ports(() -> 0, false);
-        MidiDevices devices = new MidiDevices();
+        BuiltInSound devices = new BuiltInSound();
         devices.useSounds(bank, ports);
         devices.openSynthesizer(synth, ports);
         verify(bank).load(synth);

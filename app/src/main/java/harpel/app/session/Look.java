@@ -25,6 +25,8 @@ public final class Look {
         PHRASE,
         TIMELINE,
         PLAY,
+        /** The page of MIDI devices and the clock. */
+        DEVICES,
         /** The sheet of variations, which takes the whole page. */
         VARIATIONS
     }

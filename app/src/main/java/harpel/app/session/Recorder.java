@@ -34,6 +34,7 @@ public final class Recorder {
     private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
     private final IntegerProperty countIn = new SimpleIntegerProperty(1);
     private final BooleanProperty click = new SimpleBooleanProperty(true);
+    private final BooleanProperty metronome = new SimpleBooleanProperty();
     private final IntegerProperty clickLevel = new SimpleIntegerProperty(100);
     private final BooleanProperty adding = new SimpleBooleanProperty(true);
     private final BooleanProperty sent = new SimpleBooleanProperty();
@@ -56,11 +57,17 @@ public final class Recorder {
     Recorder(Session session) {
         this.session = session;
         click.addListener((property, before, now) -> tellClick());
+        metronome.addListener((property, before, now) -> tellClick());
         clickLevel.addListener((property, before, now) -> tellClick());
     }
 
     private void tellClick() {
-        session.transport().engine().click(armed.get() && click.get(), clickLevel.get());
+        session.transport().engine().click(metronome.get() || armed.get() && click.get(), clickLevel.get());
+    }
+
+    /** Whether beats are clicked whenever it plays. */
+    public BooleanProperty metronome() {
+        return metronome;
     }
 
     /** Whether it records, or will once the transport runs. */

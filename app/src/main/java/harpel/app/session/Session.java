@@ -1,5 +1,7 @@
 package harpel.app.session;
 
+import harpel.device.JavaDevices;
+import harpel.device.MachineDevices;
 import harpel.device.Ports;
 import harpel.engine.LiveStatus;
 import harpel.format.PieceFile;
@@ -32,19 +34,21 @@ public final class Session implements AutoCloseable {
     private final TimelineMade timelineMade;
     private final Writing writing;
     private final Performing performing;
+    private final DeviceDesk deviceDesk;
 
     public Session(Piece piece) {
-        this(piece, new Ports(), System::nanoTime);
+        this(piece, new Ports(), new JavaDevices(), System::nanoTime);
     }
 
     /**
      * @param ports the ways out
+     * @param machine the MIDI devices there are
      * @param clock as {@link System#nanoTime}
      */
-    public Session(Piece piece, Ports ports, LongSupplier clock) {
+    public Session(Piece piece, Ports ports, MachineDevices machine, LongSupplier clock) {
         document = new Document(piece, messages);
         selection = new Selection(document);
-        transport = new Transport(document.piece().get(), ports, clock, messages);
+        transport = new Transport(document.piece().get(), ports, machine, clock, messages);
         levers = new LeverWiring(this);
         desk = new PhraseDesk(document, selection, messages);
         keeping = new Keeping(this);
@@ -57,6 +61,7 @@ public final class Session implements AutoCloseable {
         timelineMade = new TimelineMade(this);
         writing = new Writing(this);
         performing = new Performing(this);
+        deviceDesk = new DeviceDesk(this);
         document.onChange(change -> {
             performing.give(change.after());
             forgetWhatIsNoMore(change);
@@ -126,6 +131,11 @@ public final class Session implements AutoCloseable {
     /** What is worked on in the timeline. */
     public TimelineDesk timeline() {
         return timeline;
+    }
+
+    /** How the MIDI devices are used, and the clock. */
+    public DeviceDesk deviceDesk() {
+        return deviceDesk;
     }
 
     /** What is done on stage. */

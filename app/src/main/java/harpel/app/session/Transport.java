@@ -2,7 +2,9 @@ package harpel.app.session;
 
 import harpel.capture.Heard;
 import harpel.chain.StageAddress;
-import harpel.device.MidiDevices;
+import harpel.device.BuiltInSound;
+import harpel.device.Devices;
+import harpel.device.MachineDevices;
 import harpel.device.OutputPort;
 import harpel.device.Ports;
 import harpel.device.RecordingPort;
@@ -36,7 +38,8 @@ public final class Transport implements AutoCloseable {
     private final TraceQueue queue = new TraceQueue();
     private final Heard heard = new Heard();
     private final TraceStore traces = new TraceStore();
-    private final MidiDevices devices = new MidiDevices();
+    private final BuiltInSound sound = new BuiltInSound();
+    private final Devices devices;
     private final Ports ports;
     private final LongSupplier clock;
     private final LiveEngine engine;
@@ -48,12 +51,13 @@ public final class Transport implements AutoCloseable {
      * @param ports the ways out, which are closed with it
      * @param clock as {@link System#nanoTime}
      */
-    Transport(Piece piece, Ports ports, LongSupplier clock, Messages messages) {
+    Transport(Piece piece, Ports ports, MachineDevices machine, LongSupplier clock, Messages messages) {
         this.messages = messages;
         this.ports = ports;
         this.clock = clock;
         engine = new LiveEngine(piece, ports, Tap.both(queue, heard), clock);
         keys = engine.openInput(InputPort.KEYS);
+        devices = new Devices(machine, engine, ports, text -> Platform.runLater(() -> messages.say(text)));
     }
 
     /** Starts the engine; apart from making it, so that the window may be there first. What was played before is played then. */
@@ -65,17 +69,23 @@ public final class Transport implements AutoCloseable {
     public void openDevices() {
         Thread opener = new Thread(
                 () -> {
-                    MidiDevices.Report report = devices.openAll(engine, ports);
-                    Platform.runLater(() -> noSound.set(report.noSound()));
+                    String none = sound.openSound(ports);
+                    Platform.runLater(() -> noSound.set(none));
                 },
-                "harpel-devices");
+                "harpel-sound");
         opener.setDaemon(true);
         opener.start();
+        devices.start();
     }
 
     /** Lets other sounds stand in for the built-in ones; null for those. From any thread; takes up to seconds. */
     void useSounds(SoundBank bank) throws IOException {
-        devices.useSounds(bank, ports);
+        sound.useSounds(bank, ports);
+    }
+
+    /** The MIDI devices that are there or were. */
+    public Devices devices() {
+        return devices;
     }
 
     public LiveEngine engine() {
@@ -230,8 +240,8 @@ public final class Transport implements AutoCloseable {
 
     @Override
     public void close() {
+        devices.close();
         engine.close();
         ports.close();
-        devices.close();
     }
 }

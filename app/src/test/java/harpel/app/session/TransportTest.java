@@ -22,7 +22,8 @@ import org.mockito.stubbing.Answer;
 class TransportTest {
     private final Messages messages = new Messages();
     private final Ports ports = new Ports();
-    private final Transport transport = new Transport(Piece.empty(), ports, System::nanoTime, messages);
+    private final Transport transport =
+            new Transport(Piece.empty(), ports, java.util.List::of, System::nanoTime, messages);
 
     @AfterEach
     void close() {

@@ -1,0 +1,230 @@
+package harpel.app.devices;
+
+import harpel.app.session.DeviceDesk;
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.app.ui.Field;
+import harpel.app.ui.Scrolling;
+import harpel.device.Devices;
+import harpel.device.Devices.Shown;
+import harpel.device.Ports;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import javafx.css.PseudoClass;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The MIDI devices of the machine: what comes in and goes out there, how they are used, and the clock. */
+public final class DevicesPage extends BorderPane {
+    private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
+    private static final long LIT_NANOS = 150_000_000L;
+    private static final int LOOK_EVERY = 15;
+    private static final double NAME_WIDE = 300;
+
+    private final Session session;
+    private final DeviceDesk desk;
+    private final VBox inputs = new VBox(5);
+    private final VBox outputs = new VBox(5);
+    private final Map<String, Region> lights = new LinkedHashMap<>();
+    private List<Shown> shown;
+    private int shownChanges = -1;
+    private int frame;
+
+    public DevicesPage(Session session, Runnable back) {
+        this.session = session;
+        this.desk = session.deviceDesk();
+        setId("devices-page");
+        getStyleClass().add("phrase-view");
+        Label title = new Label("MIDI devices and clock");
+        title.getStyleClass().add("part-title");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head =
+                new HBox(10, title, space, Buttons.button("Back", "close-devices", "Back to the view before", back));
+        head.setAlignment(Pos.CENTER_LEFT);
+        ToggleButton metronome = Buttons.toggle(
+                "metronome",
+                "metronome",
+                "Clicks on the beats while it plays, in the built-in sounds  (Ctrl+Shift+J)",
+                session.recorder().metronome()::set);
+        session.recorder().metronome().addListener((property, before, now) -> metronome.setSelected(now));
+        HBox time = new HBox(
+                8,
+                metronome,
+                Buttons.small(
+                        "tap",
+                        "tap-tempo",
+                        "Tap the tempo: the third tap sets it  (Ctrl+Shift+T)",
+                        () -> session.performing().tap()),
+                Buttons.small(
+                        "‹ earlier", "nudge-earlier", "Time goes on 10 ms earlier  (Ctrl+,)", () -> desk.nudge(false)),
+                Buttons.small("later ›", "nudge-later", "Time goes on 10 ms later  (Ctrl+.)", () -> desk.nudge(true)));
+        time.setAlignment(Pos.CENTER_LEFT);
+        VBox content = new VBox(
+                10,
+                head,
+                heading("Inputs", "what they play goes to the parts that hear them, or to the chosen part"),
+                inputs,
+                heading("Outputs", "parts sound there; a delay lines up instruments that answer early or late"),
+                outputs,
+                heading("Time", "of its own, or that of an input whose clock is followed"),
+                time);
+        content.setPadding(new Insets(12, 20, 12, 20));
+        setCenter(new Scrolling(content));
+    }
+
+    private static HBox heading(String name, String about) {
+        Label head = new Label(name);
+        head.getStyleClass().add("string-name");
+        Label words = new Label(about);
+        words.getStyleClass().add("soft");
+        HBox row = new HBox(10, head, words);
+        row.setAlignment(Pos.BASELINE_LEFT);
+        return row;
+    }
+
+    private void show(List<Shown> all) {
+        lights.clear();
+        inputs.getChildren().clear();
+        outputs.getChildren().clear();
+        outputs.getChildren().add(output(new Shown(Ports.BUILT_IN, false, true, Devices.Use.PLAIN, "")));
+        for (Shown one : all) {
+            (one.isInput() ? inputs : outputs).getChildren().add(one.isInput() ? input(one) : output(one));
+        }
+        if (inputs.getChildren().isEmpty()) {
+            inputs.getChildren().add(soft("There is none. One that is plugged in is found within two seconds."));
+        }
+    }
+
+    private static Label soft(String words) {
+        Label label = new Label(words);
+        label.getStyleClass().add("soft");
+        return label;
+    }
+
+    private static String id(Shown one) {
+        String name = one.name().isEmpty() ? "built-in" : one.name();
+        return (one.isInput() ? "in-" : "out-")
+                + name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
+    }
+
+    private HBox row(Shown one) {
+        Region light = new Region();
+        light.getStyleClass().add("light");
+        lights.put((one.isInput() ? "i" : "o") + one.name(), light);
+        Label name = new Label(one.name().isEmpty() ? "Built-in sounds" : one.name());
+        name.setMinWidth(NAME_WIDE);
+        name.setMaxWidth(NAME_WIDE);
+        String words = !one.isThere()
+                ? "gone; taken up again when it is back"
+                : !one.problem().isEmpty()
+                        ? "does not open: " + one.problem()
+                        : one.use().used() ? "" : "not used";
+        Label state = soft(words);
+        if (one.isThere() && !one.problem().isEmpty()) {
+            state.getStyleClass().setAll("label", "problem");
+        }
+        HBox row = new HBox(8, light, name);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.setId(id(one));
+        if (!one.name().isEmpty()) {
+            ToggleButton used = Buttons.toggle(
+                    "used",
+                    "use-" + id(one),
+                    "Whether the device is opened at all; kept on this machine",
+                    on -> desk.use(one.name(), one.isInput(), one.use().withUsed(on)));
+            used.setSelected(one.use().used());
+            row.getChildren().add(used);
+        }
+        row.getChildren().add(state);
+        return row;
+    }
+
+    private HBox input(Shown one) {
+        HBox row = row(one);
+        Choice<Integer> channel = new Choice<>(
+                "channel-" + id(one),
+                "Which channels of it are heard",
+                number -> number == 0 ? "all channels" : "channel " + number,
+                number -> desk.use(one.name(), true, one.use().withChannel(number)));
+        channel.show(IntStream.rangeClosed(0, 16).boxed().toList(), one.use().channel());
+        channel.setMaxWidth(130);
+        boolean follows = desk.clockFrom().equals(one.name());
+        ToggleButton clock = Buttons.toggle(
+                "follow its clock",
+                "follow-" + id(one),
+                "It starts, stops and drives time; jitter is taken out",
+                on -> desk.follow(on ? one.name() : ""));
+        clock.setSelected(follows);
+        row.getChildren().addAll(2 + 1, List.of(channel, clock));
+        return row;
+    }
+
+    private HBox output(Shown one) {
+        HBox row = row(one);
+        List<javafx.scene.Node> more = new ArrayList<>();
+        Button test = Buttons.small("test note", "test-" + id(one), "Sounds a C while it is pressed", () -> {});
+        test.addEventHandler(
+                MouseEvent.MOUSE_PRESSED, event -> session.transport().engine().testNote(one.name(), true));
+        test.addEventHandler(
+                MouseEvent.MOUSE_RELEASED, event -> session.transport().engine().testNote(one.name(), false));
+        more.add(test);
+        if (!one.name().isEmpty()) {
+            Field delay = new Field(
+                    "delay-" + id(one),
+                    "How many milliseconds it sounds later, or with − earlier, than others: −250–250",
+                    text -> delayTyped(one, text),
+                    session::say);
+            delay.show(one.use().delay() + " ms");
+            delay.setPrefColumnCount(5);
+            ToggleButton clock = Buttons.toggle(
+                    "send clock",
+                    "clock-" + id(one),
+                    "24 clocks a quarter, start, stop, continue and song position",
+                    on -> desk.clockTo(one.name(), on));
+            clock.setSelected(desk.clockTo().contains(one.name()));
+            more.add(delay);
+            more.add(clock);
+        }
+        row.getChildren().addAll(one.name().isEmpty() ? 2 : 2 + 1, more);
+        return row;
+    }
+
+    private void delayTyped(Shown one, String text) {
+        String bare = text.replace("ms", "").replace('−', '-').strip();
+        if (!bare.matches("-?\\d{1,3}") || Math.abs(Integer.parseInt(bare)) > Devices.MOST_DELAY) {
+            throw new IllegalArgumentException("a delay is −250–250 ms, but was to be “" + text + "”");
+        }
+        desk.use(one.name(), false, one.use().withDelay(Integer.parseInt(bare)));
+    }
+
+    /** Draws a frame. */
+    public void draw() {
+        if (frame++ % LOOK_EVERY == 0 || desk.changes().get() != shownChanges) {
+            List<Shown> all = session.transport().devices().all();
+            if (!all.equals(shown) || desk.changes().get() != shownChanges) {
+                shown = all;
+                shownChanges = desk.changes().get();
+                show(all);
+            }
+        }
+        long now = session.transport().nanos();
+        lights.forEach((key, light) -> {
+            long active = session.transport().devices().activeNanos(key.substring(1), key.startsWith("i"));
+            light.pseudoClassStateChanged(ACTIVE, active != 0 && now - active < LIT_NANOS);
+        });
+    }
+}

@@ -1,0 +1,124 @@
+package harpel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.app.session.DeviceDesk;
+import harpel.app.session.Look.View;
+import harpel.app.session.Settings;
+import harpel.device.Devices;
+import harpel.device.RecordingPort;
+import harpel.device.SimulatedMachine;
+import harpel.engine.LiveStatus.Mode;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The page of MIDI devices and the clock, against simulated devices. */
+class WindowDevicesTest extends WindowCase {
+    private final SimulatedMachine machine = new SimulatedMachine();
+    private SimulatedMachine.Device keys;
+    private final RecordingPort pier = new RecordingPort();
+
+    @Override
+    String parts() {
+        return "{'name':'Lead','chain':[]}";
+    }
+
+    @Override
+    harpel.device.MachineDevices machine() {
+        keys = machine.plugIn("Keys");
+        machine.plugIn("Pier", pier);
+        return machine;
+    }
+
+    private boolean at(int status) {
+        return pier.sent().stream().anyMatch(one -> (one.message()[0] & 0xFF) == status && one.message()[1] == 60);
+    }
+
+    private void open() {
+        session.transport().devices().look();
+        push(KeyCode.CONTROL, KeyCode.DIGIT5);
+        await(() -> session.look().view().get() == View.DEVICES
+                && onFx(() -> lookup("#out-pier").tryQuery().isPresent()));
+        settle();
+    }
+
+    @Test
+    void devicesComeAndGoOnThePageAndBackLeadsToTheViewBefore() {
+        open();
+        machine.pullOut(keys);
+        session.transport().devices().look();
+        await(() -> session.messages().last().get().startsWith("“Keys” is gone"));
+        await(() -> onFx(() -> lookup("#in-keys .soft").queryLabeled().getText().startsWith("gone")));
+        machine.plugIn(keys);
+        session.transport().devices().look();
+        await(() -> session.messages().last().get().equals("“Keys” is back."));
+        clickOn("#close-devices");
+        assertThat(session.look().view().get()).isEqualTo(View.CHAIN);
+    }
+
+    @Test
+    void anOutputIsTestedDelayedAndLeft() {
+        open();
+        moveTo(lookup("#test-out-pier").query()).press(MouseButton.PRIMARY);
+        await(() -> at(0x90));
+        release(MouseButton.PRIMARY);
+        await(() -> at(0x80));
+        clickOn("#delay-out-pier");
+        interact(() -> lookup("#delay-out-pier").queryAs(TextField.class).selectAll());
+        write("300");
+        push(KeyCode.ENTER);
+        assertThat(session.messages().last().get()).contains("−250–250 ms").contains("300");
+        interact(() -> lookup("#delay-out-pier").queryAs(TextField.class).selectAll());
+        write("25");
+        push(KeyCode.ENTER);
+        await(() -> session.deviceDesk().kept().uses().get("out Pier").delay() == 25);
+        settle();
+        clickOn("#use-out-pier");
+        await(() -> !session.transport().outputs().contains("Pier"));
+    }
+
+    @Test
+    void timeIsSentAndFollowedAndSaidInTheTopBar() {
+        open();
+        clickOn("#clock-out-pier");
+        assertThat(session.deviceDesk().clockTo()).containsExactly("Pier");
+        settle();
+        clickOn("#follow-in-keys");
+        assertThat(session.deviceDesk().clockFrom()).isEqualTo("Keys");
+        keys.play(0xFA, 0, 0);
+        keys.play(0xF8, 0, 0);
+        await(() -> session.transport().status().mode() == Mode.PLAYING);
+        assertThat(session.transport().status().clock()).isEqualTo("Keys");
+        keys.play(0xFC, 0, 0);
+        await(() -> session.transport().status().mode() == Mode.STOPPED);
+    }
+
+    @Test
+    void howDevicesAreUsedIsKeptOnTheMachine(@TempDir Path home) {
+        DeviceDesk.Kept kept = new DeviceDesk.Kept(
+                Map.of("in Keys: 1", new Devices.Use(false, 0, 3), "out Pier = 2", new Devices.Use(true, -20, 0)),
+                "Keys: 1",
+                List.of("Pier = 2", "Shore"));
+        new Settings(home).keep(kept);
+        assertThat(new Settings(home).devices()).isEqualTo(kept);
+        assertThat(new Settings(home.resolve("none")).devices()).isEqualTo(DeviceDesk.Kept.NOTHING);
+    }
+
+    @Test
+    void theMetronomeClicksWhileItPlays() {
+        open();
+        clickOn("#metronome");
+        push(KeyCode.SPACE);
+        // General MIDI: percussion is channel 10, 76 and 77 are wood blocks.
+        await(() -> messages().stream().anyMatch(one -> (one[0] & 0xFF) == 0x99 && one[1] >= 76));
+        clickOn("#nudge-later");
+        assertThat(session.messages().last().get()).isEqualTo("10 ms later.");
+        push(KeyCode.SPACE);
+    }
+}

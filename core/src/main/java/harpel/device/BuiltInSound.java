@@ -1,0 +1,65 @@
+package harpel.device;
+
+import java.io.IOException;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.MidiUnavailableException;
+import javax.sound.midi.Synthesizer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** The software synthesizer of the machine, which plays the built-in sounds. */
+public final class BuiltInSound {
+    private static final Logger LOG = LoggerFactory.getLogger(BuiltInSound.class);
+
+    /** The software synthesizer, if it is open. */
+    private Synthesizer synthesizer;
+    /** What stands in for its own sounds, or null. */
+    private SoundBank bank;
+
+    /** Opens the software synthesizer; gives in words why there is no sound, or nothing. Takes up to a second. */
+    public String openSound(Ports ports) {
+        try {
+            openSynthesizer(MidiSystem.getSynthesizer(), ports);
+            return "";
+        } catch (MidiUnavailableException | IllegalArgumentException e) {
+            LOG.info("no sound: {}", e.getMessage());
+            return "This machine has no sound device: notes are computed, shown and sent to MIDI outputs, but not heard here.";
+        }
+    }
+
+    synchronized void openSynthesizer(Synthesizer synth, Ports ports) throws MidiUnavailableException {
+        ports.add(Ports.BUILT_IN, ReceiverPort.open("Built-in sounds", synth, () -> loadAgain(synth)));
+        synthesizer = synth;
+    }
+
+    /** A synthesizer that is opened has its own sounds only. */
+    private synchronized void loadAgain(Synthesizer synth) {
+        if (bank != null) {
+            try {
+                bank.load(synth);
+            } catch (IOException e) {
+                LOG.warn("the sounds were not taken again: {}", e.getMessage());
+            }
+        }
+    }
+
+    /**
+     * Lets other sounds stand in for the built-in ones from now on. Takes up to seconds.
+     *
+     * @param newBank null for the built-in ones
+     */
+    public synchronized void useSounds(SoundBank newBank, Ports ports) throws IOException {
+        SoundBank before = bank;
+        bank = newBank;
+        if (synthesizer == null) {
+            return;
+        }
+        if (before != null) {
+            before.unload(synthesizer);
+        }
+        if (newBank != null) {
+            newBank.load(synthesizer);
+        }
+        ports.tellAnew(Ports.BUILT_IN);
+    }
+}

@@ -1,0 +1,213 @@
+package harpel.device;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import harpel.device.Devices.Use;
+import harpel.engine.LiveEngine;
+import harpel.engine.Tap;
+import harpel.piece.Hearing;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.testkit.StrictPort;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** Devices that appear, vanish, refuse, fail, wait and flood, while it plays. */
+class DevicesTest {
+    private final Ports ports = new Ports();
+    private final List<String> told = new CopyOnWriteArrayList<>();
+    private final StrictPort pierPort = new StrictPort("Pier");
+    private final StrictPort shorePort = new StrictPort("Shore");
+    private final SimulatedMachine machine = new SimulatedMachine();
+    private final Piece piece = Piece.empty()
+            .withParts(List.of(
+                    Part.of("Bells", harpel.chain.Chain.EMPTY)
+                            .withHearing(new Hearing(Hearing.Source.DEVICE, "Keys", 0))
+                            .withPort("Pier"),
+                    Part.of("Bass", harpel.chain.Chain.EMPTY).withPort("Shore")));
+    private final LiveEngine engine = new LiveEngine(piece, ports, Tap.NONE);
+    private final Devices devices = new Devices(machine, engine, ports, told::add);
+
+    @AfterEach
+    void close() {
+        devices.close();
+        engine.close();
+        ports.close();
+    }
+
+    private static void await(BooleanSupplier what) {
+        long giveUp = System.nanoTime() + 10_000_000_000L;
+        boolean is = what.getAsBoolean();
+        while (!is && System.nanoTime() < giveUp) {
+            Thread.onSpinWait();
+            is = what.getAsBoolean();
+        }
+        assertThat(is).isTrue();
+    }
+
+    @Test
+    void whatIsPluggedInPlaysAndIsPlayedAndWhatIsPulledOutEndsItsNotes() {
+        engine.start();
+        SimulatedMachine.Device pier = machine.plugIn("Pier", pierPort);
+        devices.look();
+        assertThat(told).as("what is there at first is not told").isEmpty();
+        SimulatedMachine.Device keys = machine.plugIn("Keys");
+        devices.look();
+        assertThat(told).containsExactly("“Keys” is there.");
+        keys.play(0x90, 60, 90);
+        await(() -> pierPort.log().contains("+60"));
+        machine.pullOut(keys);
+        devices.look();
+        await(() -> pierPort.open().isEmpty());
+        assertThat(told).last().asString().startsWith("“Keys” is gone; its notes have ended.");
+        assertThat(devices.all())
+                .extracting(Devices.Shown::name, Devices.Shown::isThere)
+                .containsExactly(
+                        org.assertj.core.api.Assertions.tuple("Keys", false),
+                        org.assertj.core.api.Assertions.tuple("Pier", true));
+    }
+
+    @Test
+    void anOutputThatComesBackIsTakenUpAgainAndNothingHangsAtIt() {
+        engine.start();
+        SimulatedMachine.Device pier = machine.plugIn("Pier", pierPort);
+        SimulatedMachine.Device keys = machine.plugIn("Keys");
+        devices.look();
+        keys.play(0x90, 60, 90);
+        await(() -> pierPort.log().contains("+60"));
+        machine.pullOut(pier);
+        devices.look();
+        assertThat(pierPort.open()).isEmpty();
+        keys.play(0x80, 60, 64);
+        keys.play(0x90, 64, 90);
+        machine.plugIn(pier);
+        devices.look();
+        assertThat(told).last().isEqualTo("“Pier” is back.");
+        assertThat(pier.opened()).isEqualTo(2);
+        keys.play(0x90, 67, 90);
+        await(() -> pierPort.log().contains("+67"));
+        keys.play(0x80, 64, 64);
+        keys.play(0x80, 67, 64);
+        await(() -> pierPort.open().isEmpty());
+    }
+
+    @Test
+    void equalNamesAreNumberedAndOneThatRefusesIsNamedAndTriedAgain() {
+        machine.plugIn("Pier", pierPort);
+        SimulatedMachine.Device second = machine.plugIn("Pier", shorePort);
+        second.refuse(true);
+        devices.look();
+        assertThat(ports.names()).containsExactly("Pier");
+        assertThat(devices.all().get(1).name()).isEqualTo("Pier 2");
+        assertThat(devices.all().get(1).problem()).isEqualTo("taken by somebody else");
+        second.refuse(false);
+        devices.look();
+        assertThat(ports.names()).containsExactly("Pier", "Pier 2");
+        assertThat(devices.all().get(1).problem()).isEmpty();
+    }
+
+    @Test
+    void whatIsNotUsedIsNotOpenedAndAnInputMayBeHeardOnOneChannel() {
+        engine.start();
+        SimulatedMachine.Device pier = machine.plugIn("Pier", pierPort);
+        SimulatedMachine.Device keys = machine.plugIn("Keys");
+        devices.use("Keys", true, Use.PLAIN.withChannel(3));
+        devices.use("Pier", false, Use.PLAIN.withUsed(false));
+        devices.look();
+        assertThat(pier.opened()).isZero();
+        devices.use("Pier", false, Use.PLAIN);
+        devices.look();
+        keys.play(0x90, 60, 90);
+        keys.play(0x92, 64, 90);
+        await(() -> pierPort.log().contains("+64"));
+        assertThat(pierPort.log()).doesNotContain("+60");
+        assertThat(devices.activeNanos("Keys", true)).isPositive();
+        await(() -> devices.activeNanos("Pier", false) > 0);
+        assertThatThrownBy(() -> Use.PLAIN.withDelay(400)).hasMessageContaining("−250–250 ms but was 400");
+    }
+
+    @Test
+    void aFloodOfTenThousandMessagesHangsNothingAndOthersAreOnTime() {
+        engine.start();
+        SimulatedMachine.Device pier = machine.plugIn("Pier", pierPort);
+        machine.plugIn("Shore", shorePort);
+        SimulatedMachine.Device keys = machine.plugIn("Keys");
+        devices.look();
+        engine.keysTo("bass");
+        for (int i = 0; i < 10_000; i++) {
+            keys.play(i % 2 == 0 ? 0x90 : 0x80, 30 + i / 2 % 60, 90);
+        }
+        harpel.engine.InputPort hand = engine.openInput("Hand");
+        hand.offer(0x90, 60, 90, System.nanoTime());
+        await(() -> shorePort.log().contains("+60"));
+        hand.offer(0x80, 60, 64, System.nanoTime());
+        await(() -> shorePort.open().isEmpty() && !pierPort.log().isEmpty());
+        await(() -> {
+            int sent = pierPort.log().size();
+            java.util.concurrent.locks.LockSupport.parkNanos(50_000_000);
+            return pierPort.log().size() == sent && pierPort.open().isEmpty();
+        });
+    }
+
+    @Test
+    void anOutputThatFailsAndOneThatWaitsDisturbNoOther() {
+        engine.start();
+        SimulatedMachine.Device pier = machine.plugIn("Pier", pierPort);
+        machine.plugIn("Shore", shorePort);
+        SimulatedMachine.Device keys = machine.plugIn("Keys");
+        devices.look();
+        pierPort.fail(true);
+        keys.play(0x90, 60, 90);
+        await(() -> ports.problems().containsKey("Pier"));
+        engine.strikeAt(0, "bass", List.of(40), 90);
+        await(() -> shorePort.log().contains("+40"));
+        engine.letGoAt(0, "bass", List.of(40));
+        await(() -> shorePort.open().isEmpty());
+    }
+
+    @Test
+    void anOutputMayBeLateAndWhereOneIsEarlyAllOthersWait() {
+        long[] now = {0};
+        Ports still = new Ports(() -> now[0], false);
+        StrictPort late = new StrictPort("Late");
+        StrictPort plain = new StrictPort("Plain");
+        still.add("Late", late);
+        still.add("Plain", plain);
+        still.delay("Late", 30);
+        harpel.event.NoteStart note = harpel.event.NoteStart.played(0, 0, 0, 60, 90);
+        still.send("Late", note, 0);
+        still.send("Plain", note, 0);
+        still.pump();
+        assertThat(late.log()).isEmpty();
+        assertThat(plain.log()).containsExactly("+60");
+        now[0] = 30_000_000;
+        still.pump();
+        assertThat(late.log()).containsExactly("+60");
+        still.delay("Late", -20);
+        still.send("Late", harpel.event.NoteEnd.plain(5, note), now[0]);
+        still.send("Plain", harpel.event.NoteEnd.plain(5, note), now[0]);
+        still.pump();
+        assertThat(late.open()).isEmpty();
+        assertThat(plain.open()).isNotEmpty();
+        now[0] += 20_000_000;
+        still.pump();
+        assertThat(plain.open()).isEmpty();
+    }
+
+    @Test
+    void aTestNoteSoundsThereAlone() {
+        engine.start();
+        SimulatedMachine.Device pier = machine.plugIn("Pier", pierPort);
+        machine.plugIn("Shore", shorePort);
+        devices.look();
+        engine.testNote("Shore", true);
+        await(() -> shorePort.log().contains("+60"));
+        engine.testNote("Shore", false);
+        await(() -> shorePort.open().isEmpty());
+        assertThat(pierPort.log()).isEmpty();
+    }
+}
