@@ -80,6 +80,7 @@ public final class HarpelApp extends Application {
         session.look().size().set(shot == null ? settings.size() : sizeOf(words));
         if (shot == null) {
             session.deviceDesk().take(settings.devices());
+            session.controller().readMaps(home.resolve("maps"));
             session.deviceDesk()
                     .changes()
                     .addListener((property, before, now) ->

@@ -435,6 +435,7 @@ final class HarpelPane extends BorderPane {
         session.levers().takeLearnt();
         session.recorder().look();
         session.performing().look();
+        session.controller().look();
         session.writing().look();
         keys.draw();
         String held = keys.held(session.selection().part().channel());

@@ -219,6 +219,13 @@ public final class Devices implements AutoCloseable {
         return all;
     }
 
+    /** Looks at what a device plays before it is played, also when it comes later; nobody with null. What it holds is let go of. */
+    public synchronized void intercept(String name, InputPort.Interceptor interceptor) {
+        InputPort way = ways.computeIfAbsent(name, engine::openInput);
+        way.intercept(interceptor);
+        engine.inputGone(name);
+    }
+
     /** When something last came in or went out there, as {@link System#nanoTime}; 0 for never. */
     public long activeNanos(String name, boolean isInput) {
         if (!isInput) {

@@ -34,6 +34,7 @@ public final class InputPort {
     private final AtomicLong leftOut = new AtomicLong();
     private volatile boolean overflowing;
     private volatile long activeNanos;
+    private volatile Interceptor interceptor;
     /** The only channel that is heard, 1–16; 0 for all. */
     private volatile int onlyChannel;
 
@@ -64,6 +65,10 @@ public final class InputPort {
      */
     public boolean offer(int status, int data1, int data2, long nanos) {
         activeNanos = nanos;
+        Interceptor first = interceptor;
+        if (first != null && first.takes(status, data1, data2)) {
+            return true;
+        }
         int only = onlyChannel;
         boolean end = (status & 0xF0) == 0x80 || (status & 0xF0) == 0x90 && data2 == 0;
         if (only > 0 && status < 0xF0 && (status & 0x0F) + 1 != only && !end) {
@@ -95,6 +100,17 @@ public final class InputPort {
      */
     public void hearOnly(int channel) {
         onlyChannel = channel;
+    }
+
+    /** Looks at what comes before it is played. */
+    public interface Interceptor {
+        /** Whether a message is its own and is not played. On the offering thread. */
+        boolean takes(int status, int data1, int data2);
+    }
+
+    /** What comes is looked at first from now on; by nobody with null. */
+    public void intercept(Interceptor newInterceptor) {
+        interceptor = newInterceptor;
     }
 
     /** When something came last, as {@link System#nanoTime}; 0 for never. */

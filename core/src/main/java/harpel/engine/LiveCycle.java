@@ -720,6 +720,10 @@ final class LiveCycle {
         }
     }
 
+    void sendPlain(String port, byte[] message, long now) {
+        output.sendPlain(port, message, now);
+    }
+
     void testNote(String port, boolean on, long now) {
         NoteStart before = tests.remove(port);
         if (before != null) {

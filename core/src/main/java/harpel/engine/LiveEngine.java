@@ -275,6 +275,11 @@ public final class LiveEngine implements AutoCloseable {
         command(() -> cycle.strikeAt(tick, InputPort.toPart(part), pitches, 0));
     }
 
+    /** Sends a message that is no event of the music, such as a light of a controller. */
+    public void sendPlain(String output, byte[] message) {
+        command(() -> cycle.sendPlain(output, message, clock.getAsLong()));
+    }
+
     /** Time is sent to these outputs: 24 clocks a quarter, start, continue, stop, position. */
     public void clockTo(List<String> ports) {
         command(() -> cycle.clockTo(ports, clock.getAsLong()));

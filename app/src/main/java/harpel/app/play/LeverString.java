@@ -212,7 +212,9 @@ final class LeverString extends VBox {
     void draw() {
         OptionalDouble controlled = session.transport().traces().lever(name);
         double at = controlled.isPresent() ? controlled.getAsDouble() * 100 : stands();
-        double knobAt = session.transport().traces().knob(name).orElse(-1);
+        double knobAt = session.controller()
+                .unmet(name)
+                .orElse(session.transport().traces().knob(name).orElse(-1));
         if (at == shown && knobAt == shownRing && string.getHeight() == shownTall) {
             return;
         }

@@ -106,6 +106,9 @@ final class PadTile extends VBox {
 
     private void press() {
         Pad pad = piece().pad(at).orElse(null);
+        if (session.controller().touched(at)) {
+            return;
+        }
         if (pad == null || settingUp) {
             choose.accept(at);
             return;

@@ -38,9 +38,11 @@ import javafx.scene.layout.VBox;
 public final class PlayView extends BorderPane {
     private static final int COLUMNS = 4;
     private static final double RIGHT = 320;
+    private static final int LOOK_EVERY = 60;
 
     private final Session session;
     private final MomentsRow moments;
+    private final ControllerStrip strip;
     private final HBox strings = new HBox(4);
     private final Map<String, LeverString> levers = new LinkedHashMap<>();
     private final List<PadTile> pads = new ArrayList<>();
@@ -55,6 +57,7 @@ public final class PlayView extends BorderPane {
     private int chosen = -1;
     private Piece drawn;
     private int drawnChanges = -1;
+    private int frame;
 
     public PlayView(Session session) {
         this.session = session;
@@ -76,6 +79,8 @@ public final class PlayView extends BorderPane {
         setTop(moments);
         setup = new PadSetup(session, () -> setUp(-1));
         setCenter(middle());
+        strip = new ControllerStrip(session);
+        setBottom(strip);
         session.document().piece().addListener((property, before, now) -> drawn = null);
         session.performing().changes().addListener((property, before, now) -> drawnChanges = -1);
         session.selection().partId().addListener((property, before, now) -> drawn = null);
@@ -313,6 +318,10 @@ public final class PlayView extends BorderPane {
             drawn = piece;
             drawnChanges = changes;
             show();
+        }
+        if (frame++ % LOOK_EVERY == 0) {
+            // Devices come and go.
+            strip.show();
         }
         levers.values().forEach(LeverString::draw);
         if (board != null && boardAt != null) {

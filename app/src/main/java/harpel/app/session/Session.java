@@ -3,6 +3,7 @@ package harpel.app.session;
 import harpel.device.JavaDevices;
 import harpel.device.MachineDevices;
 import harpel.device.Ports;
+import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus;
 import harpel.format.PieceFile;
 import harpel.phrase.Phrase;
@@ -13,6 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.function.LongSupplier;
+import java.util.stream.Stream;
 
 /** What one window works with: the document, the transport that plays it, the selection and the look; it only joins them. */
 public final class Session implements AutoCloseable {
@@ -35,6 +37,8 @@ public final class Session implements AutoCloseable {
     private final Writing writing;
     private final Performing performing;
     private final DeviceDesk deviceDesk;
+    private final ControllerDesk controller;
+    private final SimulatedMachine simulated = new SimulatedMachine();
 
     public Session(Piece piece) {
         this(piece, new Ports(), new JavaDevices(), System::nanoTime);
@@ -48,7 +52,7 @@ public final class Session implements AutoCloseable {
     public Session(Piece piece, Ports ports, MachineDevices machine, LongSupplier clock) {
         document = new Document(piece, messages);
         selection = new Selection(document);
-        transport = new Transport(document.piece().get(), ports, machine, clock, messages);
+        transport = new Transport(document.piece().get(), ports, both(machine), clock, messages);
         levers = new LeverWiring(this);
         desk = new PhraseDesk(document, selection, messages);
         keeping = new Keeping(this);
@@ -62,8 +66,10 @@ public final class Session implements AutoCloseable {
         writing = new Writing(this);
         performing = new Performing(this);
         deviceDesk = new DeviceDesk(this);
+        controller = new ControllerDesk(this);
         document.onChange(change -> {
             performing.give(change.after());
+            controller.moved(change.before(), change.after());
             forgetWhatIsNoMore(change);
         });
         selection
@@ -73,6 +79,11 @@ public final class Session implements AutoCloseable {
                 .dry()
                 .addListener((property, before, now) ->
                         transport.engine().hearDry(selection.partId().get(), now));
+    }
+
+    private MachineDevices both(MachineDevices machine) {
+        return () -> Stream.concat(machine.found().stream(), simulated.found().stream())
+                .toList();
     }
 
     /** A session that begins with the piece of a file. */
@@ -131,6 +142,16 @@ public final class Session implements AutoCloseable {
     /** What is worked on in the timeline. */
     public TimelineDesk timeline() {
         return timeline;
+    }
+
+    /** The controller that is in hand. */
+    public ControllerDesk controller() {
+        return controller;
+    }
+
+    /** Simulated devices, beside those of the machine. */
+    public SimulatedMachine simulated() {
+        return simulated;
     }
 
     /** How the MIDI devices are used, and the clock. */
@@ -232,6 +253,7 @@ public final class Session implements AutoCloseable {
 
     @Override
     public void close() {
+        controller.close();
         made.close();
         printing.close();
         sounds.close();

@@ -1,0 +1,127 @@
+package harpel.app.play;
+
+import harpel.app.session.ControllerDesk;
+import harpel.app.session.ControllerDesk.Hands;
+import harpel.app.session.Session;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.device.Devices;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+
+/** Below the pads: which controller is in hand, what its pads are, and its lights. */
+final class ControllerStrip extends HBox {
+    private final Session session;
+    private final ControllerDesk desk;
+    private final Choice<String> device;
+    private final Choice<String> map;
+    private final Map<Hands, ToggleButton> hands = new EnumMap<>(Hands.class);
+    private final ToggleButton learn;
+    private final ToggleButton lights;
+    private SimulatedPads simulated;
+
+    ControllerStrip(Session session) {
+        super(6);
+        this.session = session;
+        this.desk = session.controller();
+        setId("controller-strip");
+        getStyleClass().add("controller-strip");
+        setAlignment(Pos.CENTER_LEFT);
+        setPadding(new Insets(6, 12, 6, 12));
+        device = new Choice<>(
+                "controller-device",
+                "Which device is the controller; its pads play no part while it is",
+                name -> name.isEmpty() ? "no controller" : name,
+                name -> desk.take(name, desk.mapId()));
+        device.setPrefWidth(150);
+        map = new Choice<>(
+                "controller-map",
+                "What its pads and knobs are",
+                id -> desk.maps().get(id).name(),
+                id -> desk.take(desk.device(), id));
+        map.setPrefWidth(230);
+        ToggleGroup group = new ToggleGroup();
+        HBox modes = new HBox(4);
+        for (Hands one : Hands.values()) {
+            String words = one.name().toLowerCase(Locale.ROOT);
+            ToggleButton button = Buttons.oneOf(
+                    group,
+                    words,
+                    "hands-" + words,
+                    "Its pads are the " + words + "; the upper row of pads leads here, too",
+                    one == desk.hands(),
+                    () -> desk.lead(one));
+            hands.put(one, button);
+            modes.getChildren().add(button);
+        }
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        learn = Buttons.toggle(
+                "learn by touching both",
+                "controller-learn",
+                "Press a pad here, then one of the device: that plays it from now on",
+                desk::learn);
+        lights = Buttons.toggle("lights", "controller-lights", "Whether its lights say what its pads are", desk::lit);
+        Label name = new Label("Controller");
+        name.getStyleClass().add("string-name");
+        getChildren()
+                .addAll(
+                        name,
+                        device,
+                        map,
+                        modes,
+                        space,
+                        Buttons.small(
+                                "simulated…",
+                                "simulated-pads",
+                                "Opens a simulated controller of 8 × 8 pads in a window of its own",
+                                this::simulate),
+                        learn,
+                        lights);
+        desk.changes().addListener((property, before, now) -> show());
+        show();
+    }
+
+    private void simulate() {
+        if (simulated == null) {
+            simulated = new SimulatedPads(session, getScene().getStylesheets(), () -> {
+                simulated = null;
+                if (desk.device().equals(SimulatedPads.NAME)) {
+                    desk.take("", desk.mapId());
+                }
+            });
+            session.transport().devices().look();
+            desk.take(SimulatedPads.NAME, "pads-8x8-rows-of-8");
+        }
+        simulated.show();
+    }
+
+    /** Shows what is in hand. */
+    void show() {
+        List<String> names = new ArrayList<>(List.of(""));
+        for (Devices.Shown one : session.transport().devices().all()) {
+            if (one.isInput() && (one.isThere() || one.name().equals(desk.device()))) {
+                names.add(one.name());
+            }
+        }
+        if (!names.contains(desk.device())) {
+            names.add(desk.device());
+        }
+        device.show(names, desk.device());
+        map.show(List.copyOf(desk.maps().keySet()), desk.mapId());
+        hands.forEach((one, button) -> button.setSelected(one == desk.hands()));
+        learn.setSelected(desk.isLearning());
+        lights.setSelected(desk.isLit());
+    }
+}

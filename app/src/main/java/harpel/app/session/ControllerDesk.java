@@ -1,0 +1,548 @@
+package harpel.app.session;
+
+import harpel.chain.StageAddress;
+import harpel.control.ControllerMap;
+import harpel.control.ControllerMap.Cell;
+import harpel.control.ControllerMap.Grid;
+import harpel.control.KnobReader;
+import harpel.control.Light;
+import harpel.control.LightSender;
+import harpel.effect.notes.Carom;
+import harpel.format.AtomicFile;
+import harpel.format.MapFile;
+import harpel.param.ParamException;
+import harpel.param.ParamSet;
+import harpel.piece.Lane;
+import harpel.piece.Lever;
+import harpel.piece.Pad;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import javafx.application.Platform;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.SimpleIntegerProperty;
+
+/**
+ * A controller with pads, knobs and lights, in hand: what its pads are at the moment, and what their lights say. The row at the top always
+ * leads between the board, the pads, the parts and keys. Interface thread, but for what comes in.
+ */
+public final class ControllerDesk {
+    /** What the pads are. */
+    public enum Hands {
+        BOARD,
+        PADS,
+        PARTS,
+        KEYS
+    }
+
+    private static final int PAGE_COLUMNS = 4;
+    private static final int LOWEST_KEY = 36;
+    /** From row to row of keys: a fourth, common practice. */
+    private static final int ROW_OF_KEYS = 5;
+
+    private static final double NEAR = 0.02;
+
+    private record Came(int status, int data1, int data2) {}
+
+    private final Session session;
+    private final IntegerProperty changes = new SimpleIntegerProperty();
+    private final ConcurrentLinkedQueue<Came> came = new ConcurrentLinkedQueue<>();
+    private final Map<Integer, Pad> down = new HashMap<>();
+    private final Map<Integer, Integer> keysDown = new HashMap<>();
+    /** Where each lever's knob stood last, 0–1. */
+    private final Map<String, Double> knobs = new HashMap<>();
+
+    private final Map<String, Boolean> met = new HashMap<>();
+    private Path folder;
+    private Map<String, ControllerMap> maps = Map.of();
+    private String device = "";
+    private String mapId = "pads-8x8-rows-of-8";
+    private volatile ControllerMap map;
+    private LightSender lights;
+    private boolean lit = true;
+    private boolean connected;
+    private KnobReader reader = new KnobReader(List.of());
+    private Hands hands = Hands.PADS;
+    private int learning = -1;
+    private boolean learns;
+
+    ControllerDesk(Session session) {
+        this.session = session;
+        readMaps(null);
+    }
+
+    /** Takes maps of one's own from a folder, too; what is learnt is kept there. */
+    public void readMaps(Path newFolder) {
+        folder = newFolder;
+        try {
+            maps = MapFile.all(folder);
+        } catch (IOException | ParamException e) {
+            session.say("The maps in " + folder + " cannot be read: " + e.getMessage());
+            try {
+                maps = MapFile.all(null);
+            } catch (IOException | ParamException shipped) {
+                throw new IllegalStateException("the maps that ship cannot be read", shipped);
+            }
+        }
+        changed();
+    }
+
+    private void changed() {
+        changes.set(changes.get() + 1);
+    }
+
+    /** Grows whenever anything of this changes. */
+    public IntegerProperty changes() {
+        return changes;
+    }
+
+    /** The maps there are, by their ids, with their names. */
+    public Map<String, ControllerMap> maps() {
+        return maps;
+    }
+
+    public String device() {
+        return device;
+    }
+
+    public String mapId() {
+        return mapId;
+    }
+
+    public Hands hands() {
+        return hands;
+    }
+
+    public boolean isLit() {
+        return lit;
+    }
+
+    /** Takes a device in hand, or with an empty name none; its lights go out when it is left. */
+    public void take(String newDevice, String newMapId) {
+        leave();
+        device = newDevice;
+        mapId = maps.containsKey(newMapId) ? newMapId : mapId;
+        ControllerMap taken = maps.get(mapId);
+        map = device.isEmpty() ? null : taken;
+        reader = new KnobReader(taken.knobs());
+        if (map != null) {
+            session.transport().devices().intercept(device, this::mine);
+            String to = device;
+            lights = new LightSender(map, bytes -> session.transport().engine().sendPlain(to, bytes));
+            connected = false;
+        }
+        changed();
+    }
+
+    private void leave() {
+        if (map != null) {
+            session.transport().devices().intercept(device, null);
+            lights.off();
+            down.values().forEach(session.performing()::release);
+            down.clear();
+            keysDown.values().forEach(session.transport()::release);
+            keysDown.clear();
+            map = null;
+        }
+    }
+
+    public void lit(boolean now) {
+        lit = now;
+        if (!now && lights != null && map != null) {
+            lights.off();
+        }
+        changed();
+    }
+
+    /** What the pads are from now on. */
+    public void lead(Hands to) {
+        hands = to;
+        changed();
+    }
+
+    // Learning
+
+    public boolean isLearning() {
+        return learns;
+    }
+
+    /** Learns by touching both: a pad on the screen, then one of the device. */
+    public void learn(boolean on) {
+        learns = on;
+        learning = -1;
+        session.say(on ? "Press a pad here, then one of the device." : "");
+        changed();
+    }
+
+    /** The pad that was touched on the screen, while it learns; false when it does not. */
+    public boolean touched(int at) {
+        if (!learns) {
+            return false;
+        }
+        learning = at;
+        session.say("Pad " + (at + 1) + ": now press one of the device.");
+        return true;
+    }
+
+    private void learnt(int note) {
+        ControllerMap before = maps.get(mapId);
+        Integer other = before.learnt().get(note);
+        ControllerMap with = before.withLearnt(note, learning);
+        session.say("Note " + note + " plays pad " + (learning + 1) + " now"
+                + (other != null && other != learning ? ", and pad " + (other + 1) + " no more" : "") + ".");
+        learning = -1;
+        Map<String, ControllerMap> more = new LinkedHashMap<>(maps);
+        more.put(mapId, with);
+        maps = more;
+        map = with;
+        keep(with);
+        changed();
+    }
+
+    private void keep(ControllerMap with) {
+        if (folder != null) {
+            try {
+                Files.createDirectories(folder);
+                AtomicFile.write(
+                        folder.resolve(mapId + MapFile.ENDING),
+                        MapFile.write(with).getBytes(StandardCharsets.UTF_8));
+            } catch (IOException e) {
+                session.say("What was learnt could not be kept in " + folder + ": " + e.getMessage());
+            }
+        }
+    }
+
+    // What comes in
+
+    /** On the device's thread: whether a message is the controller's, and not a note for a part. */
+    private boolean mine(int status, int data1, int data2) {
+        ControllerMap now = map;
+        int kind = status & 0xF0;
+        boolean note = kind == 0x90 || kind == 0x80;
+        boolean pad = now != null
+                && note
+                && (learns
+                        || now.learnt().containsKey(data1)
+                        || now.pads() != null && now.pads().cell(data1).isPresent());
+        boolean knob = now != null && kind == 0xB0 && !now.knobs().isEmpty();
+        if (pad || knob) {
+            came.add(new Came(status, data1, data2));
+            Platform.runLater(this::drain);
+        }
+        return pad;
+    }
+
+    private void drain() {
+        for (Came one = came.poll(); one != null; one = came.poll()) {
+            if (map == null) {
+                continue;
+            }
+            if ((one.status & 0xF0) == 0xB0) {
+                reader.take(one.data1, one.data2, taker);
+            } else if ((one.status & 0xF0) == 0x90 && one.data2 > 0) {
+                press(one.data1, one.data2);
+            } else {
+                release(one.data1);
+            }
+        }
+    }
+
+    private void press(int note, int velocity) {
+        if (learning >= 0) {
+            learnt(note);
+            return;
+        }
+        Integer learntPad = map.learnt().get(note);
+        Optional<Cell> cell = map.pads() == null ? Optional.empty() : map.pads().cell(note);
+        if (learntPad != null) {
+            pressPad(note, learntPad);
+        } else if (cell.isPresent()) {
+            press(note, cell.get(), velocity);
+        }
+        changed();
+    }
+
+    private void press(int note, Cell cell, int velocity) {
+        if (cell.row() == 0) {
+            if (cell.column() < Hands.values().length) {
+                lead(Hands.values()[cell.column()]);
+            }
+            return;
+        }
+        switch (hands) {
+            case PADS -> padAt(cell).ifPresent(at -> pressPad(note, at));
+            case PARTS -> part(cell).ifPresent(part -> pressPart(part, cell.row()));
+            case KEYS -> {
+                int pitch = pitch(cell);
+                if (pitch <= 127) {
+                    keysDown.put(note, pitch);
+                    session.transport().press(pitch, velocity);
+                }
+            }
+            case BOARD -> launch(cell);
+        }
+    }
+
+    private void release(int note) {
+        Pad pad = down.remove(note);
+        if (pad != null) {
+            session.performing().release(pad);
+        }
+        Integer pitch = keysDown.remove(note);
+        if (pitch != null) {
+            session.transport().release(pitch);
+        }
+        changed();
+    }
+
+    private Piece piece() {
+        return session.document().piece().get();
+    }
+
+    private Grid grid() {
+        return map.pads();
+    }
+
+    /** The pads lie in the lower left, the next page beside them. */
+    private Optional<Integer> padAt(Cell cell) {
+        int row = cell.row() - (grid().rows() - PAGE_COLUMNS);
+        int page = cell.column() / PAGE_COLUMNS;
+        return row < 0 || page >= Pad.PAGES
+                ? Optional.empty()
+                : Optional.of(page * Pad.PAGE + row * PAGE_COLUMNS + cell.column() % PAGE_COLUMNS);
+    }
+
+    private void pressPad(int note, int at) {
+        piece().pad(at).ifPresent(pad -> {
+            down.put(note, pad);
+            session.performing().press(pad);
+        });
+    }
+
+    private Optional<Part> part(Cell cell) {
+        List<Part> parts = piece().parts();
+        return cell.column() < parts.size() ? Optional.of(parts.get(cell.column())) : Optional.empty();
+    }
+
+    private void pressPart(Part part, int row) {
+        if (row == 3) {
+            session.selection().partId().set(part.id());
+        } else if (row < 3) {
+            boolean mute = row == 1;
+            session.document()
+                    .apply(PieceEdit.of(
+                            mute ? "Mute" : "Solo",
+                            piece -> piece.withPart(
+                                    part.id(),
+                                    one -> one.withMix(
+                                            mute
+                                                    ? one.mix()
+                                                            .withMute(!one.mix().mute())
+                                                    : one.mix()
+                                                            .withSolo(!one.mix().solo())))));
+        }
+    }
+
+    private int pitch(Cell cell) {
+        return LOWEST_KEY + cell.column() + (grid().rows() - 1 - cell.row()) * ROW_OF_KEYS;
+    }
+
+    // The board
+
+    private Optional<StageAddress> board() {
+        StageAddress[] found = {null};
+        Part part = session.selection().part();
+        Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
+            if (found[0] == null && stage.isKnown() && stage.kind().id().equals("carom")) {
+                found[0] = address;
+            }
+        });
+        return Optional.ofNullable(found[0]);
+    }
+
+    /** A marble is launched, or taken off. */
+    private void launch(Cell cell) {
+        board().ifPresentOrElse(
+                        address -> session.selection().editStage("Launch a marble", "", address, stage -> {
+                            List<ParamSet> marbles =
+                                    new ArrayList<>(stage.params().get(Carom.MARBLES));
+                            int column = cell.column() + 1;
+                            int row = grid().rows() - cell.row();
+                            boolean gone = marbles.removeIf(
+                                    one -> one.get(Carom.COLUMN) == column && one.get(Carom.ROW) == row);
+                            boolean fits = column <= stage.params().get(Carom.SIZE)
+                                    && row <= stage.params().get(Carom.SIZE);
+                            if (!gone && fits && marbles.size() < Carom.MOST_MARBLES) {
+                                marbles.add(Carom.MARBLE
+                                        .defaults()
+                                        .with(Carom.COLUMN, column)
+                                        .with(Carom.ROW, row)
+                                        .with(Carom.DIRECTION, stage.params().get(Carom.PAD_DIRECTION)));
+                            }
+                            return stage.with(Carom.MARBLES, List.copyOf(marbles));
+                        }),
+                        () -> session.say(session.selection().part().name()
+                                + " has no board: choose a part with a Carom, in the parts’ third row."));
+    }
+
+    // Knobs
+
+    private final KnobReader.Taker taker = new KnobReader.Taker() {
+        @Override
+        public void stands(int knob, double value) {
+            lever(knob).ifPresent(lever -> {
+                double before = knobs.getOrDefault(lever.name(), Double.NaN);
+                double at = lever.value() / 100;
+                boolean passes = (before - at) * (value - at) <= 0;
+                boolean near = Math.abs(value - at) <= NEAR;
+                boolean caught = met.getOrDefault(lever.name(), false) || passes || near;
+                knobs.put(lever.name(), value);
+                met.put(lever.name(), caught);
+                if (caught) {
+                    set(lever, value * 100);
+                }
+            });
+        }
+
+        @Override
+        public void turned(int knob, int steps) {
+            lever(knob).ifPresent(lever -> set(lever, lever.value() + steps));
+        }
+    };
+
+    private Optional<Lever> lever(int knob) {
+        List<Lever> levers = piece().levers();
+        return knob < levers.size() ? Optional.of(levers.get(knob)) : Optional.empty();
+    }
+
+    private void set(Lever lever, double value) {
+        Lane<Double> lane = new Lane.OfLever(lever.name());
+        double at = Math.round(Math.max(0, Math.min(100, value)) * 10) / 10.0;
+        session.transport().traces().forgetLever(lever.name());
+        session.document()
+                .apply(new PieceEdit("Move lever", "knob " + lever.name(), piece -> lane.withBase(piece, at)));
+    }
+
+    /** Where the knob of a lever stands, 0–1, that has not met it. */
+    public Optional<Double> unmet(String lever) {
+        return met.getOrDefault(lever, true) ? Optional.empty() : Optional.ofNullable(knobs.get(lever));
+    }
+
+    /** A lever was moved otherwise: its knob has to meet it again. */
+    void moved(Piece before, Piece now) {
+        for (Lever lever : now.levers()) {
+            Double knob = knobs.get(lever.name());
+            if (knob != null && Math.abs(knob * 100 - lever.value()) > 100 * NEAR) {
+                met.put(lever.name(), false);
+            }
+        }
+    }
+
+    // Lights
+
+    /** Tells the lights what has changed; with every frame. */
+    public void look() {
+        if (map == null || lights == null || map.pads() == null || !lit) {
+            return;
+        }
+        boolean there = session.transport().outputs().contains(device);
+        if (there && !connected) {
+            lights.connected();
+        }
+        connected = there;
+        if (there) {
+            lights.show(shown());
+        }
+    }
+
+    private Light[] shown() {
+        Grid grid = grid();
+        Light[] all = new Light[grid.columns() * grid.rows()];
+        for (int column = 0; column < grid.columns(); column++) {
+            for (int row = 0; row < grid.rows(); row++) {
+                all[row * grid.columns() + column] = row == 0 ? leading(column) : light(new Cell(column, row));
+            }
+        }
+        if (hands == Hands.BOARD) {
+            rolling(all);
+        }
+        return all;
+    }
+
+    private Light leading(int column) {
+        return column >= Hands.values().length ? Light.OFF : Hands.values()[column] == hands ? Light.ON : Light.LEADS;
+    }
+
+    private Light light(Cell cell) {
+        return switch (hands) {
+            case PADS -> padAt(cell).flatMap(piece()::pad).map(this::light).orElse(Light.OFF);
+            case PARTS -> part(cell).map(part -> light(part, cell.row())).orElse(Light.OFF);
+            case KEYS -> {
+                int pitch = pitch(cell);
+                boolean root = Math.floorMod(pitch - piece().key().root(), 12) == 0;
+                yield keysDown.containsValue(pitch)
+                        ? Light.MOVES
+                        : root ? Light.ON : piece().key().contains(pitch) ? Light.THERE : Light.OFF;
+            }
+            case BOARD -> onBoard(cell);
+        };
+    }
+
+    private Light light(Pad pad) {
+        return session.performing().waitsFor(pad).isPresent()
+                ? Light.WAITS
+                : session.performing().isHeld(pad) ? Light.MOVES : pad.isOn(piece()) ? Light.ON : Light.THERE;
+    }
+
+    private Light light(Part part, int row) {
+        return switch (row) {
+            case 1 -> part.mix().mute() ? Light.THERE : Light.ON;
+            case 2 -> part.mix().solo() ? Light.ON : Light.THERE;
+            case 3 -> part.id().equals(session.selection().partId().get()) ? Light.ON : Light.THERE;
+            default -> Light.OFF;
+        };
+    }
+
+    private Light onBoard(Cell cell) {
+        int column = cell.column() + 1;
+        int row = grid().rows() - cell.row();
+        return board().flatMap(session.selection()::stage)
+                .map(stage -> {
+                    boolean marble = stage.params().get(Carom.MARBLES).stream()
+                            .anyMatch(one -> one.get(Carom.COLUMN) == column && one.get(Carom.ROW) == row);
+                    boolean thing = stage.params().get(Carom.CELLS).stream()
+                            .anyMatch(one -> one.get(Carom.COLUMN) == column && one.get(Carom.ROW) == row);
+                    return marble ? Light.ON : thing ? Light.THERE : Light.OFF;
+                })
+                .orElse(Light.OFF);
+    }
+
+    private void rolling(Light[] all) {
+        board().ifPresent(address -> {
+            int size = session.selection().stage(address).orElseThrow().params().get(Carom.SIZE);
+            for (int place : session.transport().traces().steps(address.toString())) {
+                int column = Math.floorMod(place, size);
+                int row = grid().rows() - 1 - Math.floorDiv(place, size);
+                if (place >= 0 && column < grid().columns() && row > 0 && row < grid().rows()) {
+                    all[row * grid().columns() + column] = Light.MOVES;
+                }
+            }
+        });
+    }
+
+    /** Lights out, as when the program ends. */
+    void close() {
+        leave();
+    }
+}
