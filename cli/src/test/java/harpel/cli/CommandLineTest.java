@@ -300,7 +300,14 @@ class CommandLineTest {
         MidiFile all = printedPiece();
         assertThat(all.lines().stream().map(MidiFile.Line::name))
                 .as("each part of the piece, generators and those that hear others, too")
-                .containsExactly("Harbour bells", "Tide bass", "Gull whistle", "Lamp pad", "Salt grains", "Crab walk");
+                .containsExactly(
+                        "Harbour bells",
+                        "Tide bass",
+                        "Gull whistle",
+                        "Lamp pad",
+                        "Salt grains",
+                        "Crab walk",
+                        "Tide pool");
         assertThat(all.time().tempo().bpmAt(0)).isEqualTo(96);
         MidiFile two = printedPiece("--parts", "tide-bass,harbour-bells", "--bars", "2");
         assertThat(two.lines().stream().map(MidiFile.Line::name)).containsExactly("Tide bass", "Harbour bells");

@@ -45,6 +45,12 @@ final class MoveRun {
     private List<Moved> moved = List.of();
     private boolean any;
     private ParamSpec known;
+    /** The values of the stage in the part's other chain, where a lever stands between; and what was made of them last. */
+    private ParamSet other;
+
+    private ParamSet blended;
+    private ParamSet blendedOf;
+    private double blendedWay;
 
     /** A parameter that is moved, and what moves it. */
     private record Moved(Param<?> param, List<Running> movers) {}
@@ -78,7 +84,10 @@ final class MoveRun {
     }
 
     void update(Moves newMoves, ParamSpec spec, RunContext newContext) {
+        ParamSet newOther =
+                newContext.blend() == null ? null : newContext.blend().other().get(address);
         boolean same = newMoves == moves
+                && newOther == other
                 && spec == known
                 && context != null
                 && context.time() == newContext.time()
@@ -86,6 +95,8 @@ final class MoveRun {
         context = newContext;
         known = spec;
         moves = newMoves;
+        other = newOther;
+        blended = null;
         if (same) {
             return;
         }
@@ -100,7 +111,7 @@ final class MoveRun {
             }
             spec.anywhere(id).ifPresent(param -> moved.add(new Moved(param, running)));
         });
-        any = !moved.isEmpty();
+        any = !moved.isEmpty() || other != null;
     }
 
     private static double levelBefore(List<Moved> before, String id, int place) {
@@ -154,11 +165,23 @@ final class MoveRun {
     /** The values at a tick, while so many notes are held. */
     ParamSet at(ParamSet base, int held, long tick) {
         this.held = held;
-        ParamSet values = base;
+        ParamSet values = other == null ? base : between(base, tick);
         for (int i = 0; i < moved.size(); i++) {
             values = moved(values, moved.get(i).param, moved.get(i).movers, tick);
         }
         return values;
+    }
+
+    /** The values between the part's two chains. */
+    private ParamSet between(ParamSet base, long tick) {
+        double lever = context.renderer().lever(context.blend().lever(), tick);
+        double way = Double.isNaN(lever) ? 0 : context.blend().way(lever);
+        if (blended == null || blendedOf != base || blendedWay != way) {
+            blended = Blend.between(base, other, way);
+            blendedOf = base;
+            blendedWay = way;
+        }
+        return blended;
     }
 
     private <T> ParamSet moved(ParamSet values, Param<T> param, List<Running> movers, long tick) {
@@ -284,7 +307,9 @@ final class MoveRun {
      * @param busy whether the stage has anything a value could change
      */
     long nextLook(long tick, boolean busy) {
-        long next = Ticks.NEVER;
+        long next = other != null && busy
+                ? context.renderer().leverNext(context.blend().lever(), tick)
+                : Ticks.NEVER;
         for (int i = 0; i < moved.size(); i++) {
             List<Running> movers = moved.get(i).movers;
             for (int k = 0; k < movers.size(); k++) {

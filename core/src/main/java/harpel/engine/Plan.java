@@ -54,6 +54,7 @@ public record Plan(
      * @param draws the numbers that its draws depend on, or null for those of the piece
      * @param present whether it hears its phrase and other parts and plays by itself while the transport runs
      * @param silent whether nothing of it goes out while the transport runs
+     * @param blend what stands between its two chains; null for nothing
      */
     public record PartPlan(
             String id,
@@ -66,18 +67,19 @@ public record Plan(
             boolean dry,
             Draws draws,
             boolean present,
-            boolean silent) {
+            boolean silent,
+            Blend blend) {
         public static PartPlan of(String id, Chain chain) {
-            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false, null, true, false);
+            return new PartPlan(id, chain, 0, List.of(), List.of(), "", false, false, null, true, false, null);
         }
 
         private PartPlan withDry() {
-            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true, draws, present, silent);
+            return new PartPlan(id, chain, channel, outputTo, inputTo, hears, fed, true, draws, present, silent, blend);
         }
 
         PartPlan with(boolean newPresent, Draws newDraws, boolean newSilent) {
             return new PartPlan(
-                    id, chain, channel, outputTo, inputTo, hears, fed, dry, newDraws, newPresent, newSilent);
+                    id, chain, channel, outputTo, inputTo, hears, fed, dry, newDraws, newPresent, newSilent, blend);
         }
     }
 
@@ -166,7 +168,8 @@ public record Plan(
                 part.rack().off(),
                 draws(piece, part),
                 true,
-                false);
+                false,
+                Blend.of(part));
     }
 
     /** The numbers that a part takes in turn, round by round of its phrase; null where it takes that of the piece. */

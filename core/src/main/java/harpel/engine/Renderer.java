@@ -150,7 +150,8 @@ public final class Renderer {
                 tap,
                 load,
                 null,
-                part.present());
+                part.present(),
+                part.blend());
     }
 
     /** Whether others wait for what is rendered; see {@link harpel.effect.EffectContext#hurried}. */

@@ -5,6 +5,7 @@ import harpel.effect.EffectContext;
 import harpel.param.Param;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
+import java.util.Objects;
 
 /**
  * The piece around a running chain.
@@ -13,6 +14,7 @@ import harpel.time.TimeMap;
  * @param channel the part's, 0–15
  * @param load how many notes the part's stages carry
  * @param present whether the part is there at this place of the timeline
+ * @param blend what stands between the part's two chains; null for nothing
  * @param aside where notes go that a stage sends to the next branch; null where there is none
  */
 record RunContext(
@@ -26,7 +28,8 @@ record RunContext(
         Tap tap,
         Load load,
         Inbox aside,
-        boolean present)
+        boolean present,
+        Blend blend)
         implements EffectContext {
     /** Whether a chain runs here as it does in another, apart from where its stages stand. */
     boolean sameAs(RunContext other) {
@@ -37,7 +40,8 @@ record RunContext(
                 && renderer == other.renderer
                 && channel == other.channel
                 && aside == other.aside
-                && present == other.present;
+                && present == other.present
+                && Objects.equals(blend, other.blend);
     }
 
     @Override
@@ -81,10 +85,10 @@ record RunContext(
     }
 
     RunContext withAside(Inbox newAside) {
-        return new RunContext(key, time, draws, renderer, part, place, channel, tap, load, newAside, present);
+        return new RunContext(key, time, draws, renderer, part, place, channel, tap, load, newAside, present, blend);
     }
 
     RunContext at(String newPlace) {
-        return new RunContext(key, time, draws, renderer, part, newPlace, channel, tap, load, aside, present);
+        return new RunContext(key, time, draws, renderer, part, newPlace, channel, tap, load, aside, present, blend);
     }
 }

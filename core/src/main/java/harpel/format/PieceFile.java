@@ -295,7 +295,8 @@ public final class PieceFile {
                 chain,
                 fields.flag("chain-off", false),
                 fields.take("heard", 'A', PieceFile::letter),
-                ChainFile.takeChain(fields, "other-chain", null));
+                ChainFile.takeChain(fields, "other-chain", null),
+                fields.text("between", ""));
         List<Long> variations = fields.list("variations", (one, place) -> PlainMap.whole(one, 0, MOST_VARIATION));
         List<Block> blocks = fields.list("blocks", (one, place) -> readBlock(one, place, newer));
         List<PathType.Point<Boolean>> mutes = fields.take("mutes", List.of(), MUTES::read);
@@ -303,7 +304,7 @@ public final class PieceFile {
         List<String> stars = fields.list("stars", (one, starPath) -> String.valueOf(one));
         Map<String, Object> unknown = fields.end(
                 "name, id, phrase, variations, blocks, mutes, input, stars, run, sound, preset, output, channel, mute, solo, level, colour, chain, chain-off, heard,"
-                        + " other-chain");
+                        + " other-chain, between");
         return new Part(id, name, hearing, run, playing, rack, voice, mix, stars, unknown);
     }
 
@@ -616,6 +617,9 @@ public final class PieceFile {
         }
         if (rack.other() != null) {
             plain.put("other-chain", ChainFile.writeChain(rack.other()));
+        }
+        if (!rack.between().isEmpty()) {
+            plain.put("between", rack.between());
         }
         if (!part.stars().isEmpty()) {
             plain.put("stars", part.stars());

@@ -349,6 +349,7 @@ public final class Reference {
         properties(part).put("chain-off", Map.of("type", "boolean"));
         properties(part).put("heard", Map.of("enum", List.of("A", "B")));
         properties(part).put("other-chain", ref("chain"));
+        properties(part).put("between", text);
         Map<String, Object> phrase = object("name", text);
         properties(phrase).put("length", Map.of("type", "integer", "minimum", 0));
         Map<String, Object> whole = Map.of("type", "integer");

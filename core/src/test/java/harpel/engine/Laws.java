@@ -218,7 +218,8 @@ final class Laws {
                                 false,
                                 null,
                                 true,
-                                false),
+                                false,
+                                null),
                         new Plan.PartPlan(
                                 OTHER,
                                 echoing,
@@ -230,7 +231,8 @@ final class Laws {
                                 false,
                                 null,
                                 true,
-                                false)),
+                                false,
+                                null)),
                 List.of());
     }
 

@@ -28,10 +28,15 @@ final class PhraseLaws {
 
     private PhraseLaws() {}
 
+    private static Part lead(World world) {
+        Part plain = Part.of("Lead", world.chain);
+        return world.randoms.oneIn(4) ? world.randoms.blended(plain) : plain;
+    }
+
     private static Piece piece(World world) {
         Randoms randoms = world.randoms;
         Piece loops = world.piece(
-                        Part.of("Lead", world.chain)
+                        lead(world)
                                 .withPhrase("tide")
                                 .withVariations(randoms.oneIn(3) ? List.of(3L, 9L, 4L) : List.of()),
                         Part.of("Second", randoms.chain(1)).withPhrase("crab"),

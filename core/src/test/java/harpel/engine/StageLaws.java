@@ -28,7 +28,7 @@ final class StageLaws {
         World world = new World(kind, seed);
         Randoms randoms = world.randoms;
         Piece piece = world.piece(
-                        Part.of("Lead", world.chain).withPhrase("tide").withOtherChain(),
+                        randoms.blended(Part.of("Lead", world.chain).withPhrase("tide")),
                         Part.of("Second", randoms.chain(1)).withPhrase("crab"))
                 .withPhrases(List.of(randoms.phrase("Tide"), randoms.phrase("Crab")))
                 .withLevers(List.of(Lever.of("Tide", randoms.between(0, 100), -1)));

@@ -55,6 +55,7 @@ import harpel.phrase.Traits;
 import harpel.piece.Block;
 import harpel.piece.KeyChange;
 import harpel.piece.Lever;
+import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.theory.Key;
 import harpel.theory.Scale;
@@ -301,6 +302,16 @@ public final class Randoms {
                         .map(part -> oneIn(4) ? part : part.withBlocks(blocks(piece)))
                         .map(part -> oneIn(3) ? part.withPlaying(part.playing().withMutes(mutes())) : part)
                         .toList());
+    }
+
+    /** A part with another chain of the same stages, often with a lever between the two. */
+    public Part blended(Part part) {
+        Chain other = new Chain(part.chain().stages().stream()
+                .map(stage -> stage.isKnown() && !stage.kind().branches()
+                        ? stage.withParams(stage(stage.kind(), 0).params())
+                        : stage)
+                .toList());
+        return part.withRack(part.rack().withOther(other).withBetween(oneIn(3) ? "" : "Tide"));
     }
 
     private List<PathType.Point<Boolean>> mutes() {

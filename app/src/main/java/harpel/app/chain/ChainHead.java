@@ -9,6 +9,7 @@ import harpel.chain.Differences;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.PieceEdit;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.property.BooleanProperty;
 import javafx.geometry.Insets;
@@ -16,7 +17,9 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
@@ -189,11 +192,45 @@ final class ChainHead extends VBox {
         char letter = part.rack().letter();
         char otherLetter = part.rack().otherLetter();
         differs.getItems().add(new SeparatorMenuItem());
+        between(part);
         item("make-alike", "Make " + otherLetter + " like " + letter, Part::withOtherAlike);
         item(
                 "keep-one",
                 "Keep only " + letter,
                 one -> one.withRack(one.rack().withLetter('A').withOther(null)));
+    }
+
+    /** Which lever stands between the two. */
+    private void between(Part part) {
+        Menu menu = new Menu("A lever between A and B");
+        menu.setId("between");
+        if (!part.rack().isAlike()) {
+            line("With the same stages in both a lever could stand between them.");
+            return;
+        }
+        List<String> levers = new ArrayList<>(List.of(""));
+        session.document().piece().get().levers().forEach(lever -> levers.add(lever.name()));
+        for (String lever : levers) {
+            CheckMenuItem item =
+                    new CheckMenuItem(lever.isEmpty() ? "None: A or B" : "“" + lever + "”: at 0 % A, at 100 % B");
+            item.setId("between-" + lever.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+            item.setSelected(part.rack().between().equals(lever));
+            item.setOnAction(event -> {
+                session.document()
+                        .apply(PieceEdit.of(
+                                "A lever between A and B",
+                                piece -> piece.withPart(
+                                        part.id(),
+                                        one -> one.withRack(one.rack().withBetween(lever)))));
+                session.say(
+                        lever.isEmpty()
+                                ? "A or B is heard, as chosen."
+                                : "“" + lever
+                                        + "” leads from A to B: numbers in between, choices and switches in the middle.");
+            });
+            menu.getItems().add(item);
+        }
+        differs.getItems().add(menu);
     }
 
     private void line(String text) {

@@ -30,7 +30,7 @@ import javafx.scene.layout.GridPane;
  * The marble run: what is in hand is put on a cell by pressing it, what stands there is turned by pressing and moved by dragging, and a
  * marble's way is drawn faintly before it rolls.
  */
-final class BoardEditor extends StageEditor {
+public final class BoardEditor extends StageEditor {
     private static final double TALL = 268;
     /** So many cells of a marble's way are drawn. */
     private static final int WAY = 64;
@@ -104,6 +104,11 @@ final class BoardEditor extends StageEditor {
     @Override
     public Set<Param<?>> instead(ParamSpec spec) {
         return Set.of(Carom.MARBLES, Carom.CELLS);
+    }
+
+    /** Marbles are in hand: pressing a cell launches one. */
+    public void launch() {
+        take(Hand.MARBLE);
     }
 
     private void take(Hand one) {

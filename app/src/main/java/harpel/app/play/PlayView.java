@@ -1,5 +1,6 @@
 package harpel.app.play;
 
+import harpel.app.editor.BoardEditor;
 import harpel.app.editor.StageEditor;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
@@ -251,6 +252,9 @@ public final class PlayView extends BorderPane {
                         }
                     })
                     .orElseThrow();
+            if (board instanceof BoardEditor one) {
+                one.launch();
+            }
             Scrolling list = new Scrolling(parts);
             list.setMinHeight(96);
             VBox.setVgrow(list, Priority.ALWAYS);

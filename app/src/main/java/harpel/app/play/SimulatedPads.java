@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
@@ -18,6 +19,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.stage.Screen;
 import javafx.stage.Stage;
 
 /**
@@ -30,6 +32,8 @@ public final class SimulatedPads {
     private static final int SIZE = 8;
     private static final int FIRST = 36;
     private static final int FIRST_KNOB = 16;
+    private static final double WIDE = 400;
+    private static final double HIGH_UP = 110;
     /** The velocities that the map of 8 × 8 pads lights by. */
     private static final Map<Integer, Light> COLOURS =
             Map.of(0, Light.OFF, 1, Light.THERE, 3, Light.ON, 5, Light.WAITS, 7, Light.MOVES, 9, Light.LEADS);
@@ -96,6 +100,10 @@ public final class SimulatedPads {
             closed.run();
         });
         stage.setResizable(false);
+        // Beside what it plays, where there is room.
+        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
+        stage.setX(screen.getMaxX() - WIDE);
+        stage.setY(screen.getMinY() + HIGH_UP);
     }
 
     private static String hands(int column) {
