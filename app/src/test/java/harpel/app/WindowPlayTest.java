@@ -95,6 +95,19 @@ class WindowPlayTest extends WindowCase {
     }
 
     @Test
+    void aLeverMayReturnWhenLetGoOfAndStandOnPlaces() {
+        moveTo(lookup("#string-tide .string").query()).press(javafx.scene.input.MouseButton.SECONDARY);
+        release(javafx.scene.input.MouseButton.SECONDARY);
+        clickOn("#lever-returns");
+        await(() -> now().levers().get(0).returns());
+        does(piece -> piece.withLevers(List.of(piece.levers().get(0).withSteps(5))));
+        moveTo(lookup("#string-tide .string").query()).press(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> now().levers().get(0).value() == 50);
+        release(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> now().levers().get(0).value() == 25);
+    }
+
+    @Test
     void anEmptyPadIsSetUpByPressingItAndThenPlayed() {
         clickOn("#pad-5");
         await(() -> onFx(() -> lookup("#pad-does").tryQuery().isPresent()));

@@ -74,8 +74,8 @@ final class LeverRun {
                 values = Arrays.copyOf(values, 2 * size);
             }
             ticks[size] = event.tick();
-            values[size++] = control;
-            tap.lever(lever.name(), control);
+            values[size] = lever.nearest(control * 100) / 100;
+            tap.lever(lever.name(), values[size++]);
         } else {
             tap.knob(lever.name(), control);
         }

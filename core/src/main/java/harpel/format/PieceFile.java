@@ -367,7 +367,10 @@ public final class PieceFile {
             }
             return new Lever.Point(PlainMap.whole(pair.get(0), 0, FARTHEST), number(pair.get(1)));
         });
-        return new Lever(name, value, controller, points, fields.end("name, value, controller, points"));
+        boolean returns = fields.flag("returns", false);
+        int steps = fields.has("steps") ? (int) fields.whole("steps", 2, 2, Lever.MOST_STEPS) : 0;
+        Map<String, Object> unknown = fields.end("name, value, controller, points, returns, steps");
+        return new Lever(name, value, controller, points, returns, steps, unknown);
     }
 
     private static Map<String, Object> writeLever(Lever lever) {
@@ -375,6 +378,12 @@ public final class PieceFile {
         plain.put("value", lever.value());
         if (lever.controller() >= 0) {
             plain.put("controller", lever.controller());
+        }
+        if (lever.returns()) {
+            plain.put("returns", true);
+        }
+        if (lever.steps() > 0) {
+            plain.put("steps", lever.steps());
         }
         if (!lever.points().isEmpty()) {
             plain.put(

@@ -11,6 +11,7 @@ import harpel.param.Param;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import harpel.phrase.Origin;
+import harpel.piece.Lever;
 import harpel.piece.Mix;
 import harpel.piece.Pad;
 import harpel.piece.Preset;
@@ -392,6 +393,8 @@ public final class Reference {
         Map<String, Object> lever = object("name", text);
         properties(lever).put("value", Map.of("type", "number", "minimum", 0, "maximum", 100));
         properties(lever).put("controller", Map.of("type", "integer", "minimum", 0, "maximum", 127));
+        properties(lever).put("returns", Map.of("type", "boolean"));
+        properties(lever).put("steps", Map.of("type", "integer", "minimum", 2, "maximum", Lever.MOST_STEPS));
         properties(lever)
                 .put("points", Map.of("type", "array", "items", Map.of("type", "array", "minItems", 2, "maxItems", 2)));
         properties(schema).put("levers", Map.of("type", "array", "items", lever));

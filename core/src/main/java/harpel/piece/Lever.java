@@ -15,11 +15,22 @@ import java.util.Map;
  * @param controller the controller that moves it on any input, 0–127, or -1 for none
  * @param points where it stands along the timeline, rising in time, going straight from one to the next; they count while the piece plays
  *     as its timeline
+ * @param returns whether it goes back to where it stood when it is let go of
+ * @param steps on so many places it stands, evenly from 0 to 100 %; 0 for anywhere
  * @param unknown what a newer version wrote
  */
 @RecordBuilder
-public record Lever(String name, double value, int controller, List<Point> points, Map<String, Object> unknown)
+public record Lever(
+        String name,
+        double value,
+        int controller,
+        List<Point> points,
+        boolean returns,
+        int steps,
+        Map<String, Object> unknown)
         implements LeverBuilder.With {
+    public static final int MOST_STEPS = 128;
+
     /**
      * A place on the timeline.
      *
@@ -45,11 +56,20 @@ public record Lever(String name, double value, int controller, List<Point> point
         if (controller < -1 || controller > 127) {
             throw new IllegalArgumentException("lever \"" + name + "\": a controller is 0–127 but was " + controller);
         }
+        if (steps != 0 && (steps < 2 || steps > MOST_STEPS)) {
+            throw new IllegalArgumentException("lever \"" + name + "\" stands on 2–" + MOST_STEPS
+                    + " places, or anywhere with 0, but was to on " + steps);
+        }
         unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
     }
 
     public static Lever of(String name, double value, int controller) {
-        return new Lever(name, value, controller, List.of(), Map.of());
+        return new Lever(name, value, controller, List.of(), false, 0, Map.of());
+    }
+
+    /** The place nearest to one, 0–100, on which it can stand. */
+    public double nearest(double place) {
+        return steps == 0 ? place : Math.round(place / 100 * (steps - 1)) * 100.0 / (steps - 1);
     }
 
     /** With a point, in place of one at the same tick. */

@@ -72,6 +72,19 @@ class StagePiecesTest {
     }
 
     @Test
+    void aLeverStandsOnItsPlaces() throws Exception {
+        Lever lever = Lever.of("Tide", 0, -1).withSteps(5).withReturns(true);
+        assertThat(lever.nearest(37)).isEqualTo(25);
+        assertThat(lever.nearest(38)).isEqualTo(50);
+        assertThat(Lever.of("Tide", 0, -1).nearest(37.3)).isEqualTo(37.3);
+        assertThatThrownBy(() -> lever.withSteps(1))
+                .hasMessageContaining("2–128 places")
+                .hasMessageContaining("on 1");
+        Piece with = piece.withLevers(List.of(lever));
+        assertThat(PieceFile.read(PieceFile.write(with))).isEqualTo(with);
+    }
+
+    @Test
     void aMomentPassesOverWhatIsGoneAndLeavesWhatIsNew() {
         Moment lit = Moment.of("Lamp is lit", piece.withPart("bells", part -> part.withPhrase("tide")));
         Piece other = Piece.empty().withParts(List.of(Part.of("Bells", Chain.EMPTY), Part.of("Gull", Chain.EMPTY)));

@@ -17,11 +17,16 @@ import harpel.piece.PieceEdit;
 import harpel.theory.GeneralMidi;
 import java.util.List;
 import java.util.OptionalDouble;
+import java.util.function.UnaryOperator;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuItem;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -38,6 +43,7 @@ final class LeverString extends VBox {
     private static final double EDGE = 14;
     private static final double BEAD = 24;
     private static final double RING = 12;
+    private static final int[] STEPS = {0, 2, 3, 4, 5, 8, 9, 11, 13, 16, 21};
 
     private final Session session;
     private final String name;
@@ -54,6 +60,7 @@ final class LeverString extends VBox {
     private double shownRing = -1;
     private double shownTall = -1;
     private int gestures;
+    private double pressedFrom;
 
     LeverString(Session session, String name) {
         super(2);
@@ -81,15 +88,25 @@ final class LeverString extends VBox {
         Tips.set(
                 string,
                 "Drag the bead, turn the wheel, or use the arrow keys (Page Up and Down in tens, Home and End). The ring shows where"
-                        + " its knob stands until it has come to the bead.");
+                        + " its knob stands until it has come to the bead. The other mouse button: whether it returns, and on how many places it stands.");
         string.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
-            string.requestFocus();
-            gestures++;
-            drag(event);
+            if (event.getButton() == MouseButton.PRIMARY) {
+                string.requestFocus();
+                gestures++;
+                pressedFrom = lever().value();
+                drag(event);
+            } else if (event.getButton() == MouseButton.SECONDARY) {
+                menu().show(string, event.getScreenX(), event.getScreenY());
+            }
+            event.consume();
         });
         string.addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
-        string.addEventHandler(
-                MouseEvent.MOUSE_RELEASED, event -> session.document().endGesture());
+        string.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
+            if (event.getButton() == MouseButton.PRIMARY && lever().returns()) {
+                set(pressedFrom, "drag " + gestures);
+            }
+            session.document().endGesture();
+        });
         string.addEventHandler(ScrollEvent.SCROLL, event -> {
             if (event.getDeltaY() != 0) {
                 set(lever().value() + Math.signum(event.getDeltaY()) * (event.isControlDown() ? 1 : 5), "wheel");
@@ -146,6 +163,42 @@ final class LeverString extends VBox {
         }
     }
 
+    /** What the lever is like, besides where it stands. */
+    private ContextMenu menu() {
+        ContextMenu menu = new ContextMenu();
+        menu.setId("lever-menu");
+        CheckMenuItem returns = new CheckMenuItem("Returns when let go of");
+        returns.setId("lever-returns");
+        returns.setSelected(lever().returns());
+        returns.setOnAction(event -> change("Lever returns", one -> one.withReturns(!one.returns())));
+        Menu steps = new Menu("Stands");
+        steps.setId("lever-steps");
+        for (int count : STEPS) {
+            CheckMenuItem item = new CheckMenuItem(count == 0 ? "anywhere" : "on " + count + " places");
+            item.setId("lever-steps-" + count);
+            item.setSelected(lever().steps() == count);
+            item.setOnAction(event -> change(
+                    "Lever steps",
+                    one -> one.withSteps(count).withValue(one.withSteps(count).nearest(one.value()))));
+            steps.getItems().add(item);
+        }
+        MenuItem plain = new MenuItem("Moved by no controller");
+        plain.setId("lever-no-controller");
+        plain.setDisable(lever().controller() < 0);
+        plain.setOnAction(event -> change("No controller", one -> one.withController(-1)));
+        menu.getItems().addAll(returns, steps, plain);
+        return menu;
+    }
+
+    private void change(String label, UnaryOperator<Lever> change) {
+        session.document()
+                .apply(PieceEdit.of(
+                        label,
+                        piece -> piece.withLevers(piece.levers().stream()
+                                .map(one -> one.name().equals(name) ? change.apply(one) : one)
+                                .toList())));
+    }
+
     private void typed(String text) {
         String bare = text.replace("%", "").replace(',', '.').strip();
         if (!bare.matches("\\d{1,3}(\\.\\d{1,3})?") || Double.parseDouble(bare) > 100) {
@@ -155,7 +208,7 @@ final class LeverString extends VBox {
     }
 
     private void set(double wanted, String gesture) {
-        double at = Math.round(Drawing.clamp(wanted, 0, 100) * 10) / 10.0;
+        double at = lever().nearest(Math.round(Drawing.clamp(wanted, 0, 100) * 10) / 10.0);
         session.transport().traces().forgetLever(name);
         Lane<Double> lane = new Lane.OfLever(name);
         session.document()

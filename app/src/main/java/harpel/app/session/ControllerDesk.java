@@ -428,7 +428,7 @@ public final class ControllerDesk {
 
     private void set(Lever lever, double value) {
         Lane<Double> lane = new Lane.OfLever(lever.name());
-        double at = Math.round(Math.max(0, Math.min(100, value)) * 10) / 10.0;
+        double at = lever.nearest(Math.round(Math.max(0, Math.min(100, value)) * 10) / 10.0);
         session.transport().traces().forgetLever(lever.name());
         session.document()
                 .apply(new PieceEdit("Move lever", "knob " + lever.name(), piece -> lane.withBase(piece, at)));
