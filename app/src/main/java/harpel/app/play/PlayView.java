@@ -39,6 +39,9 @@ import javafx.scene.layout.VBox;
 public final class PlayView extends BorderPane {
     private static final int COLUMNS = 4;
     private static final double RIGHT = 320;
+    /** Beside a board the parts have room for two and a half. */
+    private static final double PARTS_TALL = 104;
+
     private static final int LOOK_EVERY = 60;
 
     private final Session session;
@@ -256,15 +259,18 @@ public final class PlayView extends BorderPane {
                 one.launch();
             }
             Scrolling list = new Scrolling(parts);
-            list.setMinHeight(96);
-            VBox.setVgrow(list, Priority.ALWAYS);
+            list.setMinHeight(PARTS_TALL);
+            list.setPrefHeight(PARTS_TALL);
+            list.setMaxHeight(PARTS_TALL);
+            Scrolling all = new Scrolling(board);
+            VBox.setVgrow(all, Priority.ALWAYS);
             right.getChildren()
                     .setAll(
                             head("Parts"),
                             list,
                             head(stage.name() + " · "
                                     + session.selection().part().name()),
-                            new Scrolling(board));
+                            all);
         }
         board.show(at, stage);
     }
