@@ -213,6 +213,55 @@ class WindowPlayTest extends WindowCase {
     }
 
     @Test
+    void silenceForgetsWhatWaits() {
+        does(piece -> piece.withPad(Pad.of(0, Does.MUTE, "bass", "", new When(8)))
+                .withPad(Pad.of(1, Does.PHRASE, "lead", "crab", When.NOW)));
+        Piece before = now();
+        play();
+        clickOn("#pad-0");
+        assertThat(session.performing().waitsFor(now().pad(0).orElseThrow())).isPresent();
+        push(KeyCode.ESCAPE);
+        await(() -> session.transport().status().mode() == Mode.STOPPED);
+        settle();
+        assertThat(session.performing().waitsFor(now().pad(0).orElseThrow())).isEmpty();
+        assertThat(now()).isEqualTo(before);
+    }
+
+    @Test
+    void aPhraseIsHeardWhileItsPadIsHeld() {
+        does(piece -> piece.withPad(Pad.of(0, Does.PHRASE, "lead", "crab", When.NOW))
+                .withPart("lead", one -> one.withChain(harpel.chain.Chain.EMPTY)));
+        play();
+        await(() -> pitches(true).contains(60));
+        moveTo(lookup("#pad-0").query()).press(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> pitches(true).contains(72));
+        release(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> pitches(true).get(pitches(true).size() - 1) == 60);
+        assertThat(now().part("lead").orElseThrow().phrase()).isEqualTo("tide");
+    }
+
+    @Test
+    void aPadThatIsAboutWhatIsGoneSaysSo() {
+        does(piece -> piece.withPad(Pad.of(0, Does.MUTE, "gone", "", When.NOW))
+                .withPad(Pad.of(1, Does.MOMENT, "", "Flood", When.NOW)));
+        clickOn("#pad-0");
+        assertThat(session.messages().last().get()).contains("not there any more");
+        clickOn("#pad-1");
+        assertThat(session.messages().last().get()).contains("no moment “Flood”");
+    }
+
+    @Test
+    void padsHaveEightPages() {
+        push(KeyCode.PAGE_DOWN);
+        await(() ->
+                onFx(() -> lookup("#pad-0 .pad-number").queryLabeled().getText().equals("17")));
+        clickOn("#pads-before");
+        clickOn("#pads-before");
+        await(() -> onFx(
+                () -> lookup("#pad-15 .pad-number").queryLabeled().getText().equals("128")));
+    }
+
+    @Test
     void threeTapsSetTheTempo() {
         does(piece -> piece.withPad(Pad.of(0, Does.TAP, "", "", When.NOW)));
         for (int i = 0; i < 5; i++) {

@@ -73,6 +73,8 @@ public final class LiveEngine implements AutoCloseable {
     private final Object compiling = new Object();
     /** The piece as it was given; guarded by {@link #compiling}, as what follows. */
     private Piece given;
+    /** What it will be at ticks to come. */
+    private List<Later> coming = List.of();
     /** Whether play was begun behind the end of the loop. */
     private boolean behindLoop;
     /** Up to which tick a loop is written out. */
@@ -142,6 +144,7 @@ public final class LiveEngine implements AutoCloseable {
     public void update(Piece piece, List<Later> later) {
         synchronized (compiling) {
             give(piece);
+            coming = List.copyOf(later);
             Program program = compile();
             latest.set(program);
             List<Timed> timed = new ArrayList<>();
@@ -176,12 +179,18 @@ public final class LiveEngine implements AutoCloseable {
         return Math.min(AHEAD_TICKS, AHEAD_ROUNDS * Math.max(1, piece.bracket().length()));
     }
 
+    /** What has not been taken yet. */
+    private List<Later> stillComing() {
+        double now = status.tickAt(clock.getAsLong());
+        return coming.stream().filter(one -> one.tick > now).toList();
+    }
+
     /** Writes out more of a loop before what is written out ends. */
     private void writeOn() {
         synchronized (compiling) {
             boolean soon = status.tickAt(clock.getAsLong()) > written - ahead(given) / 2;
             if (status.mode() == LiveStatus.Mode.PLAYING && Unrolled.goesRound(given) && !behindLoop && soon) {
-                update(given);
+                update(given, stillComing());
             }
         }
     }
@@ -227,7 +236,7 @@ public final class LiveEngine implements AutoCloseable {
                     Unrolled.goesRound(given) && tick >= given.bracket().to();
             if (behind != behindLoop) {
                 behindLoop = behind;
-                update(given);
+                update(given, stillComing());
             }
         }
         command(() -> cycle.locate(tick, clock.getAsLong()));

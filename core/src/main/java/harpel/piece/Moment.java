@@ -123,6 +123,13 @@ public record Moment(
                         .toList());
     }
 
+    /** The same where a lever has another name. */
+    Moment withLeverRenamed(String before, String now) {
+        Map<String, Double> renamed = new LinkedHashMap<>();
+        levers.forEach((lever, value) -> renamed.put(lever.equals(before) ? now : lever, value));
+        return withLevers(renamed);
+    }
+
     /** Whether the piece is in this moment. */
     public boolean isNow(Piece piece) {
         return on(piece).equals(piece);

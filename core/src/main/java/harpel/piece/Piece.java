@@ -300,7 +300,21 @@ public record Piece(
     public Piece withLeverRenamed(int place, String newName) {
         Lever old = levers.get(place);
         List<Lever> changed = replaced(levers, place, old.withName(newName));
-        return withMoves(moves -> moves.withLeverRenamed(old.name(), newName)).withLevers(changed);
+        return withMoves(moves -> moves.withLeverRenamed(old.name(), newName))
+                .withBetween(old.name(), newName)
+                .withLevers(changed)
+                .withMoments(moments.stream()
+                        .map(moment -> moment.withLeverRenamed(old.name(), newName))
+                        .toList());
+    }
+
+    /** With another lever between the two chains of parts. */
+    private Piece withBetween(String before, String now) {
+        return withParts(parts.stream()
+                .map(part -> part.rack().between().equals(before)
+                        ? part.withRack(part.rack().withBetween(now))
+                        : part)
+                .toList());
     }
 
     /** Without a lever; nothing is moved by it any more. */
@@ -308,7 +322,7 @@ public record Piece(
         List<Lever> left = new ArrayList<>(levers);
         String name = left.remove(place).name();
         boolean another = left.stream().anyMatch(lever -> lever.name().equals(name));
-        return (another ? this : withMoves(moves -> moves.withoutLever(name))).withLevers(left);
+        return (another ? this : withMoves(moves -> moves.withoutLever(name)).withBetween(name, "")).withLevers(left);
     }
 
     /** With the movers of every stage of every chain changed. */

@@ -85,6 +85,20 @@ class StagePiecesTest {
     }
 
     @Test
+    void aLeverThatIsRenamedIsItAlsoInMomentsAndBetweenChains() {
+        Piece full = piece.withMoments(List.of(Moment.of("Storm", piece)))
+                .withPart(
+                        "bells",
+                        part -> part.withOtherChain()
+                                .withRack(part.withOtherChain().rack().withBetween("Tide")));
+        Piece renamed = full.withLeverRenamed(0, "Ebb");
+        assertThat(renamed.moments().get(0).levers()).containsExactly(Map.entry("Ebb", 30.0));
+        assertThat(renamed.part("bells").orElseThrow().rack().between()).isEqualTo("Ebb");
+        assertThat(renamed.withoutLever(0).part("bells").orElseThrow().rack().between())
+                .isEmpty();
+    }
+
+    @Test
     void aMomentPassesOverWhatIsGoneAndLeavesWhatIsNew() {
         Moment lit = Moment.of("Lamp is lit", piece.withPart("bells", part -> part.withPhrase("tide")));
         Piece other = Piece.empty().withParts(List.of(Part.of("Bells", Chain.EMPTY), Part.of("Gull", Chain.EMPTY)));

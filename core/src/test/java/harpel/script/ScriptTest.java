@@ -273,7 +273,7 @@ class ScriptTest {
                 "JSON.stringify([1])",
                 "let a = [1]; for (let i = 0; i < 60; i++) { a = [a, a]; } String(a)",
                 "let s = 'x'; for (let i = 0; i < 26; i++) { s = s + s; } encodeURIComponent(s)",
-                "let s = 'x'; for (let i = 0; i < 26; i++) { s = s + s; } log(s.indexOf('y'))",
+                "let s = 'x'; for (let i = 0; i < 22; i++) { s = s + s; } log(s.indexOf('y'))",
                 "let n = 0; 'x'.repeat({valueOf() { n++; return n > 1 ? 1e9 : 1e6; }})",
                 "'aaaaaaaaaa'.repeat(1000).replace(/a/g, 'b'.repeat(1000))",
                 "Array.prototype.push = 1; throw new Error('sealed')",

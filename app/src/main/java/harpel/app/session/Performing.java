@@ -195,6 +195,18 @@ public final class Performing {
         }
     }
 
+    /** Nothing waits and nothing is held any more: what was asked for is not done. */
+    void forget() {
+        List<Runnable> ends = new ArrayList<>(held.values());
+        held.clear();
+        waiting.clear();
+        overs.clear();
+        ends.forEach(Runnable::run);
+        waiting.clear();
+        give();
+        changed();
+    }
+
     /** Does an edit at once, or when it is wanted; asked for again while it waits it is taken back. */
     private void edit(Object by, String label, When when, double glide, UnaryOperator<Piece> change) {
         if (waiting.removeIf(one -> one.by.equals(by) && one.edit != null)) {

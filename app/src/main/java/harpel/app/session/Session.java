@@ -225,6 +225,8 @@ public final class Session implements AutoCloseable {
     private void beginAnew() {
         variations.leaveSheet();
         desk.making().set(false);
+        writing.forget();
+        performing.forget();
         audition.end();
         transport.engine().silence();
         transport.toStart();
@@ -248,6 +250,7 @@ public final class Session implements AutoCloseable {
     /** Ends every sounding and waiting note, and leaves what a lever waits for. */
     public void silence() {
         levers.leave();
+        performing.forget();
         transport.silence();
     }
 

@@ -86,6 +86,13 @@ public final class Writing {
         look();
     }
 
+    /** Ends without writing anything, since another piece comes. */
+    void forget() {
+        began = null;
+        takes.clear();
+        armed.set(false);
+    }
+
     private Piece piece() {
         return session.document().piece().get();
     }
