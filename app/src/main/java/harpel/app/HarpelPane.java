@@ -60,8 +60,10 @@ final class HarpelPane extends BorderPane {
     private final PhraseView phrases;
     private final VariationPage variations;
     private final TimelineView timeline;
-    private final PlayView play;
-    private final DevicesPage devices;
+    /** Made when they are first shown. */
+    private PlayView play;
+
+    private DevicesPage devices;
     private View beforeDevices = View.CHAIN;
     private final Node foot;
     private final Label keysInfo = new Label();
@@ -91,8 +93,6 @@ final class HarpelPane extends BorderPane {
         routes = new RoutesPage(session);
         phrases = new PhraseView(session);
         timeline = new TimelineView(session);
-        play = new PlayView(session);
-        devices = new DevicesPage(session, () -> session.look().view().set(beforeDevices));
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
@@ -156,10 +156,16 @@ final class HarpelPane extends BorderPane {
             variations.requestFocus();
         } else if (view == View.DEVICES) {
             setRight(null);
+            if (devices == null) {
+                devices = new DevicesPage(session, () -> session.look().view().set(beforeDevices));
+            }
             setCenter(devices);
             devices.requestFocus();
         } else if (view == View.PLAY) {
             setRight(null);
+            if (play == null) {
+                play = new PlayView(session);
+            }
             setCenter(play);
             play.focusPads();
         } else if (view == View.TIMELINE) {

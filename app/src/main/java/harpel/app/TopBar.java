@@ -50,6 +50,8 @@ final class TopBar extends HBox {
     /** From this width of the window on there is room for the name of the piece. */
     private static final double NAME_FROM = 1130;
 
+    private static final double UNDO_FROM = 1080;
+
     private final Label piece = new Label();
     private final Label position = new Label("1 . 1");
     private final Label clock = new Label("stands");
@@ -110,6 +112,11 @@ final class TopBar extends HBox {
                 "silence",
                 "End every sounding and waiting note everywhere, at once  (Escape)",
                 session::silence);
+        // Undo and redo have keys; where there is little room the words of buttons have it.
+        for (Region one : List.of(undo, redo)) {
+            one.visibleProperty().bind(widthProperty().greaterThan(UNDO_FROM));
+            one.managedProperty().bind(one.visibleProperty());
+        }
         setUp(undo, "undo", "Undo", session.document()::undo);
         setUp(redo, "redo", "Redo", session.document()::redo);
         tempo = field("tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
@@ -292,6 +299,7 @@ final class TopBar extends HBox {
         meter.show(now.time().meter().at(0).shown());
     }
 
+    private double shownBpm;
     private long shownBeat = -1;
     private MeterMap.Change shownMeter;
     private long shownLate = -1;
@@ -319,6 +327,13 @@ final class TopBar extends HBox {
                     case KEYS -> "keys";
                     case PLAYING -> status.clock().isEmpty() ? "own" : "follows";
                 });
+        double bpm = status.clock().isEmpty()
+                ? session.document().piece().get().time().tempo().bpmAt(0)
+                : status.tempo().bpmAt(0);
+        if (Math.abs(bpm - shownBpm) >= 0.05) {
+            shownBpm = bpm;
+            tempo.show(String.format(Locale.ROOT, "%.1f", bpm));
+        }
         if (status.worstLateNanos() != shownLate) {
             shownLate = status.worstLateNanos();
             boolean isLate = shownLate > LATE_MS * 1_000_000L;

@@ -166,6 +166,65 @@ class WindowPlayTest extends WindowCase {
     }
 
     @Test
+    void aChordIsLearntByPlayingIt() {
+        does(piece -> piece.withPad(Pad.of(0, Does.CHORD, "bass", "Am", When.NOW)));
+        clickOn("#set-up-pads");
+        clickOn("#pad-0");
+        await(() -> onFx(() -> lookup("#pad-learn-chord").tryQuery().isPresent()));
+        settle();
+        clickOn("#pad-learn-chord");
+        interact(() -> {
+            session.transport().press(50, 90);
+            session.transport().press(57, 90);
+        });
+        await(() -> pitches(true).size() == 2);
+        interact(() -> {
+            session.transport().release(50);
+            session.transport().release(57);
+        });
+        await(() -> now().pad(0).orElseThrow().what().equals("50 57"));
+        clickOn("#pad-done");
+        int before = pitches(true).size();
+        moveTo(lookup("#pad-0").query()).press(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> pitches(true).size() == before + 2);
+        release(javafx.scene.input.MouseButton.PRIMARY);
+        assertThat(pitches(true).subList(before, before + 2)).containsExactlyInAnyOrder(50, 57);
+    }
+
+    @Test
+    void marblesAreLaunchedAndTakenOffByPressing() {
+        does(piece -> piece.withPart(
+                "bass",
+                one -> one.withChain(new harpel.chain.Chain(
+                        List.of(harpel.chain.Stage.of("carom", harpel.effect.EffectCatalog.of("carom"))
+                                .with(harpel.effect.notes.Carom.MARBLES, List.of())
+                                .with(harpel.effect.notes.Carom.CELLS, List.of()))))));
+        clickOn("#play-part-bass");
+        await(() -> onFx(() -> lookup("#hand-marble").tryQuery().isPresent()));
+        settle();
+        Bounds board = onFx(() -> {
+            var node = lookup("#carom-board").query();
+            return node.localToScreen(node.getBoundsInLocal());
+        });
+        javafx.geometry.Point2D cell = new javafx.geometry.Point2D(board.getMinX() + 60, board.getMinY() + 60);
+        clickOn(cell);
+        await(() -> marbles() == 1);
+        clickOn(cell);
+        await(() -> marbles() == 0);
+    }
+
+    private int marbles() {
+        return now().part("bass")
+                .orElseThrow()
+                .chain()
+                .stages()
+                .get(0)
+                .params()
+                .get(harpel.effect.notes.Carom.MARBLES)
+                .size();
+    }
+
+    @Test
     void aFillIsHeardForABarAndLeavesThePieceAsItWas() {
         does(piece -> piece.withPad(Pad.of(0, Does.FILL, "lead", "crab", When.BAR))
                 .withPart("lead", one -> one.withChain(harpel.chain.Chain.EMPTY)));

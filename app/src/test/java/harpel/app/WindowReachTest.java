@@ -258,7 +258,7 @@ class WindowReachTest extends WindowCase {
         clickOn("#first-demo");
         // The piece has no file, so nothing is lost: it asks only where there are changes.
         await(() -> session.document().piece().get().name().equals("The Salt Clock"));
-        assertThat(session.document().piece().get().parts()).hasSize(6);
+        assertThat(session.document().piece().get().parts()).hasSize(7);
         assertThat(session.selection().stage(StageAddress.parse("harbour-bells/arpeggio")))
                 .isPresent();
         interact(() -> session.transport().stop());

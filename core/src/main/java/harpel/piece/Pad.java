@@ -1,9 +1,12 @@
 package harpel.piece;
 
 import harpel.chain.StageAddress;
+import harpel.theory.Chord;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -23,7 +26,7 @@ public record Pad(int at, String name, Does does, String part, String what, When
 
     /** What a pad can do. */
     public enum Does {
-        CHORD("plays a chord", true, "a chord’s symbol, such as Dm7"),
+        CHORD("plays a chord", true, "a chord’s symbol, such as Dm7, or its notes"),
         PHRASE("plays a phrase while held", true, "a phrase"),
         FILL("plays another phrase for a bar", true, "a phrase"),
         STAGE("switches a stage", true, "a stage"),
@@ -88,6 +91,29 @@ public record Pad(int at, String name, Does does, String part, String what, When
         return new Pad(at, "", does, part, what, when, Map.of());
     }
 
+    /** Whether a chord is of the very notes that were learnt, and no symbol. */
+    private boolean isLearnt() {
+        return what.matches("\\d{1,3}( \\d{1,3}){0,15}");
+    }
+
+    /**
+     * The pitches of a chord.
+     *
+     * @param near where that of a symbol lies
+     * @throws IllegalArgumentException in words, when it is no chord
+     */
+    public List<Integer> pitches(int near) {
+        if (!isLearnt()) {
+            return Chord.parse(what).pitchesNear(near);
+        }
+        List<Integer> pitches =
+                Arrays.stream(what.split(" ")).map(Integer::valueOf).toList();
+        if (pitches.stream().anyMatch(pitch -> pitch > 127)) {
+            throw new IllegalArgumentException("the notes of a chord are 0–127 but were " + what);
+        }
+        return pitches;
+    }
+
     /** The piece with what it does done, where that is an edit; as it was where what it is about is not there. */
     public Piece pressed(Piece piece) {
         if (does.hasPart() && piece.part(part).isEmpty()) {
@@ -138,7 +164,7 @@ public record Pad(int at, String name, Does does, String part, String what, When
         }
         String of = piece.part(part).map(Part::name).orElse("");
         return switch (does) {
-            case CHORD -> what;
+            case CHORD -> isLearnt() ? Chord.told(pitches(0)) : what;
             case PHRASE, FILL -> piece.phrase(what).map(phrase -> phrase.name()).orElse(what);
             case STAGE, ACT -> stage(piece);
             case MOMENT -> what;

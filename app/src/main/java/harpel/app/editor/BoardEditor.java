@@ -59,6 +59,7 @@ public final class BoardEditor extends StageEditor {
     private final List<ParamTile<?>> marbleTiles = new ArrayList<>();
     private final ParamTile<Integer> chance;
     private Hand hand = Hand.BELL;
+    private boolean playing;
     private CaromBoard run;
     private List<List<Rolling>> ways = List.of();
 
@@ -106,8 +107,9 @@ public final class BoardEditor extends StageEditor {
         return Set.of(Carom.MARBLES, Carom.CELLS);
     }
 
-    /** Marbles are in hand: pressing a cell launches one. */
-    public void launch() {
+    /** As it is played on stage: marbles are in hand, pressing a cell launches one, pressing a marble takes it off. */
+    public void onStage() {
+        playing = true;
         take(Hand.MARBLE);
     }
 
@@ -303,7 +305,9 @@ public final class BoardEditor extends StageEditor {
         }
 
         private void released(MouseEvent event) {
-            if (held && !moved) {
+            if (held && !moved && playing && hand == Hand.MARBLE) {
+                takeOff(column, row);
+            } else if (held && !moved) {
                 turn(column, row, 1);
             }
             held = false;

@@ -97,19 +97,9 @@ final class LeversPanel extends VBox {
                 "+ lever",
                 "add-lever",
                 "A named control that moves any number of parameters, each by its own amount",
-                this::add);
+                session.levers()::add);
         add.getStyleClass().add("small-toggle");
         return add;
-    }
-
-    private void add() {
-        int number = session.document().piece().get().levers().size() + 1;
-        String name = number == 1 ? "Tide" : "Lever " + number;
-        session.document().apply(PieceEdit.of("Add lever", piece -> {
-            List<Lever> more = new ArrayList<>(piece.levers());
-            more.add(Lever.of(name, 0, -1));
-            return piece.withLevers(more);
-        }));
     }
 
     private VBox lever(Lever lever) {

@@ -1,10 +1,12 @@
 package harpel.app.play;
 
+import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
 import harpel.chain.StageAddress;
+import harpel.event.NoteStart;
 import harpel.phrase.Phrase;
 import harpel.piece.Lane;
 import harpel.piece.Moment;
@@ -14,13 +16,16 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.When;
-import harpel.theory.Chord;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /** What one pad does, in plain words: chosen, not typed, but for a chord. */
@@ -39,6 +44,11 @@ final class PadSetup extends VBox {
     private final VBox partBox;
     private final VBox whatBox;
     private final VBox chordBox;
+    private final ToggleButton learn;
+    private final TreeSet<Integer> heard = new TreeSet<>();
+    /** The last note of the part before it was listened to; null for none. */
+    private NoteStart seen;
+
     private int at;
 
     PadSetup(Session session, Runnable leave) {
@@ -60,7 +70,12 @@ final class PadSetup extends VBox {
                 session::say);
         partBox = named("Part", part);
         whatBox = named("What", what);
-        chordBox = named("Chord", chord);
+        learn = Buttons.toggle(
+                "learn by playing it",
+                "pad-learn-chord",
+                "Play the chord into the part and let it go: the pad plays those notes",
+                on -> listen());
+        chordBox = named("Chord", new HBox(6, chord, learn));
         getChildren()
                 .addAll(
                         title,
@@ -146,7 +161,7 @@ final class PadSetup extends VBox {
         if (pad.does() == Does.CHORD) {
             boolean isOne = true;
             try {
-                Chord.parse(pad.what());
+                pad.pitches(60);
             } catch (IllegalArgumentException e) {
                 isOne = false;
             }
@@ -157,7 +172,7 @@ final class PadSetup extends VBox {
     }
 
     private void chordTyped(String text) {
-        Chord.parse(text);
+        pad().withWhat(text).pitches(60);
         change(pad -> pad.withWhat(text));
     }
 
@@ -195,6 +210,36 @@ final class PadSetup extends VBox {
         seen(partBox, isThere && pad.does().hasPart());
         seen(whatBox, isThere && !things.isEmpty());
         seen(chordBox, isThere && pad.does() == Does.CHORD);
+    }
+
+    private List<NoteStart> notes() {
+        return session.transport().traces().notes(Places.input(pad().part())).stream()
+                .map(drawn -> drawn.note)
+                .toList();
+    }
+
+    private void listen() {
+        List<NoteStart> notes = notes();
+        seen = notes.isEmpty() ? null : notes.get(notes.size() - 1);
+        heard.clear();
+        session.selection().partId().set(pad().part());
+        session.say(learn.isSelected() ? "Play the chord, and let it go." : "");
+    }
+
+    /** Listens while it learns; once a frame. */
+    void draw() {
+        if (!learn.isSelected()) {
+            return;
+        }
+        List<NoteStart> notes = notes();
+        int last = notes.lastIndexOf(seen);
+        notes.subList(last + 1, notes.size()).forEach(note -> heard.add(note.pitch()));
+        if (!heard.isEmpty() && !session.transport().traces().sounds(Places.input(pad().part()))) {
+            String pitches = heard.stream().map(String::valueOf).collect(Collectors.joining(" "));
+            learn.setSelected(false);
+            change(pad -> pad.withWhat(pitches));
+            session.say("The pad plays " + pad().title(piece()) + ".");
+        }
     }
 
     private static void seen(Node node, boolean seen) {

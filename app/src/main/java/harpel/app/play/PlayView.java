@@ -2,13 +2,13 @@ package harpel.app.play;
 
 import harpel.app.editor.BoardEditor;
 import harpel.app.editor.StageEditor;
+import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.param.Param;
-import harpel.piece.Lane;
 import harpel.piece.Lever;
 import harpel.piece.Pad;
 import harpel.piece.Part;
@@ -96,7 +96,7 @@ public final class PlayView extends BorderPane {
                 "+ lever",
                 "play-add-lever",
                 "A named control that moves any number of parameters, each by its own amount",
-                this::addLever);
+                session.levers()::add);
         strings.setAlignment(Pos.TOP_LEFT);
         ScrollPane scroll = new ScrollPane(strings);
         scroll.setFitToHeight(true);
@@ -150,16 +150,6 @@ public final class PlayView extends BorderPane {
         head.getChildren().addAll(beside);
         head.setAlignment(Pos.CENTER_LEFT);
         return head;
-    }
-
-    private void addLever() {
-        int number = piece().levers().size() + 1;
-        String name = number == 1 ? "Tide" : "Lever " + number;
-        session.document().apply(PieceEdit.of("Add lever", piece -> {
-            List<Lever> more = new ArrayList<>(piece.levers());
-            more.add(Lever.of(name, 0, -1));
-            return piece.withLevers(more);
-        }));
     }
 
     private Piece piece() {
@@ -233,7 +223,7 @@ public final class PlayView extends BorderPane {
             return;
         }
         parts.getChildren().setAll(piece.parts().stream().map(this::part).toList());
-        StageAddress at = boardOf(session.selection().part());
+        StageAddress at = Places.board(session.selection().part()).orElse(null);
         if (at == null) {
             boardAt = null;
             board = null;
@@ -256,7 +246,7 @@ public final class PlayView extends BorderPane {
                     })
                     .orElseThrow();
             if (board instanceof BoardEditor one) {
-                one.launch();
+                one.onStage();
             }
             Scrolling list = new Scrolling(parts);
             list.setMinHeight(PARTS_TALL);
@@ -273,17 +263,6 @@ public final class PlayView extends BorderPane {
                             all);
         }
         board.show(at, stage);
-    }
-
-    /** The first board in a part's chain. */
-    private static StageAddress boardOf(Part part) {
-        StageAddress[] found = {null};
-        Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
-            if (found[0] == null && stage.isKnown() && stage.kind().id().equals("carom")) {
-                found[0] = address;
-            }
-        });
-        return found[0];
     }
 
     private HBox part(Part part) {
@@ -334,6 +313,9 @@ public final class PlayView extends BorderPane {
             strip.show();
         }
         levers.values().forEach(LeverString::draw);
+        if (chosen >= 0) {
+            setup.draw();
+        }
         if (board != null && boardAt != null) {
             board.draw();
         }

@@ -361,14 +361,7 @@ public final class ControllerDesk {
     // The board
 
     private Optional<StageAddress> board() {
-        StageAddress[] found = {null};
-        Part part = session.selection().part();
-        Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
-            if (found[0] == null && stage.isKnown() && stage.kind().id().equals("carom")) {
-                found[0] = address;
-            }
-        });
-        return Optional.ofNullable(found[0]);
+        return Places.board(session.selection().part());
     }
 
     /** A marble is launched, or taken off. */

@@ -7,8 +7,11 @@ import harpel.move.Mover;
 import harpel.move.Moves;
 import harpel.move.Source;
 import harpel.param.Param;
+import harpel.piece.Lever;
 import harpel.piece.PieceEdit;
 import harpel.theory.GeneralMidi;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.SimpleLongProperty;
@@ -25,6 +28,17 @@ public final class LeverWiring {
 
     LeverWiring(Session session) {
         this.session = session;
+    }
+
+    /** A lever more. */
+    public void add() {
+        int number = session.document().piece().get().levers().size() + 1;
+        String name = number == 1 ? "Tide" : "Lever " + number;
+        session.document().apply(PieceEdit.of("Add lever", piece -> {
+            List<Lever> more = new ArrayList<>(piece.levers());
+            more.add(Lever.of(name, 0, -1));
+            return piece.withLevers(more);
+        }));
     }
 
     /** No lever waits for a control any more. */

@@ -11,7 +11,6 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.When;
-import harpel.theory.Chord;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.TimeMap;
@@ -303,7 +302,7 @@ public final class Performing {
     private void chord(Pad pad) {
         List<Integer> pitches;
         try {
-            pitches = Chord.parse(pad.what()).pitchesNear(NEAR);
+            pitches = pad.pitches(NEAR);
         } catch (IllegalArgumentException e) {
             session.say(e.getMessage());
             return;

@@ -5,12 +5,25 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
 import harpel.engine.Tap;
+import harpel.piece.Lane;
 import harpel.piece.Part;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Where notes can be seen in a part: its input, each of its stages, its sound. Places are what the trace store is asked by. */
 public final class Places {
+    /** The first board in a part's chain: that of a Carom. */
+    public static Optional<StageAddress> board(Part part) {
+        List<StageAddress> found = new ArrayList<>();
+        Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
+            if (stage.isKnown() && stage.kind().id().equals("carom")) {
+                found.add(address);
+            }
+        });
+        return found.stream().findFirst();
+    }
+
     private Places() {}
 
     /**
