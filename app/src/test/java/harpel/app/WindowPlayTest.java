@@ -21,6 +21,7 @@ import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.util.List;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Bounds;
 import javafx.scene.control.ComboBox;
@@ -297,6 +298,47 @@ class WindowPlayTest extends WindowCase {
         release(javafx.scene.input.MouseButton.PRIMARY);
         await(() -> pitches(true).get(pitches(true).size() - 1) == 60);
         assertThat(now().part("lead").orElseThrow().phrase()).isEqualTo("tide");
+    }
+
+    @Test
+    void aPhraseIsHeardOnceAndABoardTiltsWhileItsPadIsHeld() {
+        does(piece -> piece.withPad(Pad.of(0, Does.ONCE, "lead", "crab", When.BAR))
+                .withPad(Pad.of(1, Does.TILT, "bass", "up", When.NOW))
+                .withPart("lead", one -> one.withChain(harpel.chain.Chain.EMPTY))
+                .withPart(
+                        "bass",
+                        one -> one.withChain(new harpel.chain.Chain(
+                                List.of(harpel.chain.Stage.of("carom", harpel.effect.EffectCatalog.of("carom")))))));
+        Piece before = now();
+        play();
+        clickOn("#pad-0");
+        await(() -> pitches(true).contains(72));
+        moveTo(lookup("#pad-1").query()).press(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> session.performing().isHeld(now().pad(1).orElseThrow()));
+        await(() -> rows() > 0);
+        // Two cells on it surely rolls the other way; then it keeps its column, which it leaves at every other cell by
+        // itself.
+        LockSupport.parkNanos(400_000_000);
+        int column = onFx(this::firstColumn);
+        for (int i = 0; i < 6; i++) {
+            LockSupport.parkNanos(80_000_000);
+            assertThat(onFx(this::firstColumn)).isEqualTo(column);
+        }
+        release(javafx.scene.input.MouseButton.PRIMARY);
+        await(() -> !session.performing().isHeld(now().pad(1).orElseThrow()));
+        await(() -> pitches(true).get(pitches(true).size() - 1) != 72);
+        assertThat(now()).isEqualTo(before);
+    }
+
+    private int rows() {
+        return session.transport().traces().steps("bass/carom").size();
+    }
+
+    private int firstColumn() {
+        return session.transport().traces().steps("bass/carom").stream()
+                .findFirst()
+                .map(cell -> cell % 8)
+                .orElse(-1);
     }
 
     @Test

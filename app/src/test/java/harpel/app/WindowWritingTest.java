@@ -135,6 +135,25 @@ class WindowWritingTest extends WindowCase {
     }
 
     @Test
+    void aMomentThatGlidesIsWrittenAsItWasHeard() {
+        harpel.piece.Moment loud = harpel.piece.Moment.of("Loud", lever.withBase(now(), 90.0))
+                .withWhen(new harpel.piece.When(2))
+                .withGlide(2);
+        does(piece -> piece.withMoments(List.of(loud)));
+        push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.W);
+        push(KeyCode.SPACE);
+        playFor(BAR / 4);
+        interact(() -> session.performing().recall(loud));
+        await(() -> lever.base(now()) == 90);
+        playFor(BAR);
+        push(KeyCode.SPACE);
+        await(() -> !session.writing().armed().get());
+        assertThat(lever.at(now(), 2 * BAR)).as("the very bar").isEqualTo(20);
+        assertThat(lever.at(now(), 2 * BAR + Ticks.PER_QUARTER)).isBetween(53.0, 57.0);
+        assertThat(lever.at(now(), 2 * BAR + 2 * Ticks.PER_QUARTER)).isEqualTo(90);
+    }
+
+    @Test
     void loopsHaveNothingToWriteOn() {
         does(piece -> piece.withTimeline(false));
         clickOn("#write");

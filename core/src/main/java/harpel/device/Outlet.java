@@ -128,6 +128,7 @@ final class Outlet implements AutoCloseable {
                 }
             }
         }
+        pump();
         finish();
     }
 

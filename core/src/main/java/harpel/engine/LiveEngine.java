@@ -356,6 +356,10 @@ public final class LiveEngine implements AutoCloseable {
             }
         }
         try {
+            // What was asked for last is done, such as lights that go out.
+            for (Runnable command = commands.poll(); command != null; command = commands.poll()) {
+                command.run();
+            }
             cycle.silence(clock.getAsLong());
         } catch (Throwable e) {
             recover(e);

@@ -28,11 +28,13 @@ public record Pad(int at, String name, Does does, String part, String what, When
     public enum Does {
         CHORD("plays a chord", true, "a chord’s symbol, such as Dm7, or its notes"),
         PHRASE("plays a phrase while held", true, "a phrase"),
+        ONCE("plays a phrase once", true, "a phrase"),
         FILL("plays another phrase for a bar", true, "a phrase"),
         STAGE("switches a stage", true, "a stage"),
         ACT("does a stage’s own action", true, "a stage"),
         CHAIN("hears the other chain, A or B", true, ""),
         CHAIN_OFF("switches the whole chain", true, ""),
+        TILT("tilts the board while held", true, "a way: up, right, down or left"),
         DRY("hears the part dry while held", true, ""),
         MUTE("mutes", true, ""),
         SOLO("solo", true, ""),
@@ -76,7 +78,7 @@ public record Pad(int at, String name, Does does, String part, String what, When
 
         /** Whether it lasts while the pad is held. */
         public boolean holds() {
-            return this == CHORD || this == PHRASE || this == DRY;
+            return this == CHORD || this == PHRASE || this == TILT || this == DRY;
         }
     }
 
@@ -165,7 +167,8 @@ public record Pad(int at, String name, Does does, String part, String what, When
         String of = piece.part(part).map(Part::name).orElse("");
         return switch (does) {
             case CHORD -> isLearnt() ? Chord.told(pitches(0)) : what;
-            case PHRASE, FILL -> piece.phrase(what).map(phrase -> phrase.name()).orElse(what);
+            case PHRASE, ONCE, FILL ->
+                piece.phrase(what).map(phrase -> phrase.name()).orElse(what);
             case STAGE, ACT -> stage(piece);
             case MOMENT -> what;
             case VARIATION -> "next variation";
@@ -187,6 +190,8 @@ public record Pad(int at, String name, Does does, String part, String what, When
         String of = piece.part(part).map(Part::name).orElse("");
         return switch (does) {
             case CHORD, PHRASE -> "into " + of;
+            case TILT -> "tilt " + what;
+            case ONCE -> "once, " + of;
             case FILL -> "one bar, " + of;
             case STAGE -> isOn(piece) ? "on" : "off";
             case ACT ->

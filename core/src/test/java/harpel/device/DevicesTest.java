@@ -170,6 +170,42 @@ class DevicesTest {
     }
 
     @Test
+    void anOutputThatDoesNotTakeWhatItIsSentHoldsUpNobody() throws Exception {
+        java.util.concurrent.CountDownLatch stuck = new java.util.concurrent.CountDownLatch(1);
+        machine.plugIn("Pier", new OutputPort() {
+            @Override
+            public String name() {
+                return "Pier";
+            }
+
+            @Override
+            public void send(byte[] message, long dueNanos) {
+                try {
+                    stuck.await();
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                }
+            }
+
+            @Override
+            public void close() {
+                // it hangs
+            }
+        });
+        machine.plugIn("Shore", shorePort);
+        SimulatedMachine.Device keys = machine.plugIn("Keys");
+        devices.look();
+        engine.start();
+        keys.play(0x90, 60, 90);
+        engine.strikeAt(0, "bass", List.of(40), 90);
+        await(() -> shorePort.log().contains("+40"));
+        engine.letGoAt(0, "bass", List.of(40));
+        await(() -> shorePort.open().isEmpty());
+        await(() -> ports.problems().containsKey("Pier"));
+        stuck.countDown();
+    }
+
+    @Test
     void anOutputMayBeLateAndWhereOneIsEarlyAllOthersWait() {
         long[] now = {0};
         Ports still = new Ports(() -> now[0], false);
@@ -196,6 +232,19 @@ class DevicesTest {
         now[0] += 20_000_000;
         still.pump();
         assertThat(plain.open()).isEmpty();
+    }
+
+    @Test
+    void whatIsSentLastArrivesBeforeThePortIsClosed() {
+        engine.start();
+        machine.plugIn("Pier", pierPort);
+        devices.look();
+        for (int pad = 36; pad < 100; pad++) {
+            engine.sendPlain("Pier", new byte[] {(byte) 0x90, (byte) pad, 5});
+        }
+        engine.close();
+        ports.close();
+        assertThat(pierPort.log()).contains("+36", "+99").hasSizeGreaterThanOrEqualTo(64);
     }
 
     @Test

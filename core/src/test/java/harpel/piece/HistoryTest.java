@@ -28,6 +28,44 @@ class HistoryTest {
     }
 
     @Test
+    void allThatWasDoneSinceAPieceBecomesOneStep() {
+        History history = new History(Piece.empty());
+        history.apply(rename("a", ""));
+        Piece since = history.current();
+        history.apply(rename("b", ""));
+        history.apply(rename("c", "drag"));
+        history.together(since, rename("d", ""));
+        assertThat(history.current().name()).isEqualTo("d");
+        assertThat(history.undoLabel()).contains("Rename to d");
+        history.undo();
+        assertThat(history.current()).isSameAs(since);
+        history.redo();
+        assertThat(history.current().name()).isEqualTo("d");
+        history.undo();
+        history.undo();
+        assertThat(history.current().name()).isEqualTo("Untitled");
+    }
+
+    @Test
+    void aStepOfWhatChangesNothingInTheEndIsNone() {
+        History history = new History(Piece.empty());
+        Piece since = history.current();
+        history.apply(rename("a", ""));
+        history.together(since, rename("Untitled", ""));
+        assertThat(history.undoLabel()).isEmpty();
+        assertThat(history.current()).isEqualTo(since);
+    }
+
+    @Test
+    void sinceAPieceThatIsNotKeptAnyMoreAnEditIsAStepOfItsOwn() {
+        History history = new History(Piece.empty());
+        history.apply(rename("a", ""));
+        history.together(Piece.empty().withName("Elsewhere"), rename("b", ""));
+        history.undo();
+        assertThat(history.current().name()).isEqualTo("a");
+    }
+
+    @Test
     void oneGestureIsOneStepUntilItEnds() {
         History history = new History(Piece.empty());
         history.apply(rename("a", "drag"));

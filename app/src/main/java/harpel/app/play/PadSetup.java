@@ -106,7 +106,7 @@ final class PadSetup extends VBox {
 
     private String whatName(String id) {
         Does now = pad().does();
-        if (now == Does.PHRASE || now == Does.FILL) {
+        if (now == Does.PHRASE || now == Does.ONCE || now == Does.FILL) {
             return piece().phrase(id).map(Phrase::name).orElse(id);
         }
         if (now == Does.STAGE || now == Does.ACT) {
@@ -131,7 +131,8 @@ final class PadSetup extends VBox {
     private List<String> things(Does does, String partId) {
         List<String> ids = new ArrayList<>();
         switch (does) {
-            case PHRASE, FILL -> piece().phrases().forEach(one -> ids.add(one.id()));
+            case TILT -> ids.addAll(List.of("down", "up", "left", "right"));
+            case PHRASE, ONCE, FILL -> piece().phrases().forEach(one -> ids.add(one.id()));
             case MOMENT -> piece().moments().stream().map(Moment::name).forEach(ids::add);
             case STAGE, ACT ->
                 piece().part(partId)

@@ -1,5 +1,7 @@
 package harpel.app.session;
 
+import harpel.chain.StageAddress;
+import harpel.effect.notes.Carom;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.piece.Block;
@@ -264,7 +266,12 @@ public final class Performing {
         switch (does) {
             case CHORD -> chord(pad);
             case PHRASE -> phrase(pad);
-            case FILL -> fill(pad);
+            case ONCE -> piece().phrase(pad.what()).ifPresent(phrase -> forAWhile(pad, Math.max(1, phrase.length())));
+            case FILL ->
+                forAWhile(
+                        pad,
+                        meter().at(status().bracket().song(due(pad.when()))).barTicks());
+            case TILT -> tilt(pad);
             case ACT -> session.transport().engine().actAt(due(pad.when()), pad.part(), pad.what());
             case DRY -> {
                 session.transport().engine().hearDry(pad.part(), true);
@@ -336,16 +343,40 @@ public final class Performing {
         hold(pad, () -> ask(new Waiting(pad, Math.max(begin + 1, due(pad.when())), null, over, false, 0)));
     }
 
-    private void fill(Pad pad) {
+    /** The board of the part is tilted while the pad is held. */
+    private void tilt(Pad pad) {
+        Optional<StageAddress> board = piece().part(pad.part()).flatMap(Places::board);
+        if (board.isEmpty()) {
+            session.say("There is no board in this part any more.");
+            return;
+        }
+        StageAddress at = board.get();
+        Carom.Tilt way = Carom.TILT.type().read(pad.what());
+        Over over = new Over(
+                pad,
+                piece -> piece.part(pad.part()).isEmpty()
+                        ? piece
+                        : piece.withPart(
+                                pad.part(),
+                                one -> one.withChain(one.chain()
+                                        .within(
+                                                at.chainWay(),
+                                                chain -> chain.withStage(
+                                                        at.stageId(), stage -> stage.with(Carom.TILT, way))))));
+        long begin = due(pad.when());
+        ask(new Waiting(pad, begin, null, over, true, 0));
+        hold(pad, () -> ask(new Waiting(pad, Math.max(begin + 1, due(When.NOW)), null, over, false, 0)));
+    }
+
+    private void forAWhile(Pad pad, long ticks) {
         if (!isPlaying()) {
-            session.say("A fill is heard while it plays: press Space first.");
+            session.say("A phrase is heard while it plays: press Space first.");
             return;
         }
         Over over = new Over(pad, piece -> playing(piece, pad.part(), pad.what()));
         long begin = due(pad.when());
-        long bar = meter().at(status().bracket().song(begin)).barTicks();
         ask(new Waiting(pad, begin, null, over, true, 0));
-        ask(new Waiting(pad, begin + bar, null, over, false, 0));
+        ask(new Waiting(pad, begin + ticks, null, over, false, 0));
     }
 
     /** The tempo is tapped; from the third tap on it holds. */
