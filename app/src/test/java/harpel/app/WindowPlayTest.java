@@ -134,13 +134,14 @@ class WindowPlayTest extends WindowCase {
 
     @Test
     void aPadWaitsForTheBarAndIsDoneThereAndTakenBackWhenPressedAgain() {
-        does(piece -> piece.withPad(Pad.of(0, Does.MUTE, "bass", "", new When(4))));
+        does(piece -> piece.withPad(Pad.of(0, Does.MUTE, "bass", "", new When(64))));
         play();
         clickOn("#pad-0");
         assertThat(now().part("bass").orElseThrow().mix().mute()).as("it waits").isFalse();
         assertThat(session.performing().waitsFor(now().pad(0).orElseThrow())).isPresent();
         clickOn("#pad-0");
         assertThat(session.performing().waitsFor(now().pad(0).orElseThrow())).isEmpty();
+        does(piece -> piece.withPad(Pad.of(0, Does.MUTE, "bass", "", new When(4))));
         clickOn("#pad-0");
         await(() -> now().part("bass").orElseThrow().mix().mute());
         assertThat(session.timeline().now()).isGreaterThanOrEqualTo(4 * BAR);
@@ -154,6 +155,12 @@ class WindowPlayTest extends WindowCase {
         assertThat(pitches(false)).isEmpty();
         release(javafx.scene.input.MouseButton.PRIMARY);
         await(() -> pitches(false).size() == 3);
+    }
+
+    /** The pitch that was started last; more may come while it is looked at. */
+    private int lastStarted() {
+        List<Integer> started = pitches(true);
+        return started.isEmpty() ? -1 : started.get(started.size() - 1);
     }
 
     /** The pitches that were sent, of starts or of ends. */
@@ -233,7 +240,7 @@ class WindowPlayTest extends WindowCase {
         play();
         clickOn("#pad-0");
         await(() -> pitches(true).contains(72));
-        await(() -> pitches(true).get(pitches(true).size() - 1) == 60);
+        await(() -> lastStarted() == 60);
         assertThat(pitches(true).stream().filter(pitch -> pitch == 72)).hasSize(1);
         assertThat(now()).isEqualTo(before);
     }
@@ -267,7 +274,6 @@ class WindowPlayTest extends WindowCase {
         does(piece -> piece.withMoments(List.of(loud)));
         play();
         clickOn("#moment-0");
-        assertThat(now().levers().get(0).value()).isEqualTo(20);
         await(() -> now().levers().get(0).value() == 90);
         assertThat(session.timeline().now()).isGreaterThanOrEqualTo(2 * BAR);
     }
@@ -296,7 +302,7 @@ class WindowPlayTest extends WindowCase {
         moveTo(lookup("#pad-0").query()).press(javafx.scene.input.MouseButton.PRIMARY);
         await(() -> pitches(true).contains(72));
         release(javafx.scene.input.MouseButton.PRIMARY);
-        await(() -> pitches(true).get(pitches(true).size() - 1) == 60);
+        await(() -> lastStarted() == 60);
         assertThat(now().part("lead").orElseThrow().phrase()).isEqualTo("tide");
     }
 
@@ -326,7 +332,7 @@ class WindowPlayTest extends WindowCase {
         }
         release(javafx.scene.input.MouseButton.PRIMARY);
         await(() -> !session.performing().isHeld(now().pad(1).orElseThrow()));
-        await(() -> pitches(true).get(pitches(true).size() - 1) != 72);
+        await(() -> lastStarted() != 72);
         assertThat(now()).isEqualTo(before);
     }
 
