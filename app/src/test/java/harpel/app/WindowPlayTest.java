@@ -352,9 +352,11 @@ class WindowPlayTest extends WindowCase {
         does(piece -> piece.withPad(Pad.of(0, Does.MUTE, "gone", "", When.NOW))
                 .withPad(Pad.of(1, Does.MOMENT, "", "Flood", When.NOW)));
         clickOn("#pad-0");
-        assertThat(session.messages().last().get()).contains("not there any more");
+        assertThat(session.messages().last().get())
+                .isEqualTo(
+                        "Pad 1 is about the part “gone”, which is not there any more; the other mouse button sets it up.");
         clickOn("#pad-1");
-        assertThat(session.messages().last().get()).contains("no moment “Flood”");
+        assertThat(session.messages().last().get()).contains("the moment “Flood”");
     }
 
     @Test

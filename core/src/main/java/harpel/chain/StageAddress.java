@@ -27,6 +27,11 @@ public record StageAddress(String part, List<Step> way) {
         way = List.copyOf(way);
     }
 
+    /** Whether {@link #parse} can read it. */
+    public static boolean isOne(String text) {
+        return text.matches("[^/]+(/[a-z][a-z0-9-]*\\.[1-9]\\d?)*/[a-z][a-z0-9-]*");
+    }
+
     /**
      * Reads what {@link #toString} writes.
      *
@@ -34,7 +39,7 @@ public record StageAddress(String part, List<Step> way) {
      */
     public static StageAddress parse(String text) {
         String[] words = text.split("/");
-        if (words.length < 2 || !text.matches("[^/]+(/[a-z][a-z0-9-]*\\.[1-9]\\d?)*/[a-z][a-z0-9-]*")) {
+        if (!isOne(text)) {
             throw new IllegalArgumentException(
                     "a stage's address is written like lead/split.2/echo but was \"" + text + "\"");
         }

@@ -91,7 +91,11 @@ final class PadsFile {
             if (!chain.equals("A") && !chain.equals("B")) {
                 throw new ParamException(part + ".chain", "must be A or B but was " + chain);
             }
-            states.put(part, new Moment.State(mute, solo, chain.charAt(0), off, phrase, stages));
+            states.put(
+                    part,
+                    PlainMap.at(
+                            part + ".stages",
+                            () -> new Moment.State(mute, solo, chain.charAt(0), off, phrase, stages)));
         });
         return states;
     }

@@ -41,6 +41,8 @@ public record Moment(
             boolean mute, boolean solo, char chain, boolean off, String phrase, Map<String, Boolean> stages) {
         public State {
             stages = Collections.unmodifiableMap(new LinkedHashMap<>(stages));
+            // What cannot be read is not to be found only when the moment is recalled.
+            stages.keySet().forEach(StageAddress::parse);
         }
 
         static State of(Part part) {

@@ -1,5 +1,6 @@
 package harpel.piece;
 
+import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.theory.Chord;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -7,7 +8,9 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Something that is pressed on stage, and does one thing.
@@ -76,6 +79,11 @@ public record Pad(int at, String name, Does does, String part, String what, When
             };
         }
 
+        /** Whether it can be done at a beat or bar to come. */
+        public boolean hasWhen() {
+            return this != DRY && this != TAP && this != SILENCE;
+        }
+
         /** Whether it lasts while the pad is held. */
         public boolean holds() {
             return this == CHORD || this == PHRASE || this == TILT || this == DRY;
@@ -134,8 +142,8 @@ public record Pad(int at, String name, Does does, String part, String what, When
             case VARIATION -> piece.withVariation((piece.variation() + 1) % 1_000_000);
             case MOMENT -> piece.moment(what).map(moment -> moment.on(piece)).orElse(piece);
             case STAGE -> {
-                Lane<Boolean> lane = Lane.ofSwitch(StageAddress.parse(what));
-                yield lane.isIn(piece) ? lane.withBase(piece, !lane.base(piece)) : piece;
+                Optional<Lane<Boolean>> lane = stageSwitch(piece);
+                yield lane.map(one -> one.withBase(piece, !one.base(piece))).orElse(piece);
             }
             default -> piece;
         };
@@ -151,10 +159,7 @@ public record Pad(int at, String name, Does does, String part, String what, When
             case CHAIN_OFF -> one != null && one.rack().off();
             case MOMENT ->
                 piece.moment(what).filter(moment -> moment.isNow(piece)).isPresent();
-            case STAGE -> {
-                Lane<Boolean> lane = Lane.ofSwitch(StageAddress.parse(what));
-                yield lane.isIn(piece) && lane.base(piece);
-            }
+            case STAGE -> stageSwitch(piece).filter(lane -> lane.base(piece)).isPresent();
             default -> false;
         };
     }
@@ -179,10 +184,34 @@ public record Pad(int at, String name, Does does, String part, String what, When
     }
 
     private String stage(Piece piece) {
-        return piece.part(part)
-                .flatMap(one -> one.chain().at(StageAddress.parse(what)))
-                .map(one -> one.name())
-                .orElse(what);
+        return stageIn(piece).map(Stage::name).orElse(what);
+    }
+
+    /** The stage it is about, if it is there; a file may say anything. */
+    private Optional<Stage> stageIn(Piece piece) {
+        return StageAddress.isOne(what)
+                ? piece.part(part).flatMap(one -> one.chain().at(StageAddress.parse(what)))
+                : Optional.empty();
+    }
+
+    private Optional<Lane<Boolean>> stageSwitch(Piece piece) {
+        return stageIn(piece)
+                .map(stage -> Lane.ofSwitch(StageAddress.parse(what)))
+                .filter(lane -> lane.isIn(piece));
+    }
+
+    /** What it is about and is not there any more, in words; empty where all is. */
+    public String missing(Piece piece) {
+        if (does.hasPart() && piece.part(part).isEmpty()) {
+            return "the part “" + part + "”";
+        }
+        boolean gone = switch (does) {
+            case PHRASE, ONCE, FILL -> piece.phrase(what).isEmpty();
+            case STAGE, ACT -> stageIn(piece).isEmpty();
+            case MOMENT -> piece.moment(what).isEmpty();
+            default -> false;
+        };
+        return gone ? does.what().replaceFirst("^an? ", "the ") + " “" + what + "”" : "";
     }
 
     /** What stands below, in small ones. */
@@ -195,11 +224,9 @@ public record Pad(int at, String name, Does does, String part, String what, When
             case FILL -> "one bar, " + of;
             case STAGE -> isOn(piece) ? "on" : "off";
             case ACT ->
-                piece.part(part)
-                        .flatMap(one -> one.chain().at(StageAddress.parse(what)))
-                        .filter(one -> one.isKnown())
-                        .map(one -> one.kind().action())
-                        .map(String::toLowerCase)
+                stageIn(piece)
+                        .filter(Stage::isKnown)
+                        .map(one -> one.kind().action().toLowerCase(Locale.ROOT))
                         .orElse("");
             case CHAIN ->
                 "chain " + piece.part(part).map(one -> one.rack().letter()).orElse('A');

@@ -130,6 +130,32 @@ class StagePiecesTest {
     }
 
     @Test
+    void whateverAFileSaysAPadIsAboutItIsShownAndWhatIsMissingIsNamed() {
+        for (Does does : Does.values()) {
+            Pad strange = Pad.of(0, does, "bells", "no such/thing!", When.NOW);
+            assertThat(strange.pressed(piece)).as("%s", does).isNotNull();
+            assertThat(strange.title(piece)).isNotNull();
+            assertThat(strange.about(piece)).isNotNull();
+        }
+        assertThat(Pad.of(0, Does.STAGE, "bells", "", When.NOW).missing(piece)).isEqualTo("the stage “”");
+        assertThat(Pad.of(0, Does.FILL, "bells", "crab", When.NOW).missing(piece))
+                .isEqualTo("the phrase “crab”");
+        assertThat(Pad.of(0, Does.MUTE, "gone", "", When.NOW).missing(piece)).isEqualTo("the part “gone”");
+        assertThat(Pad.of(0, Does.STAGE, "bells", "bells/echo", When.NOW).missing(piece))
+                .isEmpty();
+        assertThat(Pad.of(0, Does.TAP, "", "", When.NOW).missing(piece)).isEmpty();
+    }
+
+    @Test
+    void aMomentWhoseStagesCannotBeReadIsRefusedByItsPath() {
+        Piece with = piece.withMoments(List.of(Moment.of("Storm", piece)));
+        assertThatThrownBy(() -> PieceFile.read(PieceFile.write(with).replace("bells/echo", "bells echo")))
+                .isInstanceOf(ParamException.class)
+                .hasMessageContaining("moments[0].parts.bells.stages")
+                .hasMessageContaining("written like lead/split.2/echo");
+    }
+
+    @Test
     void padsAndMomentsAreKeptInTheFileAndWhatIsUnknownWithThem() throws Exception {
         Piece full = piece.withPads(List.of(
                         new Pad(17, "Boom", Does.CHORD, "bells", "Dm7", new When(4), Map.of()),

@@ -44,6 +44,7 @@ final class PadSetup extends VBox {
     private final VBox partBox;
     private final VBox whatBox;
     private final VBox chordBox;
+    private final VBox whenBox;
     private final ToggleButton learn;
     private final TreeSet<Integer> heard = new TreeSet<>();
     /** The last note of the part before it was listened to; null for none. */
@@ -75,6 +76,7 @@ final class PadSetup extends VBox {
                 "pad-learn-chord",
                 "Play the chord into the part and let it go: the pad plays those notes",
                 on -> listen());
+        whenBox = named("When", when);
         chordBox = named("Chord", new HBox(6, chord, learn));
         getChildren()
                 .addAll(
@@ -83,7 +85,7 @@ final class PadSetup extends VBox {
                         partBox,
                         whatBox,
                         chordBox,
-                        named("When", when),
+                        whenBox,
                         named("Name", name),
                         Buttons.small("empty this pad", "pad-clear", "The pad does nothing any more", this::clear),
                         Buttons.small("done", "pad-done", "Back to playing", leave));
@@ -210,6 +212,7 @@ final class PadSetup extends VBox {
         name.show(pad.name());
         seen(partBox, isThere && pad.does().hasPart());
         seen(whatBox, isThere && !things.isEmpty());
+        seen(whenBox, isThere && pad.does().hasWhen());
         seen(chordBox, isThere && pad.does() == Does.CHORD);
     }
 

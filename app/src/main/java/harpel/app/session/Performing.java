@@ -4,6 +4,7 @@ import harpel.chain.StageAddress;
 import harpel.effect.notes.Carom;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
+import harpel.param.ParamException;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
 import harpel.piece.Moment;
@@ -248,15 +249,14 @@ public final class Performing {
     /** A pad is pressed. */
     public void press(Pad pad) {
         Does does = pad.does();
-        if (does.hasPart() && piece().part(pad.part()).isEmpty()) {
-            session.say("This pad is about a part that is not there any more.");
+        String missing = pad.missing(piece());
+        if (!missing.isEmpty()) {
+            session.say("Pad " + (pad.at() + 1) + " is about " + missing
+                    + ", which is not there any more; the other mouse button sets it up.");
             return;
         }
         if (does == Does.MOMENT) {
-            piece().moment(pad.what())
-                    .ifPresentOrElse(
-                            moment -> recall(moment, pad.when(), pad),
-                            () -> session.say("There is no moment “" + pad.what() + "” any more."));
+            piece().moment(pad.what()).ifPresent(moment -> recall(moment, pad.when(), pad));
             return;
         }
         if (does.edits()) {
@@ -351,7 +351,13 @@ public final class Performing {
             return;
         }
         StageAddress at = board.get();
-        Carom.Tilt way = Carom.TILT.type().read(pad.what());
+        Carom.Tilt way;
+        try {
+            way = Carom.TILT.type().parse(pad.what());
+        } catch (ParamException e) {
+            session.say("The board tilts up, right, down or left, but was to tilt “" + pad.what() + "”.");
+            return;
+        }
         Over over = new Over(
                 pad,
                 piece -> piece.part(pad.part()).isEmpty()

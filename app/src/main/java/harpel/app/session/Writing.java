@@ -146,9 +146,12 @@ public final class Writing {
     void exactly(long tick, long glideTicks, Runnable does) {
         exactTick = tick;
         exactGlide = glideTicks;
-        does.run();
-        exactTick = -1;
-        exactGlide = 0;
+        try {
+            does.run();
+        } finally {
+            exactTick = -1;
+            exactGlide = 0;
+        }
     }
 
     private void performed(Piece before, Piece now) {
