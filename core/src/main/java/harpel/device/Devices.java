@@ -7,7 +7,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -80,7 +80,9 @@ public final class Devices implements AutoCloseable {
     private final Map<Key, AutoCloseable> inputs = new HashMap<>();
     private final Map<Key, Boolean> outputs = new HashMap<>();
     /** A way in stays where it is though its device goes, so that it can come back there. */
-    private final Map<String, InputPort> ways = new TreeMap<>();
+    private final Map<String, InputPort> ways = new ConcurrentHashMap<>();
+    /** What {@link #all} gives: read without waiting for a driver that is being opened. */
+    private volatile List<Shown> shown = List.of();
 
     private final ScheduledExecutorService looking = Executors.newSingleThreadScheduledExecutor(work -> {
         Thread thread = new Thread(work, "harpel-devices");
@@ -99,18 +101,21 @@ public final class Devices implements AutoCloseable {
 
     /** Looks from now on, once a second. */
     public void start() {
-        looking.scheduleWithFixedDelay(
-                () -> {
-                    try {
-                        look();
-                    } catch (RuntimeException | LinkageError e) {
-                        // Whatever a driver does; the next look may fare better.
-                        LOG.warn("the devices could not be looked at", e);
-                    }
-                },
-                0,
-                LOOK_SECONDS,
-                TimeUnit.SECONDS);
+        looking.scheduleWithFixedDelay(this::lookSafely, 0, LOOK_SECONDS, TimeUnit.SECONDS);
+    }
+
+    private void lookSafely() {
+        try {
+            look();
+        } catch (RuntimeException | LinkageError e) {
+            // Whatever a driver does; the next look may fare better.
+            LOG.warn("the devices could not be looked at", e);
+        }
+    }
+
+    /** Looks once more, soon and on a thread of its own: what has just been plugged in is there at once. */
+    public void lookSoon() {
+        looking.execute(this::lookSafely);
     }
 
     /** Looks once: opens what has come, lets go of what is gone. */
@@ -143,6 +148,7 @@ public final class Devices implements AutoCloseable {
             }
         }
         begun = true;
+        show();
     }
 
     private Use use(Key key) {
@@ -193,6 +199,14 @@ public final class Devices implements AutoCloseable {
         problems.remove(key);
     }
 
+    /** As {@link #use}, soon and on a thread of its own, since a driver may take its time. */
+    public void useSoon(String name, boolean isInput, Use use) {
+        looking.execute(() -> {
+            use(name, isInput, use);
+            lookSafely();
+        });
+    }
+
     /** How a device is used from now on. */
     public synchronized void use(String name, boolean isInput, Use use) {
         Key key = new Key(name, isInput);
@@ -204,10 +218,15 @@ public final class Devices implements AutoCloseable {
         } else if (!isInput) {
             ports.delay(name, use.delay());
         }
+        show();
     }
 
     /** The devices that are there or were, inputs first. */
-    public synchronized List<Shown> all() {
+    public List<Shown> all() {
+        return shown;
+    }
+
+    private void show() {
         List<Shown> all = new ArrayList<>();
         for (boolean input : new boolean[] {true, false}) {
             seen.forEach((key, isThere) -> {
@@ -216,11 +235,11 @@ public final class Devices implements AutoCloseable {
                 }
             });
         }
-        return all;
+        shown = List.copyOf(all);
     }
 
     /** Looks at what a device plays before it is played, also when it comes later; nobody with null. What it holds is let go of. */
-    public synchronized void intercept(String name, InputPort.Interceptor interceptor) {
+    public void intercept(String name, InputPort.Interceptor interceptor) {
         InputPort way = ways.computeIfAbsent(name, engine::openInput);
         way.intercept(interceptor);
         engine.inputGone(name);
@@ -231,10 +250,8 @@ public final class Devices implements AutoCloseable {
         if (!isInput) {
             return ports.activeNanos(name);
         }
-        synchronized (this) {
-            InputPort way = ways.get(name);
-            return way == null ? 0 : way.activeNanos();
-        }
+        InputPort way = ways.get(name);
+        return way == null ? 0 : way.activeNanos();
     }
 
     @Override

@@ -261,6 +261,17 @@ public final class Timeline {
         for (Lane<?> lane : Lane.of(shifted)) {
             shifted = lane.shifted(shifted, from, by);
         }
+        // The chains that wait have points of their own.
+        for (Part part : piece.parts()) {
+            if (part.rack().other() != null) {
+                Piece turned = shifted.withPart(part.id(), Part::withOtherChain);
+                for (Lane<?> lane : Lane.of(turned)) {
+                    boolean own = lane instanceof Lane.OfStage<?> && lane.part().equals(part.id());
+                    turned = own ? lane.shifted(turned, from, by) : turned;
+                }
+                shifted = turned.withPart(part.id(), Part::withOtherChain);
+            }
+        }
         return shifted;
     }
 

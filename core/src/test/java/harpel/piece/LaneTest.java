@@ -74,6 +74,17 @@ class LaneTest {
     }
 
     @Test
+    void pointsOfTheChainThatWaitsComeAlongToo() {
+        Lane<Boolean> on = Lane.ofSwitch(echo);
+        Piece waits = on.with(piece, 3 * BAR, false).withPart("bells", Part::withOtherChain);
+        Piece longer = Timeline.insert(waits, BAR, BAR);
+        assertThat(on.points(longer)).containsExactly(new Point<>(4 * BAR, false));
+        assertThat(on.points(longer.withPart("bells", Part::withOtherChain)))
+                .containsExactly(new Point<>(4 * BAR, false));
+        assertThat(longer.part("bells").orElseThrow().rack().letter()).isEqualTo('B');
+    }
+
+    @Test
     void mutesAreKeptInTheFile() throws Exception {
         Piece written = new Lane.OfMute("bells").with(piece, 2 * BAR, true);
         assertThat(PieceFile.read(PieceFile.write(written))).isEqualTo(written);

@@ -6,6 +6,7 @@ import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.Field;
+import harpel.app.ui.Menus;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
@@ -124,10 +125,7 @@ final class MovesEditor extends VBox {
     }
 
     private static MenuItem item(String words, String id, Runnable action) {
-        MenuItem item = new MenuItem(words);
-        item.setId("move-" + dashed(id));
-        item.setOnAction(event -> action.run());
-        return item;
+        return Menus.item(words, "move-" + dashed(id), action);
     }
 
     /** The rows or values of a list, of which one is to be moved. */

@@ -101,7 +101,7 @@ final class ControllerStrip extends HBox {
                     desk.take("", desk.mapId());
                 }
             });
-            session.transport().devices().look();
+            session.transport().devices().lookSoon();
             desk.take(SimulatedPads.NAME, "pads-8x8-rows-of-8");
         }
         simulated.show();

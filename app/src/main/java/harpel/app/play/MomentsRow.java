@@ -1,8 +1,10 @@
 package harpel.app.play;
 
 import harpel.app.session.Session;
+import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Tips;
 import harpel.piece.Moment;
 import harpel.piece.Piece;
@@ -18,7 +20,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -37,6 +38,8 @@ final class MomentsRow extends VBox {
     private final FlowPane tiles = new FlowPane(8, 6);
     private final Button keep;
     private String renaming = "";
+    /** What the tiles say. */
+    private List<Object> shown = List.of();
 
     /** @param beside stands at the right of the head */
     MomentsRow(Session session, Node... beside) {
@@ -75,21 +78,33 @@ final class MomentsRow extends VBox {
         session.say("Kept “" + name + "”: press it to come back here.");
     }
 
-    /** Shows the moments as they are. */
+    /** Shows the moments as they are; what is shown already is not made anew. */
     void show() {
-        tiles.getChildren().clear();
         List<Moment> moments = piece().moments();
+        List<Object> now = new ArrayList<>(List.of(renaming));
+        for (Moment moment : moments) {
+            now.add(List.of(moment, waits(moment), moment.isNow(piece())));
+        }
+        if (now.equals(shown)) {
+            return;
+        }
+        shown = now;
+        tiles.getChildren().clear();
         for (int i = 0; i < moments.size(); i++) {
             tiles.getChildren().add(tile(moments.get(i), i));
         }
         tiles.getChildren().add(keep);
     }
 
-    private HBox tile(Moment moment, int place) {
-        String waits = session.performing()
+    private String waits(Moment moment) {
+        return session.performing()
                 .waitsFor(moment)
                 .map(tick -> "next, at " + session.timeline().place(tick))
                 .orElse("");
+    }
+
+    private HBox tile(Moment moment, int place) {
+        String waits = waits(moment);
         boolean now = moment.isNow(piece());
         Label title = new Label(moment.name());
         title.getStyleClass().add("pad-title");
@@ -125,8 +140,7 @@ final class MomentsRow extends VBox {
     }
 
     private static String beats(double beats) {
-        String number = beats == Math.rint(beats) ? String.valueOf((long) beats) : String.valueOf(beats);
-        return number + (beats == 1 ? " beat" : " beats");
+        return Words.number(beats) + (beats == 1 ? " beat" : " beats");
     }
 
     private MenuButton menu(Moment moment, int place) {
@@ -136,20 +150,21 @@ final class MomentsRow extends VBox {
         menu.setAccessibleText("What becomes of the moment " + moment.name());
         Menu when = new Menu("Recalled");
         for (When one : TIMES) {
-            when.getItems().add(item(one.shown(), "moment-when-" + one, () -> change(place, m -> m.withWhen(one))));
+            when.getItems()
+                    .add(Menus.item(one.shown(), "moment-when-" + one, () -> change(place, m -> m.withWhen(one))));
         }
         Menu glide = new Menu("Levers glide over");
         for (double beats : GLIDES) {
             glide.getItems()
-                    .add(item(
+                    .add(Menus.item(
                             beats == 0 ? "nothing, at once" : beats(beats),
                             "moment-glide-" + (int) beats,
                             () -> change(place, m -> m.withGlide(beats))));
         }
         menu.getItems()
                 .addAll(
-                        item("Takes what is on now", "moment-take", () -> change(place, m -> m.taken(piece()))),
-                        item("Rename…", "moment-rename", () -> {
+                        Menus.item("Takes what is on now", "moment-take", () -> change(place, m -> m.taken(piece()))),
+                        Menus.item("Rename…", "moment-rename", () -> {
                             renaming = moment.name();
                             show();
                             tiles.lookup("#moment-name").requestFocus();
@@ -157,18 +172,12 @@ final class MomentsRow extends VBox {
                         when,
                         glide,
                         new SeparatorMenuItem(),
-                        item("Earlier", "moment-earlier", () -> move(place, -1)),
-                        item("Later", "moment-later", () -> move(place, 1)),
+                        Menus.item("Earlier", "moment-earlier", () -> move(place, -1)),
+                        Menus.item("Later", "moment-later", () -> move(place, 1)),
                         new SeparatorMenuItem(),
-                        item("Remove", "moment-remove", () -> edit("Remove a moment", list -> list.remove(place))));
+                        Menus.item(
+                                "Remove", "moment-remove", () -> edit("Remove a moment", list -> list.remove(place))));
         return menu;
-    }
-
-    private static MenuItem item(String words, String id, Runnable action) {
-        MenuItem item = new MenuItem(words);
-        item.setId(id);
-        item.setOnAction(event -> action.run());
-        return item;
     }
 
     private void rename(int place, String text) {

@@ -57,6 +57,9 @@ public final class PlayView extends BorderPane {
     private final VBox parts = new VBox(4);
     private StageEditor board;
     private StageAddress boardAt;
+    /** What the rows of the parts say; they are not made anew for a lever that moves. */
+    private List<Object> shownParts = List.of();
+
     private int shownPage;
     private int chosen = -1;
     private Piece drawn;
@@ -222,7 +225,12 @@ public final class PlayView extends BorderPane {
             boardAt = null;
             return;
         }
-        parts.getChildren().setAll(piece.parts().stream().map(this::part).toList());
+        List<Object> now = new ArrayList<>();
+        piece.parts().forEach(part -> now.add(List.of(part.id(), part.name(), part.mix())));
+        if (!now.equals(shownParts)) {
+            shownParts = now;
+            parts.getChildren().setAll(piece.parts().stream().map(this::part).toList());
+        }
         StageAddress at = Places.board(session.selection().part()).orElse(null);
         if (at == null) {
             boardAt = null;

@@ -7,7 +7,6 @@ import harpel.device.OutputPort;
 import harpel.device.SimulatedMachine;
 import java.util.Locale;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Rectangle2D;
@@ -42,7 +41,6 @@ public final class SimulatedPads {
     private final SimulatedMachine.Device plays;
     private final SimulatedMachine.Device lit;
     private final Region[] pads = new Region[SIZE * SIZE];
-    private final Map<Integer, Light> lights = new ConcurrentHashMap<>();
     private final Stage stage = new Stage();
 
     /** @param styles those of the window */
@@ -114,10 +112,6 @@ public final class SimulatedPads {
         stage.show();
     }
 
-    public void hide() {
-        stage.hide();
-    }
-
     private void unplug() {
         session.simulated().pullOut(plays);
         session.simulated().pullOut(lit);
@@ -127,7 +121,6 @@ public final class SimulatedPads {
         int place = note - FIRST;
         if (place >= 0 && place < pads.length) {
             Light light = COLOURS.getOrDefault(colour, Light.ON);
-            lights.put(note, light);
             Platform.runLater(() -> pads[place]
                     .getStyleClass()
                     .setAll("sim-pad", "sim-" + light.name().toLowerCase(Locale.ROOT)));

@@ -65,7 +65,9 @@ public final class ControllerDesk {
 
     private final Map<String, Boolean> met = new HashMap<>();
     private Path folder;
-    private Map<String, ControllerMap> maps = Map.of();
+    /** Null until they are asked for. */
+    private Map<String, ControllerMap> maps;
+
     private String device = "";
     private String mapId = "pads-8x8-rows-of-8";
     private volatile ControllerMap map;
@@ -79,23 +81,21 @@ public final class ControllerDesk {
 
     ControllerDesk(Session session) {
         this.session = session;
-        readMaps(null);
     }
 
     /** Takes maps of one's own from a folder, too; what is learnt is kept there. */
     public void readMaps(Path newFolder) {
         folder = newFolder;
-        try {
-            maps = MapFile.all(folder);
-        } catch (IOException | ParamException e) {
-            session.say("The maps in " + folder + " cannot be read: " + e.getMessage());
-            try {
-                maps = MapFile.all(null);
-            } catch (IOException | ParamException shipped) {
-                throw new IllegalStateException("the maps that ship cannot be read", shipped);
-            }
-        }
+        maps = null;
         changed();
+    }
+
+    private static Map<String, ControllerMap> shipped() {
+        try {
+            return MapFile.all(null);
+        } catch (IOException | ParamException e) {
+            throw new IllegalStateException("the maps that ship cannot be read", e);
+        }
     }
 
     private void changed() {
@@ -109,6 +109,15 @@ public final class ControllerDesk {
 
     /** The maps there are, by their ids, with their names. */
     public Map<String, ControllerMap> maps() {
+        if (maps == null) {
+            try {
+                maps = MapFile.all(folder);
+            } catch (IOException | ParamException e) {
+                session.say(
+                        "The maps in " + folder + " cannot be read, and those that ship are there: " + e.getMessage());
+                maps = shipped();
+            }
+        }
         return maps;
     }
 
@@ -132,8 +141,8 @@ public final class ControllerDesk {
     public void take(String newDevice, String newMapId) {
         leave();
         device = newDevice;
-        mapId = maps.containsKey(newMapId) ? newMapId : mapId;
-        ControllerMap taken = maps.get(mapId);
+        mapId = maps().containsKey(newMapId) ? newMapId : mapId;
+        ControllerMap taken = maps().get(mapId);
         map = device.isEmpty() ? null : taken;
         reader = new KnobReader(taken.knobs());
         if (map != null) {
@@ -196,13 +205,13 @@ public final class ControllerDesk {
     }
 
     private void learnt(int note) {
-        ControllerMap before = maps.get(mapId);
+        ControllerMap before = maps().get(mapId);
         Integer other = before.learnt().get(note);
         ControllerMap with = before.withLearnt(note, learning);
         session.say("Note " + note + " plays pad " + (learning + 1) + " now"
                 + (other != null && other != learning ? ", and pad " + (other + 1) + " no more" : "") + ".");
         learning = -1;
-        Map<String, ControllerMap> more = new LinkedHashMap<>(maps);
+        Map<String, ControllerMap> more = new LinkedHashMap<>(maps());
         more.put(mapId, with);
         maps = more;
         map = with;

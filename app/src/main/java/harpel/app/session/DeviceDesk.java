@@ -66,7 +66,7 @@ public final class DeviceDesk {
 
     public void use(String name, boolean isInput, Use use) {
         uses.put(key(name, isInput), use);
-        devices().use(name, isInput, use);
+        devices().useSoon(name, isInput, use);
         changed();
     }
 

@@ -2,6 +2,7 @@ package harpel.app.timeline;
 
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -18,7 +19,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
@@ -152,7 +152,8 @@ final class LanesArea extends VBox {
 
     private void fill() {
         Part part = session.selection().part();
-        add.getItems().setAll(item("Mute of " + part.name(), "lane-mute", new Lane.OfMute(part.id())));
+        add.getItems()
+                .setAll(Menus.item("Mute of " + part.name(), "lane-mute", () -> begin(new Lane.OfMute(part.id()))));
         Lane.eachStage(part.id(), List.of(), part.chain(), this::fill);
     }
 
@@ -164,19 +165,14 @@ final class LanesArea extends VBox {
         menu.setId("lanes-" + stage.id());
         for (Param<?> param : stage.params().spec().params()) {
             if (Moves.canMove(stage.kind(), param)) {
-                menu.getItems().add(item(param.label(), "lane-" + param.id(), new Lane.OfStage<>(address, param)));
+                menu.getItems()
+                        .add(Menus.item(
+                                param.label(), "lane-" + param.id(), () -> begin(new Lane.OfStage<>(address, param))));
             }
         }
         if (!menu.getItems().isEmpty()) {
             add.getItems().add(menu);
         }
-    }
-
-    private MenuItem item(String words, String id, Lane<?> lane) {
-        MenuItem item = new MenuItem(words);
-        item.setId(id);
-        item.setOnAction(event -> begin(lane));
-        return item;
     }
 
     /** Begins a lane where the timeline begins, with what holds. */
