@@ -285,8 +285,18 @@ class WindowTimelineTest extends WindowCase {
     @Test
     void aLeversPointsAreSetDraggedTypedAndTakenAway() {
         set("lead", Block.of(0, 8 * BAR, "tide"));
-        clickOn(onFx(() -> pane.timeline().lanePlace(0, 2 * BAR, 0.8)));
+        clickOn("#add-lane");
+        clickOn("#lane-lever-0");
         await(() -> points().size() == 1);
+        settle();
+        clickOn(onFx(() -> pane.timeline().lanePlace(0, 2 * BAR, 0.8)));
+        await(() -> points().size() == 2);
+        interact(() -> session.document()
+                .apply(harpel.piece.PieceEdit.of(
+                        "Without the first",
+                        piece -> new harpel.piece.Lane.OfLever(
+                                        piece.levers().get(0).name())
+                                .without(piece, 0))));
         assertThat(points().get(0).tick()).isEqualTo(2 * BAR);
         assertThat(points().get(0).value()).isBetween(75.0, 85.0);
         Point2D from =

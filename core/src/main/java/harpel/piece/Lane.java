@@ -325,10 +325,14 @@ public sealed interface Lane<T> {
         return points.equals(points(piece)) ? piece : withPoints(piece, points);
     }
 
-    /** All lanes of a piece: of its levers, then of each part those that have been begun. */
+    /** The lanes of a piece that have been begun: of its levers, then of each part. */
     static List<Lane<?>> of(Piece piece) {
         List<Lane<?>> lanes = new ArrayList<>();
-        piece.levers().forEach(lever -> lanes.add(new OfLever(lever.name())));
+        for (Lever lever : piece.levers()) {
+            if (!lever.points().isEmpty()) {
+                lanes.add(new OfLever(lever.name()));
+            }
+        }
         for (Part part : piece.parts()) {
             if (!part.playing().mutes().isEmpty()) {
                 lanes.add(new OfMute(part.id()));

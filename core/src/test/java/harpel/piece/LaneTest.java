@@ -23,12 +23,11 @@ class LaneTest {
             .withLevers(List.of(Lever.of("Tide", 30, -1)));
 
     @Test
-    void theLanesOfAPieceAreItsLeversAndWhatHasPoints() {
+    void theLanesOfAPieceAreThoseThatHavePoints() {
         Piece written = new Lane.OfMute("bells").with(Lane.ofSwitch(echo).with(piece, BAR, false), 0, true);
-        assertThat(Lane.of(piece)).containsExactly(new Lane.OfLever("Tide"));
-        assertThat(Lane.of(written))
-                .containsExactly(
-                        new Lane.OfLever("Tide"), new Lane.OfMute("bells"), new Lane.OfStage<>(echo, EffectKind.ON));
+        assertThat(Lane.of(piece)).as("none is begun").isEmpty();
+        assertThat(Lane.of(new Lane.OfLever("Tide").with(piece, 0, 30.0))).containsExactly(new Lane.OfLever("Tide"));
+        assertThat(Lane.of(written)).containsExactly(new Lane.OfMute("bells"), new Lane.OfStage<>(echo, EffectKind.ON));
         assertThat(Lane.of(written)).allMatch(lane -> lane.isIn(written));
         assertThat(Lane.ofSwitch(echo).isIn(Piece.empty())).isFalse();
     }

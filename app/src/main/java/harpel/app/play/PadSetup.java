@@ -23,6 +23,7 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
@@ -45,6 +46,8 @@ final class PadSetup extends VBox {
     private final VBox whatBox;
     private final VBox chordBox;
     private final VBox whenBox;
+    private final VBox nameBox;
+    private final Button empty;
     private final ToggleButton learn;
     private final TreeSet<Integer> heard = new TreeSet<>();
     /** The last note of the part before it was listened to; null for none. */
@@ -77,6 +80,9 @@ final class PadSetup extends VBox {
                 "Play the chord into the part and let it go: the pad plays those notes",
                 on -> listen());
         whenBox = named("When", when);
+        does.setPromptText("choose what it does");
+        nameBox = named("Name", name);
+        empty = Buttons.small("empty this pad", "pad-clear", "The pad does nothing any more", this::clear);
         chordBox = named("Chord", new HBox(6, chord, learn));
         getChildren()
                 .addAll(
@@ -86,8 +92,8 @@ final class PadSetup extends VBox {
                         whatBox,
                         chordBox,
                         whenBox,
-                        named("Name", name),
-                        Buttons.small("empty this pad", "pad-clear", "The pad does nothing any more", this::clear),
+                        nameBox,
+                        empty,
                         Buttons.small("done", "pad-done", "Back to playing", leave));
     }
 
@@ -212,6 +218,8 @@ final class PadSetup extends VBox {
         name.show(pad.name());
         seen(partBox, isThere && pad.does().hasPart());
         seen(whatBox, isThere && !things.isEmpty());
+        seen(nameBox, isThere);
+        seen(empty, isThere);
         seen(whenBox, isThere && pad.does().hasWhen());
         seen(chordBox, isThere && pad.does() == Does.CHORD);
     }

@@ -39,6 +39,7 @@ import javafx.scene.layout.VBox;
 public final class PlayView extends BorderPane {
     private static final int COLUMNS = 4;
     private static final double RIGHT = 320;
+    private static final double LEVERS_WORDS = 380;
     /** Beside a board the parts have room for two and a half. */
     private static final double PARTS_TALL = 104;
 
@@ -49,6 +50,8 @@ public final class PlayView extends BorderPane {
     private final ControllerStrip strip;
     private final HBox strings = new HBox(4);
     private final Map<String, LeverString> levers = new LinkedHashMap<>();
+    private final Label noLever = new Label(
+            "A lever moves any number of controls, each by its own amount: make one, then let it move controls in the Chain view.");
     private final List<PadTile> pads = new ArrayList<>();
     private final Label page = new Label();
     private final ToggleButton setUp;
@@ -100,6 +103,9 @@ public final class PlayView extends BorderPane {
                 "play-add-lever",
                 "A named control that moves any number of parameters, each by its own amount",
                 session.levers()::add);
+        noLever.getStyleClass().add("soft");
+        noLever.setWrapText(true);
+        noLever.setMaxWidth(LEVERS_WORDS);
         strings.setAlignment(Pos.TOP_LEFT);
         ScrollPane scroll = new ScrollPane(strings);
         scroll.setFitToHeight(true);
@@ -205,10 +211,10 @@ public final class PlayView extends BorderPane {
         Piece piece = piece();
         moments.show();
         List<String> names = piece.levers().stream().map(Lever::name).toList();
-        if (!names.equals(List.copyOf(levers.keySet()))) {
+        if (!names.equals(List.copyOf(levers.keySet())) || strings.getChildren().isEmpty()) {
             levers.clear();
             names.forEach(name -> levers.put(name, new LeverString(session, name)));
-            strings.getChildren().setAll(levers.values());
+            strings.getChildren().setAll(levers.isEmpty() ? List.of(noLever) : levers.values());
         }
         levers.values().forEach(LeverString::show);
         pads.forEach(pad -> pad.show(shownPage, chosen >= 0, chosen));

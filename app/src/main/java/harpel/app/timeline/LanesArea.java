@@ -9,6 +9,7 @@ import harpel.chain.StageAddress;
 import harpel.move.Moves;
 import harpel.param.Param;
 import harpel.piece.Lane;
+import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -38,7 +39,8 @@ final class LanesArea extends VBox {
     private final MenuButton add = new MenuButton("+ lane");
     private final Label more = new Label();
     private final double namesWide;
-    private List<String> shown = List.of();
+    /** What the names say; null before the first time, since of no lanes nothing has to be seen either. */
+    private List<String> shown;
 
     LanesArea(Session session, TimelineWindow window, double namesWide) {
         this.session = session;
@@ -61,7 +63,7 @@ final class LanesArea extends VBox {
         add.getStyleClass().add("small-toggle");
         Tips.set(
                 add,
-                "Lets a value of a stage, its switch, or the mute of the chosen part go by points along the timeline");
+                "Lets a lever, a value of a stage, its switch, or the mute of the chosen part go by points along the timeline");
         add.setOnShowing(event -> fill());
         // A menu without items does not open.
         fill();
@@ -135,14 +137,12 @@ final class LanesArea extends VBox {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox box = new HBox(4, name, space);
-        if (!lane.part().isEmpty()) {
-            box.getChildren()
-                    .add(Buttons.remove(
-                            "remove-lane-" + place,
-                            "the points of " + lane.name(piece),
-                            () -> session.document()
-                                    .apply(PieceEdit.of("Remove points of " + lane.name(piece), lane::removed))));
-        }
+        box.getChildren()
+                .add(Buttons.remove(
+                        "remove-lane-" + place,
+                        "the points of " + lane.name(piece),
+                        () -> session.document()
+                                .apply(PieceEdit.of("Remove points of " + lane.name(piece), lane::removed))));
         box.setAlignment(Pos.CENTER_LEFT);
         box.setMinHeight(PointLanes.TALL);
         box.setMaxHeight(PointLanes.TALL);
@@ -152,8 +152,14 @@ final class LanesArea extends VBox {
 
     private void fill() {
         Part part = session.selection().part();
-        add.getItems()
-                .setAll(Menus.item("Mute of " + part.name(), "lane-mute", () -> begin(new Lane.OfMute(part.id()))));
+        add.getItems().clear();
+        List<Lever> levers = session.document().piece().get().levers();
+        for (int i = 0; i < levers.size(); i++) {
+            String lever = levers.get(i).name();
+            add.getItems()
+                    .add(Menus.item("Lever “" + lever + "”", "lane-lever-" + i, () -> begin(new Lane.OfLever(lever))));
+        }
+        add.getItems().add(Menus.item("Mute of " + part.name(), "lane-mute", () -> begin(new Lane.OfMute(part.id()))));
         Lane.eachStage(part.id(), List.of(), part.chain(), this::fill);
     }
 
