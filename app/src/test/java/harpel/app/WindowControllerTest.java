@@ -172,6 +172,18 @@ class WindowControllerTest extends WindowCase {
     }
 
     @Test
+    void whatLeadsIsNotLearntForAPad() {
+        take("pads-8x8-rows-of-8");
+        interact(() -> session.controller().learn(true));
+        interact(() -> session.controller().touched(3));
+        grid.play(0x90, note(2, 0), 90);
+        await(() -> session.messages().last().get().startsWith("Note 94 leads between board"));
+        grid.play(0x80, note(2, 0), 64);
+        grid.play(0x90, note(7, 0), 90);
+        await(() -> session.messages().last().get().equals("Note 99 plays pad 4 now."));
+    }
+
+    @Test
     void theSimulatedControllerHasAWindowOfItsOwn() {
         push(KeyCode.CONTROL, KeyCode.DIGIT4);
         await(() -> session.look().view().get() == View.PLAY

@@ -205,6 +205,13 @@ public final class ControllerDesk {
     }
 
     private void learnt(int note) {
+        boolean leads = map.pads() != null
+                && map.pads().cell(note).filter(ControllerDesk::isLeading).isPresent();
+        if (leads) {
+            session.say(
+                    "Note " + note + " leads between board, pads, parts and keys: press another pad of the device.");
+            return;
+        }
         ControllerMap before = maps().get(mapId);
         Integer other = before.learnt().get(note);
         ControllerMap with = before.withLearnt(note, learning);
@@ -284,7 +291,7 @@ public final class ControllerDesk {
 
     private void press(int note, Cell cell, int velocity) {
         if (cell.row() == 0) {
-            if (cell.column() < Hands.values().length) {
+            if (isLeading(cell)) {
                 lead(Hands.values()[cell.column()]);
             }
             return;
@@ -313,6 +320,10 @@ public final class ControllerDesk {
             session.transport().release(pitch);
         }
         changed();
+    }
+
+    private static boolean isLeading(Cell cell) {
+        return cell.row() == 0 && cell.column() < Hands.values().length;
     }
 
     private Piece piece() {
