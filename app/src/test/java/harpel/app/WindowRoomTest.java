@@ -100,6 +100,20 @@ class WindowRoomTest extends WindowCase {
     }
 
     @Test
+    void whatIsNotSelectedAnyMoreIsNotOpenedLarge() {
+        select("carom");
+        push(KeyCode.F7);
+        await(() -> !isThere("#stage-carom"));
+        interact(() -> session.selection().selected().set(null));
+        await(() -> isThere("#stage-carom"));
+        push(KeyCode.F7);
+        assertThat(session.look().large().get()).isFalse();
+        select("carom");
+        push(KeyCode.F7);
+        await(() -> session.look().large().get() && isThere("#carom-board"));
+    }
+
+    @Test
     void theKeyboardGoesIntoWhatIsOpenedLargeAndBackToItsRow() {
         select("carom");
         focus("#stage-carom");

@@ -88,6 +88,7 @@ public final class Inspector extends BorderPane {
                 address == null ? Optional.empty() : session.selection().stage(address);
         if (stage.isEmpty()) {
             shown = null;
+            session.look().large().set(false);
             showNothing();
             return;
         }
@@ -130,6 +131,10 @@ public final class Inspector extends BorderPane {
 
     /** What is opened large: the editor, a script, or else what moves the controls. */
     private Region drawn() {
+        if (shown == null) {
+            // What is left of the stage before is nothing to open.
+            return null;
+        }
         return editor != null ? editor : script != null ? script : moves;
     }
 
