@@ -1,6 +1,11 @@
 package harpel.engine;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import harpel.event.Event;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import java.util.Set;
 import java.util.function.BiConsumer;
 
 /** Outputs for tests that look at what is sent and where. */
@@ -11,6 +16,17 @@ final class Outputs {
     static LiveOutput to(BiConsumer<String, Event> taker) {
         return to(taker, () -> {
             throw new AssertionError("nobody asked for silence");
+        });
+    }
+
+    /** Keeps which notes are open; none starts twice or ends without having begun. */
+    static LiveOutput counting(Set<NoteStart> open) {
+        return to((port, event) -> {
+            if (event instanceof NoteStart note) {
+                assertThat(open.add(note)).isTrue();
+            } else if (event instanceof NoteEnd end) {
+                assertThat(open.remove(end.start())).isTrue();
+            }
         });
     }
 

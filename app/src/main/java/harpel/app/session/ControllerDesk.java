@@ -5,7 +5,6 @@ import harpel.control.ControllerMap;
 import harpel.control.ControllerMap.Cell;
 import harpel.control.ControllerMap.Grid;
 import harpel.control.KnobReader;
-import harpel.control.Light;
 import harpel.control.LightSender;
 import harpel.effect.notes.Carom;
 import harpel.format.AtomicFile;
@@ -335,7 +334,7 @@ public final class ControllerDesk {
     }
 
     /** The pads lie in the lower left, the next page beside them. */
-    private Optional<Integer> padAt(Cell cell) {
+    Optional<Integer> padAt(Cell cell) {
         int row = cell.row() - (grid().rows() - PAGE_COLUMNS);
         int page = cell.column() / PAGE_COLUMNS;
         return row < 0 || page >= Pad.PAGES
@@ -350,7 +349,7 @@ public final class ControllerDesk {
         });
     }
 
-    private Optional<Part> part(Cell cell) {
+    Optional<Part> part(Cell cell) {
         List<Part> parts = piece().parts();
         return cell.column() < parts.size() ? Optional.of(parts.get(cell.column())) : Optional.empty();
     }
@@ -374,13 +373,13 @@ public final class ControllerDesk {
         }
     }
 
-    private int pitch(Cell cell) {
+    int pitch(Cell cell) {
         return LOWEST_KEY + cell.column() + (grid().rows() - 1 - cell.row()) * ROW_OF_KEYS;
     }
 
     // The board
 
-    private Optional<StageAddress> board() {
+    Optional<StageAddress> board() {
         return Places.board(session.selection().part());
     }
 
@@ -462,6 +461,11 @@ public final class ControllerDesk {
         }
     }
 
+    /** Whether a pitch sounds by one of its pads as keys. */
+    boolean isDown(int pitch) {
+        return keysDown.containsValue(pitch);
+    }
+
     // Lights
 
     /** Tells the lights what has changed; with every frame. */
@@ -475,83 +479,8 @@ public final class ControllerDesk {
         }
         connected = there;
         if (there) {
-            lights.show(shown());
+            lights.show(new ControllerLights(session, this, grid()).all());
         }
-    }
-
-    private Light[] shown() {
-        Grid grid = grid();
-        Light[] all = new Light[grid.columns() * grid.rows()];
-        for (int column = 0; column < grid.columns(); column++) {
-            for (int row = 0; row < grid.rows(); row++) {
-                all[row * grid.columns() + column] = row == 0 ? leading(column) : light(new Cell(column, row));
-            }
-        }
-        if (hands == Hands.BOARD) {
-            rolling(all);
-        }
-        return all;
-    }
-
-    private Light leading(int column) {
-        return column >= Hands.values().length ? Light.OFF : Hands.values()[column] == hands ? Light.ON : Light.LEADS;
-    }
-
-    private Light light(Cell cell) {
-        return switch (hands) {
-            case PADS -> padAt(cell).flatMap(piece()::pad).map(this::light).orElse(Light.OFF);
-            case PARTS -> part(cell).map(part -> light(part, cell.row())).orElse(Light.OFF);
-            case KEYS -> {
-                int pitch = pitch(cell);
-                boolean root = Math.floorMod(pitch - piece().key().root(), 12) == 0;
-                yield keysDown.containsValue(pitch)
-                        ? Light.MOVES
-                        : root ? Light.ON : piece().key().contains(pitch) ? Light.THERE : Light.OFF;
-            }
-            case BOARD -> onBoard(cell);
-        };
-    }
-
-    private Light light(Pad pad) {
-        return session.performing().waitsFor(pad).isPresent()
-                ? Light.WAITS
-                : session.performing().isHeld(pad) ? Light.MOVES : pad.isOn(piece()) ? Light.ON : Light.THERE;
-    }
-
-    private Light light(Part part, int row) {
-        return switch (row) {
-            case 1 -> part.mix().mute() ? Light.THERE : Light.ON;
-            case 2 -> part.mix().solo() ? Light.ON : Light.THERE;
-            case 3 -> part.id().equals(session.selection().partId().get()) ? Light.ON : Light.THERE;
-            default -> Light.OFF;
-        };
-    }
-
-    private Light onBoard(Cell cell) {
-        int column = cell.column() + 1;
-        int row = grid().rows() - cell.row();
-        return board().flatMap(session.selection()::stage)
-                .map(stage -> {
-                    boolean marble = stage.params().get(Carom.MARBLES).stream()
-                            .anyMatch(one -> one.get(Carom.COLUMN) == column && one.get(Carom.ROW) == row);
-                    boolean thing = stage.params().get(Carom.CELLS).stream()
-                            .anyMatch(one -> one.get(Carom.COLUMN) == column && one.get(Carom.ROW) == row);
-                    return marble ? Light.ON : thing ? Light.THERE : Light.OFF;
-                })
-                .orElse(Light.OFF);
-    }
-
-    private void rolling(Light[] all) {
-        board().ifPresent(address -> {
-            int size = session.selection().stage(address).orElseThrow().params().get(Carom.SIZE);
-            for (int place : session.transport().traces().steps(address.toString())) {
-                int column = Math.floorMod(place, size);
-                int row = grid().rows() - 1 - Math.floorDiv(place, size);
-                if (place >= 0 && column < grid().columns() && row > 0 && row < grid().rows()) {
-                    all[row * grid().columns() + column] = Light.MOVES;
-                }
-            }
-        });
     }
 
     /** Lights out, as when the program ends. */
