@@ -352,7 +352,8 @@ class WindowCompareTest extends WindowCase {
                 .isTrue();
         clickOn("#learn-0");
         controller.control(21, 0);
-        await(() -> session.document().piece().get().levers().get(0).controller() == 21);
+        await(() ->
+                session.document().piece().get().levers().get(0).controllers().equals(List.of(21)));
         await(() -> {
             // The engine takes the lever's controller with its next look at the piece.
             controller.control(21, 0);

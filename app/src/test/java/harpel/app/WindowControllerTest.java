@@ -16,6 +16,7 @@ import harpel.piece.PieceEdit;
 import harpel.piece.When;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -35,7 +36,7 @@ class WindowControllerTest extends WindowCase {
     @Override
     Piece piece() {
         return super.piece()
-                .withLevers(List.of(Lever.of("Tide", 50, -1)))
+                .withLevers(List.of(Lever.of("Tide", 50)))
                 .withPads(List.of(Pad.of(0, Does.MUTE, "bass", "", When.NOW)));
     }
 
@@ -143,7 +144,7 @@ class WindowControllerTest extends WindowCase {
         grid.play(0xB0, 16, 127);
         await(() -> now().levers().get(0).value() == 100);
         interact(() -> session.document()
-                .apply(PieceEdit.of("Move", piece -> piece.withLevers(List.of(Lever.of("Tide", 20, -1))))));
+                .apply(PieceEdit.of("Move", piece -> piece.withLevers(List.of(Lever.of("Tide", 20))))));
         grid.play(0xB0, 16, 120);
         settle();
         assertThat(now().levers().get(0).value()).as("it has to be met again").isEqualTo(20);
@@ -169,6 +170,41 @@ class WindowControllerTest extends WindowCase {
         grid.play(0x90, 100, 90);
         await(() -> now().part("bass").orElseThrow().mix().mute());
         assertThat(MapFile.all(folder).get("keyboard").learnt()).containsEntry(100, 0);
+    }
+
+    @Test
+    void aNoteThatPlaysAnotherPadIsOfferedNotTaken(@TempDir Path folder) {
+        interact(() -> session.controller().readMaps(folder));
+        take("keyboard");
+        push(KeyCode.CONTROL, KeyCode.DIGIT4);
+        await(() -> session.look().view().get() == View.PLAY
+                && onFx(() -> lookup("#pad-0").tryQuery().isPresent()));
+        interact(() -> session.controller().learn(true));
+        learn(0);
+        await(() -> session.messages().last().get().equals("Note 100 plays pad 1 now."));
+        learn(2);
+        await(() -> onFx(() -> asked()));
+        clickOn("#conflict-leave");
+        assertThat(learnt()).containsExactly(Map.entry(100, 0));
+        learn(2);
+        await(() -> onFx(() -> asked()));
+        clickOn("#conflict-take");
+        assertThat(learnt()).containsExactly(Map.entry(100, 2));
+        assertThat(asked()).isFalse();
+    }
+
+    private void learn(int pad) {
+        interact(() -> session.controller().touched(pad));
+        grid.play(0x90, 100, 90);
+        grid.play(0x80, 100, 64);
+    }
+
+    private boolean asked() {
+        return lookup("#conflict-take").query().getParent().isVisible();
+    }
+
+    private Map<Integer, Integer> learnt() {
+        return session.controller().maps().get("keyboard").learnt();
     }
 
     @Test

@@ -128,7 +128,8 @@ class WindowPartsTest extends WindowCase {
         clickOn("#learn-0");
         InputPort knobs = session.transport().engine().openInput("Knobs");
         knobs.offer(Message.CONTROL_CHANGE, 21, 0, System.nanoTime());
-        await(() -> session.document().piece().get().levers().get(0).controller() == 21);
+        await(() ->
+                session.document().piece().get().levers().get(0).controllers().equals(List.of(21)));
         select("touch");
         clickOn("#add-mover");
         clickOn("#move-fixed");
@@ -372,7 +373,7 @@ class WindowPartsTest extends WindowCase {
             for (double value : new double[] {10, 33.3}) {
                 session.document()
                         .apply(harpel.piece.PieceEdit.of(
-                                "test", piece -> piece.withLevers(List.of(Lever.of("Tide", value, -1)))));
+                                "test", piece -> piece.withLevers(List.of(Lever.of("Tide", value)))));
             }
         });
         assertThat(session.document().piece().get().levers().get(0).value()).isEqualTo(33.3);

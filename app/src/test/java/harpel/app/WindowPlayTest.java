@@ -97,8 +97,7 @@ class WindowPlayTest extends WindowCase {
 
     @Test
     void aLeverMayReturnWhenLetGoOfAndStandOnPlaces() {
-        moveTo(lookup("#string-tide .string").query()).press(javafx.scene.input.MouseButton.SECONDARY);
-        release(javafx.scene.input.MouseButton.SECONDARY);
+        leverMenu();
         clickOn("#lever-returns");
         await(() -> now().levers().get(0).returns());
         does(piece -> piece.withLevers(List.of(piece.levers().get(0).withSteps(5))));
@@ -106,6 +105,30 @@ class WindowPlayTest extends WindowCase {
         await(() -> now().levers().get(0).value() == 50);
         release(javafx.scene.input.MouseButton.PRIMARY);
         await(() -> now().levers().get(0).value() == 25);
+    }
+
+    @Test
+    void aLeverLearnsOneControllerMoreForgetsOneAndBends() {
+        leverMenu();
+        clickOn("#lever-learn-more");
+        await(() -> session.levers().learning().get().equals("Tide"));
+        session.transport()
+                .engine()
+                .openInput("Knobs")
+                .offer(harpel.event.Message.CONTROL_CHANGE, 21, 0, System.nanoTime());
+        await(() -> now().levers().get(0).controllers().equals(List.of(74, 21)));
+        leverMenu();
+        clickOn("#lever-forget-74");
+        await(() -> now().levers().get(0).controllers().equals(List.of(21)));
+        leverMenu();
+        clickOn("#lever-curve");
+        clickOn("#lever-curve-50");
+        await(() -> now().levers().get(0).curve() == 50);
+    }
+
+    private void leverMenu() {
+        moveTo(lookup("#string-tide .string").query()).press(javafx.scene.input.MouseButton.SECONDARY);
+        release(javafx.scene.input.MouseButton.SECONDARY);
     }
 
     @Test
@@ -215,10 +238,22 @@ class WindowPlayTest extends WindowCase {
             return node.localToScreen(node.getBoundsInLocal());
         });
         javafx.geometry.Point2D cell = new javafx.geometry.Point2D(board.getMinX() + 60, board.getMinY() + 60);
+        moveTo(cell);
+        await(() -> text("#board-words").equals("Column 2, row 7 (E4): empty."));
         clickOn(cell);
         await(() -> marbles() == 1);
+        await(() -> onFx(() -> lookup("#marble-pace").tryQuery().isPresent()));
+        assertThat(lookup("#tilt-left").tryQuery()).isEmpty();
         clickOn(cell);
         await(() -> marbles() == 0);
+        await(() -> onFx(() -> lookup("#tilt-left").tryQuery().isPresent()));
+        Piece before = now();
+        focus("#tilt-left");
+        press(KeyCode.ENTER);
+        await(() -> onFx(() -> session.performing().isTilted(StageAddress.parse("bass/carom"))));
+        release(KeyCode.ENTER);
+        await(() -> onFx(() -> !session.performing().isTilted(StageAddress.parse("bass/carom"))));
+        assertThat(now()).isEqualTo(before);
     }
 
     private int marbles() {

@@ -1,16 +1,26 @@
 package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import harpel.app.session.Look.View;
+import harpel.chain.Chain;
+import harpel.chain.Stage;
 import harpel.chain.StageAddress;
+import harpel.effect.EffectCatalog;
+import harpel.effect.notes.Carom;
 import harpel.engine.LiveStatus.Mode;
 import harpel.param.PathType.Point;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Lane;
 import harpel.piece.Lever;
+import harpel.piece.Pad;
+import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.When;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
@@ -40,7 +50,7 @@ class WindowWritingTest extends WindowCase {
     Piece piece() {
         return super.piece()
                 .withTime(new TimeMap(TempoMap.of(400), MeterMap.FOUR_FOUR))
-                .withLevers(List.of(Lever.of("Tide", 20, -1)))
+                .withLevers(List.of(Lever.of("Tide", 20)))
                 .withTimeline(true)
                 .withPart("lead", part -> part.withBlocks(List.of(Block.of(0, 64 * BAR, ""))));
     }
@@ -161,6 +171,45 @@ class WindowWritingTest extends WindowCase {
         assertThat(lever.at(now(), due[0])).as("the very bar").isEqualTo(20);
         assertThat(lever.at(now(), due[0] + Ticks.PER_QUARTER)).isBetween(53.0, 57.0);
         assertThat(lever.at(now(), due[0] + 2 * Ticks.PER_QUARTER)).isEqualTo(90);
+    }
+
+    @Test
+    void whatPadsPlayAndTiltIsWrittenWhereItWasHeard() {
+        does(piece -> piece.withPhrase(Phrase.of("Crab", BAR, List.of(Note.of(0, BAR / 4, 72, 90))))
+                .withPart(
+                        "lead",
+                        one -> one.withChain(new Chain(List.of(Stage.of("carom", EffectCatalog.of("carom")))))));
+        Piece before = now();
+        interact(() -> session.writing().toggle());
+        push(KeyCode.SPACE);
+        playFor(BAR / 8);
+        Pad fill = Pad.of(0, Does.FILL, "lead", "crab", When.BAR);
+        Pad tilt = Pad.of(1, Does.TILT, "lead", "up", When.BEAT);
+        long[] due = new long[2];
+        interact(() -> {
+            session.performing().press(fill);
+            due[0] = session.performing().waitsFor(fill).orElseThrow();
+            session.performing().press(tilt);
+            due[1] = session.performing().waitsFor(tilt).orElseThrow();
+        });
+        await(() -> session.timeline().now() > due[0] + BAR / 2);
+        interact(() -> session.performing().release(tilt));
+        await(() -> session.timeline().now() > due[0] + 5 * BAR / 4);
+        push(KeyCode.SPACE);
+        await(() -> !session.writing().armed().get());
+        assertThat(now().part("lead").orElseThrow().blocks())
+                .extracting(Block::at, Block::length, Block::phrase)
+                .containsExactly(
+                        tuple(0L, due[0], ""),
+                        tuple(due[0], BAR, "crab"),
+                        tuple(due[0] + BAR, 64 * BAR - due[0] - BAR, ""));
+        Lane<Carom.Tilt> lane = new Lane.OfStage<>(StageAddress.parse("lead/carom"), Carom.TILT);
+        assertThat(lane.at(now(), due[1] - 1)).isEqualTo(Carom.Tilt.OFF);
+        assertThat(lane.at(now(), due[1])).isEqualTo(Carom.Tilt.UP);
+        assertThat(lane.at(now(), due[0] + BAR)).isEqualTo(Carom.Tilt.OFF);
+        assertThat(session.messages().last().get()).contains("Written: ").contains("tilt of the board");
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(now()).isEqualTo(before);
     }
 
     @Test

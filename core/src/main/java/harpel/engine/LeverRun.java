@@ -17,8 +17,11 @@ final class LeverRun {
     private double[] values = new double[16];
     private long[] ticks = new long[16];
     private int size;
-    private double lastControl = -1;
-    private boolean caught;
+    /** Where each controller stood last, 0–1, or -1. */
+    private final double[] controls = new double[128];
+    /** The controller that has come to it since it was moved otherwise, or -1. */
+    private int caught = -1;
+
     /** While it glides: from when on and until when, and from where; to where it was set. */
     private long glideTick;
 
@@ -27,6 +30,7 @@ final class LeverRun {
 
     LeverRun(Lever lever) {
         this.lever = lever;
+        Arrays.fill(controls, -1);
         set(lever.value() / 100);
     }
 
@@ -47,28 +51,32 @@ final class LeverRun {
                 glideTick = tick;
                 glideEnd = tick + glideTicks;
             }
-            caught = false;
+            caught = -1;
         }
-        if (newLever.controller() != lever.controller()) {
-            lastControl = -1;
-            caught = false;
+        if (!newLever.controllers().equals(lever.controllers())) {
+            Arrays.fill(controls, -1);
+            caught = -1;
         }
         lever = newLever;
     }
 
     /** Takes note of what comes in; in the order of events for each part. */
     void hear(Event event, Tap tap) {
-        if (lever.controller() < 0
-                || !(event instanceof Message message)
-                || !message.isController(lever.controller())) {
+        if (!(event instanceof Message message)
+                || (message.status() & 0xF0) != Message.CONTROL_CHANGE
+                || !lever.controllers().contains(message.data(1))) {
             return;
         }
+        int number = message.data(1);
+        double lastControl = controls[number];
         double control = message.data(2) / 127.0;
         double now = at(event.tick());
         boolean passes = lastControl >= 0 && (lastControl - now) * (control - now) <= 0;
-        caught |= passes || Math.abs(control - now) <= NEAR;
-        lastControl = control;
-        if (caught) {
+        if (passes || Math.abs(control - now) <= NEAR) {
+            caught = number;
+        }
+        controls[number] = control;
+        if (caught == number) {
             if (size == ticks.length) {
                 ticks = Arrays.copyOf(ticks, 2 * size);
                 values = Arrays.copyOf(values, 2 * size);
@@ -101,6 +109,11 @@ final class LeverRun {
     /** Where its points let it stand at a place of the piece, 0–1; NaN without any. */
     double written(long song) {
         return lever.at(song) / 100;
+    }
+
+    /** What it gives to all it moves where it stands. */
+    double bent(double place) {
+        return lever.bent(place);
     }
 
     /** The tick of the next change after {@code tick} that is known, or never. */

@@ -37,6 +37,7 @@ final class MoveRun {
     private NoteStart last;
 
     private int pressure;
+    private int keyPressure;
     private long notes;
     /** When the first of the keys that are held was pressed and the last one let go; -1 for never. */
     private long pressedTick = -1;
@@ -147,6 +148,8 @@ final class MoveRun {
                 controllers[message.data(1)] = (byte) message.data(2);
             } else if ((message.status() & 0xF0) == Message.CHANNEL_PRESSURE) {
                 pressure = message.data(1);
+            } else if ((message.status() & 0xF0) == Message.POLY_PRESSURE) {
+                keyPressure = message.data(2);
             }
         }
     }
@@ -221,6 +224,7 @@ final class MoveRun {
             case KEYS_HELD -> Math.min(1, held / (double) settings.get(Source.MOST));
             case CONTROLLER -> controllers[settings.get(Source.NUMBER)] / 127.0;
             case PRESSURE -> pressure / 127.0;
+            case KEY_PRESSURE -> keyPressure / 127.0;
             case LEVER -> context.renderer().lever(settings.get(Source.NAME), tick);
             case RANDOM ->
                 last == null ? Double.NaN : running.chance.at(last.tick()).unitOf(last.tick(), notes);

@@ -290,14 +290,14 @@ public final class Renderer {
         }
     }
 
-    /** Where a lever stands at a tick, 0–1, or NaN when there is none of that name. */
+    /** What a lever gives to all it moves at a tick, 0–1, or NaN when there is none of that name. */
     double lever(String name, long tick) {
         LeverRun lever = levers.get(name);
         if (lever == null) {
             return Double.NaN;
         }
         double written = followsPoints() ? lever.written(songAt(tick)) : Double.NaN;
-        return Double.isNaN(written) ? lever.at(tick) : written;
+        return lever.bent(Double.isNaN(written) ? lever.at(tick) : written);
     }
 
     /** The tick of a lever's next change after {@code tick} in this span, or never. */

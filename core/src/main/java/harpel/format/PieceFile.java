@@ -359,7 +359,7 @@ public final class PieceFile {
         PlainMap fields = new PlainMap(plain, path, newer);
         String name = fields.text("name", "");
         double value = fields.take("value", 0.0, PieceFile::number);
-        int controller = (int) fields.whole("controller", -1, 0, 127);
+        List<Integer> controllers = fields.list("controllers", (one, place) -> (int) PlainMap.whole(one, 0, 127));
         List<Lever.Point> points = fields.list("points", (one, place) -> {
             List<?> pair = PlainMap.list(one);
             if (pair.size() != 2) {
@@ -369,21 +369,25 @@ public final class PieceFile {
         });
         boolean returns = fields.flag("returns", false);
         int steps = fields.has("steps") ? (int) fields.whole("steps", 2, 2, Lever.MOST_STEPS) : 0;
-        Map<String, Object> unknown = fields.end("name, value, controller, points, returns, steps");
-        return new Lever(name, value, controller, points, returns, steps, unknown);
+        int curve = (int) fields.whole("curve", 0, -100, 100);
+        Map<String, Object> unknown = fields.end("name, value, controllers, points, returns, steps, curve");
+        return new Lever(name, value, controllers, points, returns, steps, curve, unknown);
     }
 
     private static Map<String, Object> writeLever(Lever lever) {
         Map<String, Object> plain = ordered("name", lever.name());
         plain.put("value", lever.value());
-        if (lever.controller() >= 0) {
-            plain.put("controller", lever.controller());
+        if (!lever.controllers().isEmpty()) {
+            plain.put("controllers", lever.controllers());
         }
         if (lever.returns()) {
             plain.put("returns", true);
         }
         if (lever.steps() > 0) {
             plain.put("steps", lever.steps());
+        }
+        if (lever.curve() != 0) {
+            plain.put("curve", lever.curve());
         }
         if (!lever.points().isEmpty()) {
             plain.put(

@@ -111,7 +111,7 @@ public final class Reference {
                         + " value while the transport runs; what the others give is added to it, in parts of the control's range, and the"
                         + " sum is kept in range. What flows is looked at with every event and step of its stage and at every 64th note"
                         + " between them, live and printed alike. A lever is a piece's: `\"levers\": [{\"name\": \"Tide\", \"value\": 40,"
-                        + " \"controller\": 21}]`; a controller takes a lever over when it has come to where the lever stands.\n");
+                        + " \"controllers\": [21], \"curve\": 0}]`; a controller takes a lever over when it has come to where the lever stands.\n");
         for (Source source : Source.values()) {
             page.append("\n### ")
                     .append(source.word())
@@ -392,7 +392,11 @@ public final class Reference {
         properties(schema).put("meter", Map.of("anyOf", List.of(text, Map.of("type", "array"))));
         Map<String, Object> lever = object("name", text);
         properties(lever).put("value", Map.of("type", "number", "minimum", 0, "maximum", 100));
-        properties(lever).put("controller", Map.of("type", "integer", "minimum", 0, "maximum", 127));
+        properties(lever)
+                .put(
+                        "controllers",
+                        Map.of("type", "array", "items", Map.of("type", "integer", "minimum", 0, "maximum", 127)));
+        properties(lever).put("curve", Map.of("type", "integer", "minimum", -100, "maximum", 100));
         properties(lever).put("returns", Map.of("type", "boolean"));
         properties(lever).put("steps", Map.of("type", "integer", "minimum", 2, "maximum", Lever.MOST_STEPS));
         properties(lever)

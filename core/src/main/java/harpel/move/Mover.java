@@ -35,9 +35,14 @@ public record Mover(Source source, ParamSet settings, Map<String, Object> unknow
         double low = settings.get(Source.RANGE).low() / 100.0;
         double high = settings.get(Source.RANGE).high() / 100.0;
         double within = high > low ? Math.max(0, Math.min(1, (place - low) / (high - low))) : place < low ? 0 : 1;
-        double bent = Math.pow(within, Math.pow(2, -settings.get(Source.BEND) / 100.0));
+        double bent = bent(within, settings.get(Source.BEND));
         double way = settings.get(Source.BOTH_WAYS) ? 2 * bent - 1 : bent;
         return way * settings.get(Source.AMOUNT) / 100.0;
+    }
+
+    /** A place from 0 to 1 along a curve, −100 to 100: straight at 0, above it fast first, below it slowly first. */
+    public static double bent(double place, int curve) {
+        return curve == 0 ? place : Math.pow(place, Math.pow(2, -curve / 100.0));
     }
 
     /** "lfo 1/1", "lever Tide", "velocity". */

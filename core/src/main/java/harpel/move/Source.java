@@ -27,6 +27,7 @@ public enum Source {
     KEYS_HELD("how many notes are held at the stage"),
     CONTROLLER("a controller; 1 is the mod wheel"),
     PRESSURE("channel pressure"),
+    KEY_PRESSURE("the pressure of a single key, of whichever sent it last"),
     RANDOM("drawn anew for each note"),
     LFO("a wave in note values"),
     ENVELOPE("rises with the first key and falls after the last"),

@@ -16,6 +16,7 @@ import harpel.param.ParamType;
 import harpel.param.PathType;
 import harpel.param.PathType.Point;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiConsumer;
@@ -291,6 +292,21 @@ public sealed interface Lane<T> {
     default T at(Piece piece, long tick) {
         List<Point<T>> points = points(piece);
         return points.isEmpty() ? base(piece) : new PathType<>(type(piece)).at(points, tick, line(piece));
+    }
+
+    /** The piece with a value that is held for a stretch; behind it holds what held there before. */
+    default Piece held(Piece piece, long from, long to, T value) {
+        List<Point<T>> kept = new ArrayList<>();
+        if (points(piece).isEmpty() && from > 0) {
+            kept.add(new Point<>(0, base(piece)));
+        }
+        points(piece).stream()
+                .filter(point -> point.tick() < from || point.tick() > to)
+                .forEach(kept::add);
+        kept.add(new Point<>(from, value));
+        kept.add(new Point<>(to, points(piece).isEmpty() ? base(piece) : at(piece, to)));
+        kept.sort(Comparator.comparingLong(Point::tick));
+        return withPoints(piece, kept);
     }
 
     /** With a point, in place of one at the same tick. */

@@ -1,5 +1,6 @@
 package harpel.piece;
 
+import harpel.move.Mover;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -12,21 +13,23 @@ import java.util.Map;
  * A named performance control that moves any number of parameters, each by an amount of its own.
  *
  * @param value where it stands, 0–100 %
- * @param controller the controller that moves it on any input, 0–127, or -1 for none
+ * @param controllers the controllers that move it on any input, 0–127 each
  * @param points where it stands along the timeline, rising in time, going straight from one to the next; they count while the piece plays
  *     as its timeline
  * @param returns whether it goes back to where it stood when it is let go of
  * @param steps on so many places it stands, evenly from 0 to 100 %; 0 for anywhere
+ * @param curve how what it moves follows, −100 to 100: straight at 0, above it fast first, below it slowly first
  * @param unknown what a newer version wrote
  */
 @RecordBuilder
 public record Lever(
         String name,
         double value,
-        int controller,
+        List<Integer> controllers,
         List<Point> points,
         boolean returns,
         int steps,
+        int curve,
         Map<String, Object> unknown)
         implements LeverBuilder.With {
     public static final int MOST_STEPS = 128;
@@ -53,8 +56,15 @@ public record Lever(
         if (!(value >= 0 && value <= 100)) {
             throw new IllegalArgumentException("lever \"" + name + "\" must stand at 0–100 % but was at " + value);
         }
-        if (controller < -1 || controller > 127) {
-            throw new IllegalArgumentException("lever \"" + name + "\": a controller is 0–127 but was " + controller);
+        controllers = controllers.stream().distinct().toList();
+        for (int controller : controllers) {
+            if (controller < 0 || controller > 127) {
+                throw new IllegalArgumentException(
+                        "lever \"" + name + "\": a controller is 0–127 but was " + controller);
+            }
+        }
+        if (curve < -100 || curve > 100) {
+            throw new IllegalArgumentException("lever \"" + name + "\": a curve is −100–100 but was " + curve);
         }
         if (steps != 0 && (steps < 2 || steps > MOST_STEPS)) {
             throw new IllegalArgumentException("lever \"" + name + "\" stands on 2–" + MOST_STEPS
@@ -63,8 +73,13 @@ public record Lever(
         unknown = unknown.isEmpty() ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(unknown));
     }
 
-    public static Lever of(String name, double value, int controller) {
-        return new Lever(name, value, controller, List.of(), false, 0, Map.of());
+    public static Lever of(String name, double value, Integer... controllers) {
+        return new Lever(name, value, List.of(controllers), List.of(), false, 0, 0, Map.of());
+    }
+
+    /** What it gives to all it moves where it stands, both 0–1. */
+    public double bent(double place) {
+        return Mover.bent(place, curve);
     }
 
     /** The place nearest to one, 0–100, on which it can stand. */

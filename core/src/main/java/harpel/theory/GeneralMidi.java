@@ -1,8 +1,10 @@
 package harpel.theory;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** Names that published standards give to numbers. */
 public final class GeneralMidi {
@@ -116,5 +118,10 @@ public final class GeneralMidi {
     public static String controller(int number) {
         String name = CONTROLLERS.get(number);
         return "controller " + number + (name == null ? "" : " (" + name + ")");
+    }
+
+    /** The same for several, one after the other. */
+    public static String controllers(Collection<Integer> numbers) {
+        return numbers.stream().map(GeneralMidi::controller).collect(Collectors.joining(", "));
     }
 }

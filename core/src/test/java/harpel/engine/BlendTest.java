@@ -20,7 +20,7 @@ class BlendTest {
     private static Piece piece(String a, String b, double lever) {
         return Piece.empty()
                 .withPhrase(Phrase.of("Tide", 4 * Ticks.PER_QUARTER, List.of(Note.of(0, Ticks.PER_QUARTER, 60, 100))))
-                .withLevers(List.of(Lever.of("Tide", lever, -1)))
+                .withLevers(List.of(Lever.of("Tide", lever)))
                 .withParts(List.of(Part.of("Lead", Played.chain(a))
                         .withPhrase("tide")
                         .withRack(Part.of("Lead", Played.chain(a))
@@ -55,7 +55,7 @@ class BlendTest {
         Piece a = piece(FEW, MANY, 100);
         Piece b = a.withPart("lead", Part::withOtherChain);
         assertThat(print(b)).isEqualTo(print(a));
-        assertThat(print(b.withLevers(List.of(Lever.of("Tide", 0, -1))))).hasSize(2);
+        assertThat(print(b.withLevers(List.of(Lever.of("Tide", 0))))).hasSize(2);
     }
 
     @Test
@@ -71,7 +71,7 @@ class BlendTest {
         String loud = "{'effect':'touch','fixed':120}";
         Piece piece = piece(soft, loud, 0)
                 .withTimeline(true)
-                .withLevers(List.of(Lever.of("Tide", 0, -1)
+                .withLevers(List.of(Lever.of("Tide", 0)
                         .withPoint(new Lever.Point(0, 0))
                         .withPoint(new Lever.Point(8 * Ticks.PER_QUARTER, 100))))
                 .withPart(

@@ -31,7 +31,7 @@ class ComingTest {
         }
         return Piece.empty()
                 .withPhrase(Phrase.of("Tide", 4 * QUARTER, notes))
-                .withLevers(List.of(Lever.of("Tide", lever, -1)))
+                .withLevers(List.of(Lever.of("Tide", lever)))
                 .withParts(List.of(Part.of("Lead", Played.chain(chain)).withPhrase("tide")));
     }
 

@@ -26,7 +26,7 @@ class LiveRoutesTest {
     }
 
     private void open(String parts) throws FileException {
-        String piece = "{'harpel':1,'levers':[{'name':'Tide','value':0,'controller':21}],'parts':[" + parts + "]}";
+        String piece = "{'harpel':1,'levers':[{'name':'Tide','value':0,'controllers':[21]}],'parts':[" + parts + "]}";
         cycle = new LiveCycle(
                 Program.of(eachOnItsPort(PieceFile.read(piece.replace('\'', '"')))),
                 () -> now,

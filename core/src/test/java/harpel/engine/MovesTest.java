@@ -250,7 +250,7 @@ class MovesTest {
 
     private static Piece leverPiece() throws FileException {
         return PieceFile.read(
-                ("{'harpel':1,'levers':[{'name':'Tide','value':50,'controller':21}],'parts':[{'name':'Bells','chain':["
+                ("{'harpel':1,'levers':[{'name':'Tide','value':50,'controllers':[21]}],'parts':[{'name':'Bells','chain':["
                                 + "{'effect':'touch','fixed':1,'move':{'fixed':[{'by':'lever','lever':'Tide','amount':100}]}},"
                                 + "{'effect':'transpose','move':{'octaves':[{'by':'lever','lever':'Tide','amount':-25,"
                                 + "'range':[50,100]}]}}]}]}")
@@ -291,10 +291,69 @@ class MovesTest {
     }
 
     @Test
+    void eachOfSeveralControllersMeetsTheLeverByItself() {
+        LeverRun lever = new LeverRun(Lever.of("Tide", 50, 21, 74));
+        lever.hear(Message.control(0, 0, 0, 21, 64), Tap.NONE);
+        lever.hear(Message.control(10, 1, 0, 21, 127), Tap.NONE);
+        assertThat(lever.at(10)).isEqualTo(1);
+        lever.hear(Message.control(20, 2, 0, 74, 10), Tap.NONE);
+        assertThat(lever.at(20)).as("74 has not come to it").isEqualTo(1);
+        lever.hear(Message.control(30, 3, 0, 74, 127), Tap.NONE);
+        lever.hear(Message.control(40, 4, 0, 74, 0), Tap.NONE);
+        assertThat(lever.at(40)).isZero();
+        lever.hear(Message.control(50, 5, 0, 21, 120), Tap.NONE);
+        assertThat(lever.at(50)).as("21 has lost it").isZero();
+    }
+
+    @Test
+    void whatALeverMovesFollowsItsCurve() throws FileException {
+        // The same curve as a mover's: the place to the power of 2 to the minus curve ÷ 100.
+        assertThat(Lever.of("Tide", 0).withCurve(100).bent(0.25)).isEqualTo(0.5);
+        assertThat(Lever.of("Tide", 0).withCurve(-100).bent(0.5)).isEqualTo(0.25);
+        assertThat(Lever.of("Tide", 0).bent(0.3)).isEqualTo(0.3);
+        Piece piece = leverPiece();
+        assertThat(velocity(piece.withLevers(List.of(Lever.of("Tide", 25)))))
+                .isNotEqualTo(velocity(piece.withLevers(List.of(Lever.of("Tide", 50)))));
+        assertThat(velocity(piece.withLevers(List.of(Lever.of("Tide", 25).withCurve(100)))))
+                .isEqualTo(velocity(piece.withLevers(List.of(Lever.of("Tide", 50)))));
+        assertThatThrownBy(() -> Lever.of("Tide", 0).withCurve(101)).hasMessageContaining("−100–100 but was 101");
+        assertThatThrownBy(() -> Lever.of("Tide", 0, 128)).hasMessageContaining("0–127 but was 128");
+    }
+
+    private static int velocity(Piece piece, Event... before) {
+        List<Integer> heard = new ArrayList<>();
+        Renderer renderer = new Renderer(
+                Plan.of(piece),
+                (part, event) -> {
+                    if (event instanceof NoteStart note) {
+                        heard.add(note.velocity());
+                    }
+                },
+                Tap.NONE);
+        for (Event event : before) {
+            renderer.play("bells", event);
+        }
+        renderer.play("bells", NoteStart.played(10, 2, 0, 60, 100));
+        renderer.render(20);
+        return heard.get(0);
+    }
+
+    /** MIDI 1.0: polyphonic key pressure is An, key, pressure. */
+    @Test
+    void pressureOfASingleKeyMoves() throws FileException {
+        Piece piece = PieceFile.read(("{'harpel':1,'parts':[{'name':'Bells','chain':[{'effect':'touch','fixed':1,"
+                        + "'move':{'fixed':[{'by':'key-pressure','amount':100}]}}]}]}")
+                .replace('\'', '"'));
+        assertThat(velocity(piece)).isEqualTo(1);
+        assertThat(velocity(piece, new Message(0, 1, (byte) 0xA0, (byte) 60, (byte) 127)))
+                .isEqualTo(127);
+    }
+
+    @Test
     void leversAndMoversAreSavedAndRead() throws FileException {
         Piece piece = leverPiece();
         assertThat(PieceFile.read(PieceFile.write(piece))).isEqualTo(piece);
-        assertThatThrownBy(() -> piece.withLevers(List.of(Lever.of("Tide", 0, -1), Lever.of("Tide", 1, -1))))
+        assertThatThrownBy(() -> piece.withLevers(List.of(Lever.of("Tide", 0), Lever.of("Tide", 1))))
                 .hasMessageContaining("two levers are called");
     }
 

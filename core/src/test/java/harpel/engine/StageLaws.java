@@ -30,7 +30,7 @@ final class StageLaws {
                         randoms.blended(Part.of("Lead", world.chain).withPhrase("tide")),
                         Part.of("Second", randoms.chain(1)).withPhrase("crab"))
                 .withPhrases(List.of(randoms.phrase("Tide"), randoms.phrase("Crab")))
-                .withLevers(List.of(Lever.of("Tide", randoms.between(0, 100), -1)));
+                .withLevers(List.of(Lever.of("Tide", randoms.between(0, 100))));
         Moment first = Moment.of("First", piece);
         Program program = Program.of(piece);
         Set<NoteStart> open = new HashSet<>();

@@ -162,7 +162,7 @@ class TimelineTest {
         Piece piece = piece(
                         "{'effect':'touch','fixed':1,'move':{'fixed':[{'by':'lever','lever':'Tide','amount':100}]}}",
                         Block.of(0, 2 * BAR, "tide"))
-                .withLevers(List.of(Lever.of("Tide", 50, -1)
+                .withLevers(List.of(Lever.of("Tide", 50)
                         .withPoint(new Lever.Point(0, 0))
                         .withPoint(new Lever.Point(BAR, 100))
                         .withPoint(new Lever.Point(BAR + 2 * QUARTER, 20))));

@@ -20,7 +20,7 @@ class LaneTest {
     private final StageAddress echo = StageAddress.parse("bells/echo");
     private final Piece piece = Piece.empty()
             .withParts(List.of(Part.of("Bells", new Chain(List.of(Stage.of("echo", EffectCatalog.of("echo")))))))
-            .withLevers(List.of(Lever.of("Tide", 30, -1)));
+            .withLevers(List.of(Lever.of("Tide", 30)));
 
     @Test
     void theLanesOfAPieceAreThoseThatHavePoints() {

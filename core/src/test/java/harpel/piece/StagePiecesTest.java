@@ -27,7 +27,7 @@ class StagePiecesTest {
                     Part.of("Bells", new Chain(List.of(Stage.of("echo", EffectCatalog.of("echo"))))),
                     Part.of("Bass", Chain.EMPTY)))
             .withPhrase(Phrase.of("Tide", BAR, List.of()))
-            .withLevers(List.of(Lever.of("Tide", 30, -1)));
+            .withLevers(List.of(Lever.of("Tide", 30)));
 
     @ParameterizedTest
     @CsvSource({
@@ -56,7 +56,7 @@ class StagePiecesTest {
     @Test
     void aMomentBringsBackWhatWasOnAndWhereLeversStood() {
         Moment lit = Moment.of("Lamp is lit", piece);
-        Piece changed = piece.withLevers(List.of(Lever.of("Tide", 90, -1)))
+        Piece changed = piece.withLevers(List.of(Lever.of("Tide", 90)))
                 .withPart(
                         "bells",
                         part -> part.withChain(new Chain(List.of(
@@ -73,10 +73,14 @@ class StagePiecesTest {
 
     @Test
     void aLeverStandsOnItsPlaces() throws Exception {
-        Lever lever = Lever.of("Tide", 0, -1).withSteps(5).withReturns(true);
+        Lever lever = Lever.of("Tide", 0)
+                .withSteps(5)
+                .withReturns(true)
+                .withCurve(-30)
+                .withControllers(List.of(74, 1));
         assertThat(lever.nearest(37)).isEqualTo(25);
         assertThat(lever.nearest(38)).isEqualTo(50);
-        assertThat(Lever.of("Tide", 0, -1).nearest(37.3)).isEqualTo(37.3);
+        assertThat(Lever.of("Tide", 0).nearest(37.3)).isEqualTo(37.3);
         assertThatThrownBy(() -> lever.withSteps(1))
                 .hasMessageContaining("2–128 places")
                 .hasMessageContaining("on 1");

@@ -100,7 +100,7 @@ class TimelineEditTest {
                         new TempoMap(List.of(new TempoMap.Change(0, 100), new TempoMap.Change(3 * BAR, 120))),
                         MeterMap.FOUR_FOUR))
                 .withMarks(List.of(Mark.of(BAR, "Lamp"), Mark.of(5 * BAR, "Morning")))
-                .withLevers(List.of(Lever.of("Tide", 0, -1)
+                .withLevers(List.of(Lever.of("Tide", 0)
                         .withPoint(new Lever.Point(BAR, 10))
                         .withPoint(new Lever.Point(4 * BAR, 90))))
                 .withKeys(List.of(KeyChange.of(3 * BAR, Key.parse("F major"))));

@@ -296,7 +296,9 @@ public final class Randoms {
             points.add(new Lever.Point(i * 50_000L + tick(40_000), between(0, 100)));
         }
         return piece.withTimeline(true)
-                .withLevers(List.of(Lever.of("Tide", between(0, 100), -1).withPoints(points)))
+                .withLevers(List.of(Lever.of("Tide", between(0, 100), 21, between(22, 30))
+                        .withCurve(between(-100, 100))
+                        .withPoints(points)))
                 .withKeys(keys)
                 .withParts(piece.parts().stream()
                         .map(part -> oneIn(4) ? part : part.withBlocks(blocks(piece)))

@@ -10,7 +10,9 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 
@@ -74,6 +76,14 @@ public abstract class Drawing extends Region {
             setPrefHeight(now);
             setMaxHeight(now);
         }
+    }
+
+    /** Lets it take what room there is, from a height on. */
+    public final void fill(double least) {
+        setMinHeight(least);
+        setPrefHeight(least);
+        setMaxHeight(Double.MAX_VALUE);
+        VBox.setVgrow(this, Priority.ALWAYS);
     }
 
     public final double tall() {

@@ -5,18 +5,25 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
+import harpel.app.ui.Held;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Tips;
 import harpel.effect.notes.Carom;
 import harpel.effect.notes.Carom.Direction;
 import harpel.effect.notes.Carom.Thing;
+import harpel.effect.notes.Carom.Tilt;
 import harpel.effect.notes.CaromBoard;
 import harpel.effect.notes.CaromBoard.Rolling;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import harpel.theory.Pitch;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -25,6 +32,10 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
 
 /**
  * The marble run: what is in hand is put on a cell by pressing it, what stands there is turned by pressing and moved by dragging, and a
@@ -32,6 +43,17 @@ import javafx.scene.layout.GridPane;
  */
 public final class BoardEditor extends StageEditor {
     private static final double TALL = 268;
+    /** On stage it takes what room there is, from here on. */
+    private static final double LEAST = 150;
+
+    private static final double BELOW = 50;
+    /** Cells from so wide on have their notes written in them, on stage. */
+    private static final double NAMED = 30;
+
+    private static final List<Param<?>> ON_STAGE = List.of(Carom.PACE, Carom.DIRECTION, Carom.MUTE);
+    private static final Map<Tilt, String> TILTS =
+            Map.of(Tilt.LEFT, "left", Tilt.RIGHT, "right", Tilt.UP, "up", Tilt.DOWN, "down");
+
     /** So many cells of a marble's way are drawn. */
     private static final int WAY = 64;
 
@@ -56,6 +78,11 @@ public final class BoardEditor extends StageEditor {
     private final FlowPane hands = new FlowPane(3, 3);
     private final Label words = words("board-words");
     private final GridPane tiles = Columns.two();
+    /** On stage: what can be set of a marble, or tilts the board; always as high. */
+    private final StackPane below = new StackPane();
+
+    private final GridPane onStage = Columns.of(ON_STAGE.size());
+    private final HBox tilts = new HBox(4);
     private final List<ParamTile<?>> marbleTiles = new ArrayList<>();
     private final ParamTile<Integer> chance;
     private Hand hand = Hand.BELL;
@@ -87,6 +114,9 @@ public final class BoardEditor extends StageEditor {
                     session::say);
             tile.setId("marble-" + param.id());
             marbleTiles.add(tile);
+            if (ON_STAGE.contains(param)) {
+                onStage.add(tile, ON_STAGE.indexOf(param), 0);
+            }
         }
         chance = new ParamTile<>(
                 Carom.CHANCE,
@@ -107,10 +137,44 @@ public final class BoardEditor extends StageEditor {
         return Set.of(Carom.MARBLES, Carom.CELLS);
     }
 
-    /** As it is played on stage: marbles are in hand, pressing a cell launches one, pressing a marble takes it off. */
-    public void onStage() {
+    /**
+     * As it is played on stage: marbles are in hand, pressing a cell launches one, pressing a marble takes it off; the notes are written
+     * in the cells, and the board is tilted by holding what says so. It fills the room there is, and what lies beside what can be taken
+     * in hand.
+     */
+    public void onStage(HBox beside) {
         playing = true;
         take(Hand.MARBLE);
+        board.fill(LEAST);
+        VBox.setVgrow(this, Priority.ALWAYS);
+        tilts.setAlignment(Pos.CENTER_LEFT);
+        Label all = words("tilt-words");
+        all.setText("all roll, while held:");
+        tilts.getChildren().setAll(all);
+        for (Tilt tilt : List.of(Tilt.LEFT, Tilt.DOWN, Tilt.UP, Tilt.RIGHT)) {
+            tilts.getChildren().add(tilt(tilt));
+        }
+        below.setMinHeight(BELOW);
+        below.setPrefHeight(BELOW);
+        beside.getChildren().add(hands);
+        HBox.setHgrow(hands, Priority.ALWAYS);
+        getChildren().setAll(beside, board, words, below);
+    }
+
+    private Label tilt(Tilt tilt) {
+        Label button = new Label(TILTS.get(tilt));
+        button.setId("tilt-" + TILTS.get(tilt));
+        button.getStyleClass().add("hold");
+        button.setAccessibleRole(AccessibleRole.BUTTON);
+        Tips.set(
+                button,
+                "All marbles roll " + TILTS.get(tilt)
+                        + " while this is held, by mouse or by Enter, and resume their own way after");
+        Held.on(
+                button,
+                () -> session().performing().tilt(address(), tilt),
+                () -> session().performing().level(address()));
+        return button;
     }
 
     private void take(Hand one) {
@@ -224,6 +288,8 @@ public final class BoardEditor extends StageEditor {
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
             addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
+            addEventHandler(MouseEvent.MOUSE_MOVED, this::point);
+            addEventHandler(MouseEvent.MOUSE_EXITED, event -> words.setText(told(column, row)));
             tip(
                     this,
                     "Press an empty cell to put there what is chosen above; drag on from a new marble to say which way it rolls. Press what"
@@ -236,8 +302,16 @@ public final class BoardEditor extends StageEditor {
         }
 
         private void aim(MouseEvent event) {
-            column = 1 + (int) clamp(Math.floor(across(event) * size()), 0, size() - 1.0);
-            row = 1 + (int) clamp(Math.floor(up(event) * size()), 0, size() - 1.0);
+            column = column(event);
+            row = row(event);
+        }
+
+        private int column(MouseEvent event) {
+            return 1 + (int) clamp(Math.floor(across(event) * size()), 0, size() - 1.0);
+        }
+
+        private int row(MouseEvent event) {
+            return 1 + (int) clamp(Math.floor(up(event) * size()), 0, size() - 1.0);
         }
 
         private boolean isEmpty(int atColumn, int atRow) {
@@ -326,17 +400,35 @@ public final class BoardEditor extends StageEditor {
         void say() {
             column = Math.min(column, size());
             row = Math.min(row, size());
-            int cell = indexAt(Carom.CELLS, column, row);
-            int marble = indexAt(Carom.MARBLES, column, row);
+            words.setText(told(column, row));
+            setAccessibleText("Board. " + words.getText());
+            showTiles(indexAt(Carom.CELLS, column, row), indexAt(Carom.MARBLES, column, row));
+            repaint();
+        }
+
+        private String told(int atColumn, int atRow) {
+            int cell = indexAt(Carom.CELLS, atColumn, atRow);
+            int marble = indexAt(Carom.MARBLES, atColumn, atRow);
             String what = marble >= 0
                     ? "a marble rolling "
                             + Carom.DIRECTION.show(get(Carom.MARBLES).get(marble)) + " at "
                             + Carom.PACE.show(get(Carom.MARBLES).get(marble))
                     : cell >= 0 ? name(get(Carom.CELLS).get(cell)) : "empty";
-            words.setText("Column " + column + ", row " + row + ": " + what + ".");
-            setAccessibleText("Board. " + words.getText());
-            showTiles(cell, marble);
-            repaint();
+            return "Column " + atColumn + ", row " + atRow + " (" + note(atColumn, atRow) + "): " + what + ".";
+        }
+
+        /** What a marble that enters a cell sounds there, by its place. */
+        private String note(int atColumn, int atRow) {
+            int pitch = Carom.byPlace(
+                    stage().params(), session().document().piece().get().key(), atColumn - 1, atRow - 1);
+            return pitch >= 0 && pitch <= 127 ? Pitch.name(pitch) : "beyond all notes";
+        }
+
+        /** The cell that is pointed at is told before it is pressed. */
+        private void point(MouseEvent event) {
+            int pointedColumn = column(event);
+            int pointedRow = row(event);
+            words.setText(told(pointedColumn, pointedRow));
         }
 
         private static String name(ParamSet cell) {
@@ -351,10 +443,13 @@ public final class BoardEditor extends StageEditor {
 
         /** What can be set of what stands in the chosen cell. */
         private void showTiles(int cell, int marble) {
+            if (playing) {
+                below.getChildren().setAll(marble >= 0 ? onStage : tilts);
+            }
             List<ParamTile<?>> wanted = marble >= 0
                     ? marbleTiles
                     : cell >= 0 && get(Carom.CELLS).get(cell).get(Carom.IS) == Thing.GATE ? List.of(chance) : List.of();
-            if (!tiles.getChildren().equals(wanted)) {
+            if (!playing && !tiles.getChildren().equals(wanted)) {
                 tiles.getChildren().clear();
                 for (int i = 0; i < wanted.size(); i++) {
                     tiles.add(wanted.get(i), i % 2, i / 2);
@@ -412,6 +507,15 @@ public final class BoardEditor extends StageEditor {
             for (int i = 1; i < size(); i++) {
                 g.strokeLine(i * wide, 0, i * wide, height);
                 g.strokeLine(0, i * tall, width, i * tall);
+            }
+            if (playing && Math.min(wide, tall) >= NAMED) {
+                g.setFill(faint(theme.soft, 0.8));
+                for (int i = 0; i < size() * size(); i++) {
+                    g.fillText(
+                            note(i % size() + 1, i / size() + 1),
+                            i % size() * wide + 3,
+                            height - i / size() * tall - 3);
+                }
             }
             for (int i = 0; i < ways.size(); i++) {
                 paintWay(g, theme, ways.get(i), get(Carom.MARBLES).get(i), wide, tall, height);

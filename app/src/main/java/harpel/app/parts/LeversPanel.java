@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalDouble;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -43,7 +44,7 @@ final class LeversPanel extends VBox {
         List<Lever> levers = session.document().piece().get().levers();
         List<String> shape = levers.stream()
                 .map(lever -> lever.name()
-                        + lever.controller()
+                        + lever.controllers()
                         + session.levers().learning().get()
                         + session.levers().picking().get())
                 .toList();
@@ -114,11 +115,15 @@ final class LeversPanel extends VBox {
         Button learn = Buttons.button(
                 lever.name().equals(session.levers().learning().get())
                         ? "knob?"
-                        : lever.controller() < 0 ? "learn" : String.valueOf(lever.controller()),
+                        : lever.controllers().isEmpty()
+                                ? "learn"
+                                : lever.controllers().stream()
+                                        .map(String::valueOf)
+                                        .collect(Collectors.joining(" ")),
                 "learn-" + place,
-                (lever.controller() < 0
+                (lever.controllers().isEmpty()
                                 ? "Moved by hand only."
-                                : "Moved by " + GeneralMidi.controller(lever.controller())
+                                : "Moved by " + GeneralMidi.controllers(lever.controllers())
                                         + ", once that has come to where the lever stands.")
                         + " Press, then move a knob of your device to take it.",
                 () -> session.levers().learn(lever.name()));
@@ -162,13 +167,8 @@ final class LeversPanel extends VBox {
     }
 
     private String conflict(Lever lever) {
-        return session.document().piece().get().levers().stream()
-                .filter(other -> lever.controller() >= 0
-                        && other.controller() == lever.controller()
-                        && !other.name().equals(lever.name()))
-                .findFirst()
-                .map(other -> "The same knob moves “" + other.name() + "” as well.")
-                .orElse("");
+        String others = session.levers().sharing(lever.name(), lever.controllers());
+        return others.isEmpty() ? "" : "The same knob moves " + others + " as well.";
     }
 
     private void change(int place, String gesture, UnaryOperator<Lever> change) {

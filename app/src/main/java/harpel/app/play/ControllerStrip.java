@@ -27,6 +27,9 @@ final class ControllerStrip extends HBox {
     private final Choice<String> device;
     private final Choice<String> map;
     private final Map<Hands, ToggleButton> hands = new EnumMap<>(Hands.class);
+    private final HBox modes = new HBox(4);
+    private final Label asked = new Label();
+    private final HBox asks;
     private final ToggleButton learn;
     private final ToggleButton lights;
     private SimulatedPads simulated;
@@ -51,8 +54,19 @@ final class ControllerStrip extends HBox {
                 id -> desk.maps().get(id).name(),
                 id -> desk.take(desk.device(), id));
         map.setPrefWidth(230);
+        asked.setId("controller-conflict");
+        asked.getStyleClass().add("problem");
+        asks = new HBox(
+                4,
+                asked,
+                Buttons.small(
+                        "take it",
+                        "conflict-take",
+                        "The pad that was touched takes the note; the other plays it no more",
+                        () -> desk.resolve(true)),
+                Buttons.small("leave it", "conflict-leave", "All stays as it was", () -> desk.resolve(false)));
+        asks.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup group = new ToggleGroup();
-        HBox modes = new HBox(4);
         for (Hands one : Hands.values()) {
             String words = one.name().toLowerCase(Locale.ROOT);
             ToggleButton button = Buttons.oneOf(
@@ -81,6 +95,7 @@ final class ControllerStrip extends HBox {
                         device,
                         map,
                         modes,
+                        asks,
                         space,
                         Buttons.small(
                                 "simulated…",
@@ -95,7 +110,7 @@ final class ControllerStrip extends HBox {
 
     private void simulate() {
         if (simulated == null) {
-            simulated = new SimulatedPads(session, getScene().getStylesheets(), () -> {
+            simulated = new SimulatedPads(session, getScene(), () -> {
                 simulated = null;
                 if (desk.device().equals(SimulatedPads.NAME)) {
                     desk.take("", desk.mapId());
@@ -122,6 +137,13 @@ final class ControllerStrip extends HBox {
         map.show(List.copyOf(desk.maps().keySet()), desk.mapId());
         hands.forEach((one, button) -> button.setSelected(one == desk.hands()));
         learn.setSelected(desk.isLearning());
+        desk.conflict()
+                .ifPresent(one -> asked.setText(
+                        "Note " + one.note() + " plays pad " + (one.plays() + 1) + ": pad " + (one.wanted() + 1)));
+        for (HBox each : List.of(asks, modes)) {
+            each.setVisible(desk.conflict().isPresent() == (each == asks));
+            each.setManaged(each.isVisible());
+        }
         lights.setSelected(desk.isLit());
     }
 }

@@ -4,6 +4,7 @@ import harpel.app.draw.Drawing;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.engine.LiveStatus;
@@ -26,11 +27,12 @@ import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
-import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -40,9 +42,11 @@ import javafx.scene.layout.VBox;
 final class LeverString extends VBox {
     private static final PseudoClass MET = PseudoClass.getPseudoClass("met");
     private static final double WIDE = 76;
+    private static final double WIDEST = 110;
     private static final double EDGE = 14;
     private static final double BEAD = 24;
     private static final double RING = 12;
+    private static final int[] CURVES = {-100, -75, -50, -25, 0, 25, 50, 75, 100};
     private static final int[] STEPS = {0, 2, 3, 4, 5, 8, 9, 11, 13, 16, 21};
 
     private final Session session;
@@ -70,6 +74,8 @@ final class LeverString extends VBox {
         setAlignment(Pos.TOP_CENTER);
         setMinWidth(WIDE);
         setPrefWidth(WIDE);
+        setMaxWidth(WIDEST);
+        HBox.setHgrow(this, Priority.ALWAYS);
         string.getStyleClass().add("string");
         string.setFocusTraversable(true);
         string.setAccessibleRole(AccessibleRole.SLIDER);
@@ -88,7 +94,7 @@ final class LeverString extends VBox {
         Tips.set(
                 string,
                 "Drag the bead, turn the wheel, or use the arrow keys (Page Up and Down in tens, Home and End). The ring shows where"
-                        + " its knob stands until it has come to the bead. The other mouse button: whether it returns, and on how many places it stands.");
+                        + " its knob stands until it has come to the bead. The other mouse button: whether it returns, on how many places it stands, what follows it and how.");
         string.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
             if (event.getButton() == MouseButton.PRIMARY) {
                 string.requestFocus();
@@ -136,7 +142,7 @@ final class LeverString extends VBox {
         return piece().levers().stream()
                 .filter(one -> one.name().equals(name))
                 .findFirst()
-                .orElse(Lever.of(name, 0, -1));
+                .orElse(Lever.of(name, 0));
     }
 
     private void drag(MouseEvent event) {
@@ -182,21 +188,47 @@ final class LeverString extends VBox {
                     one -> one.withSteps(count).withValue(one.withSteps(count).nearest(one.value()))));
             steps.getItems().add(item);
         }
-        MenuItem plain = new MenuItem("Moved by no controller");
-        plain.setId("lever-no-controller");
-        plain.setDisable(lever().controller() < 0);
-        plain.setOnAction(event -> change("No controller", one -> one.withController(-1)));
-        menu.getItems().addAll(returns, steps, plain);
+        Menu follows = new Menu("What it moves follows");
+        follows.setId("lever-curve");
+        for (int curve : CURVES) {
+            CheckMenuItem item = new CheckMenuItem(followed(curve));
+            item.setId("lever-curve-" + curve);
+            item.setSelected(lever().curve() == curve);
+            item.setOnAction(event -> change("Lever curve", one -> one.withCurve(curve)));
+            follows.getItems().add(item);
+        }
+        menu.getItems()
+                .addAll(
+                        returns,
+                        steps,
+                        follows,
+                        new SeparatorMenuItem(),
+                        Menus.item(
+                                "Learn one more controller",
+                                "lever-learn-more",
+                                () -> session.levers().learnMore(name)));
+        for (int controller : lever().controllers()) {
+            menu.getItems()
+                    .add(Menus.item(
+                            "No longer moved by " + GeneralMidi.controller(controller),
+                            "lever-forget-" + controller,
+                            () -> change(
+                                    "Forget controller",
+                                    one -> one.withControllers(one.controllers().stream()
+                                            .filter(each -> each != controller)
+                                            .toList()))));
+        }
         return menu;
     }
 
+    private static String followed(int curve) {
+        return curve == 0
+                ? "evenly"
+                : (curve > 0 ? "fast first, " : "slowly first, ") + (curve > 0 ? "+" : "−") + Math.abs(curve);
+    }
+
     private void change(String label, UnaryOperator<Lever> change) {
-        session.document()
-                .apply(PieceEdit.of(
-                        label,
-                        piece -> piece.withLevers(piece.levers().stream()
-                                .map(one -> one.name().equals(name) ? change.apply(one) : one)
-                                .toList())));
+        session.levers().change(label, name, change);
     }
 
     private void typed(String text) {
@@ -244,11 +276,16 @@ final class LeverString extends VBox {
     void show() {
         Lever lever = lever();
         boolean learning = name.equals(session.levers().learning().get());
-        knob.setText(lever.controller() < 0 ? "no knob" : "controller " + lever.controller());
-        Tips.set(knob, lever.controller() < 0 ? "Moved by hand only" : GeneralMidi.controller(lever.controller()));
+        List<Integer> by = lever.controllers();
+        knob.setText(by.isEmpty() ? "no knob" : by.size() > 1 ? by.size() + " controllers" : "controller " + by.get(0));
+        Tips.set(knob, by.isEmpty() ? "Moved by hand only" : GeneralMidi.controllers(by));
         learn.setText(learning ? "knob?" : "learn");
         int count = moved();
-        moves.setText(count == 0 ? "moves nothing" : "moves " + count);
+        moves.setText(count == 0 ? "moves nothing" : "moves " + count + (lever.curve() == 0 ? "" : ", bent"));
+        Tips.set(
+                moves,
+                "How many controls it moves"
+                        + (lever.curve() == 0 ? "" : "; they follow " + followed(lever.curve()) + " of 100"));
     }
 
     /** Where it stands: on the timeline where its points say. */

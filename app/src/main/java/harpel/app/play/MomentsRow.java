@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.function.UnaryOperator;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -24,40 +25,38 @@ import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The moments of the piece: kept with one press, recalled with one. */
-final class MomentsRow extends VBox {
+final class MomentsRow extends HBox {
     private static final PseudoClass NOW = PseudoClass.getPseudoClass("on");
     private static final PseudoClass WAITS = PseudoClass.getPseudoClass("waits");
     private static final List<When> TIMES = List.of(When.NOW, When.BEAT, When.BAR, new When(2), new When(4));
     private static final double[] GLIDES = {0, 1, 2, 4, 8, 16};
 
     private final Session session;
+    private final Label head = new Label("Moments");
     private final FlowPane tiles = new FlowPane(8, 6);
     private final Button keep;
     private String renaming = "";
     /** What the tiles say. */
     private List<Object> shown = List.of();
 
-    /** @param beside stands at the right of the head */
+    /** @param beside stands at the right */
     MomentsRow(Session session, Node... beside) {
-        super(6);
+        super(8);
         this.session = session;
         setId("moments");
-        Label head = new Label("Moments");
-        head.getStyleClass().add("part-title");
-        Label about = new Label("what is on, and where the levers stand");
-        about.getStyleClass().add("soft");
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        HBox row = new HBox(10, head, about, space);
-        row.getChildren().addAll(beside);
-        row.setAlignment(Pos.CENTER_LEFT);
+        head.getStyleClass().addAll("part-title", "moments-head");
+        Tips.set(head, "What is on, and where the levers stand: kept with one press, come back to with one");
+        HBox buttons = new HBox(8, beside);
+        buttons.setAlignment(Pos.CENTER_RIGHT);
+        buttons.setMinWidth(USE_PREF_SIZE);
+        HBox.setHgrow(tiles, Priority.ALWAYS);
+        tiles.setRowValignment(VPos.CENTER);
         keep = Buttons.button(
                 "+ keep this moment", "keep-moment", "Keeps what is on now, and where the levers stand", this::keep);
-        getChildren().addAll(row, tiles);
+        getChildren().addAll(tiles, buttons);
     }
 
     private Piece piece() {
@@ -89,7 +88,7 @@ final class MomentsRow extends VBox {
             return;
         }
         shown = now;
-        tiles.getChildren().clear();
+        tiles.getChildren().setAll(head);
         for (int i = 0; i < moments.size(); i++) {
             tiles.getChildren().add(tile(moments.get(i), i));
         }

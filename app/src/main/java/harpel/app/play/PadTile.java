@@ -1,6 +1,7 @@
 package harpel.app.play;
 
 import harpel.app.session.Session;
+import harpel.app.ui.Held;
 import harpel.app.ui.Tips;
 import harpel.piece.Pad;
 import harpel.piece.Piece;
@@ -9,8 +10,6 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Priority;
@@ -25,6 +24,9 @@ final class PadTile extends VBox {
     private static final PseudoClass HELD = PseudoClass.getPseudoClass("held");
     private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
     private static final PseudoClass EMPTY = PseudoClass.getPseudoClass("empty");
+
+    private static final double NUMBER_LEFT = 9;
+    private static final double NUMBER_TOP = 4;
 
     private final Session session;
     private final int place;
@@ -44,17 +46,16 @@ final class PadTile extends VBox {
         setId("pad-" + place);
         getStyleClass().add("pad");
         setAlignment(Pos.CENTER);
-        setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.BUTTON);
         setMinSize(60, 54);
         number.getStyleClass().add("pad-number");
-        number.setMaxWidth(Double.MAX_VALUE);
+        // It takes no line of those that say what the pad does.
+        number.setManaged(false);
         title.getStyleClass().add("pad-title");
         title.setMaxWidth(Double.MAX_VALUE);
         title.setAlignment(Pos.CENTER);
         title.setTextAlignment(TextAlignment.CENTER);
         title.setWrapText(true);
-        number.setMinHeight(USE_PREF_SIZE);
         about.setMinHeight(USE_PREF_SIZE);
         Region above = new Region();
         Region below = new Region();
@@ -62,32 +63,12 @@ final class PadTile extends VBox {
         VBox.setVgrow(below, Priority.ALWAYS);
         about.getStyleClass().addAll("soft", "part-about");
         getChildren().addAll(number, above, title, about, below);
+        Held.on(this, this::press, this::release);
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
-            if (event.getButton() == MouseButton.PRIMARY) {
-                requestFocus();
-                press();
-            } else if (event.getButton() == MouseButton.SECONDARY) {
+            if (event.getButton() == MouseButton.SECONDARY) {
                 choose.accept(at);
             }
             event.consume();
-        });
-        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> release());
-        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ENTER && down == null) {
-                press();
-                event.consume();
-            }
-        });
-        addEventHandler(KeyEvent.KEY_RELEASED, event -> {
-            if (event.getCode() == KeyCode.ENTER) {
-                release();
-                event.consume();
-            }
-        });
-        focusedProperty().addListener((property, before, focused) -> {
-            if (!focused) {
-                release();
-            }
         });
         Tips.set(
                 this,
@@ -98,6 +79,13 @@ final class PadTile extends VBox {
                         .map(pad -> pad.title(piece()) + ": " + pad.does().words() + ", "
                                 + pad.when().shown() + ". Enter presses it, too; the other mouse button sets it up.")
                         .orElse("An empty pad: press it to say what it does."));
+    }
+
+    @Override
+    protected void layoutChildren() {
+        super.layoutChildren();
+        number.autosize();
+        number.relocate(NUMBER_LEFT, NUMBER_TOP);
     }
 
     private Piece piece() {

@@ -6,6 +6,7 @@ import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.param.Param;
@@ -18,6 +19,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -32,16 +35,18 @@ import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.RowConstraints;
 import javafx.scene.layout.VBox;
 
-/** The Play view: moments above; levers, pads, and parts or a board below. */
+/** The Play view: moments and parts above; levers, pads and a board below. */
 public final class PlayView extends BorderPane {
+    private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("on");
     private static final int COLUMNS = 4;
-    private static final double RIGHT = 320;
+    private static final double RIGHT = 340;
     private static final double LEVERS_WORDS = 380;
-    /** Beside a board the parts have room for two and a half. */
-    private static final double PARTS_TALL = 104;
+    private static final double PART_LEAST = 122;
+    private static final double PART_MOST = 190;
 
     private static final int LOOK_EVERY = 60;
 
@@ -57,7 +62,8 @@ public final class PlayView extends BorderPane {
     private final ToggleButton setUp;
     private final PadSetup setup;
     private final VBox right = new VBox(8);
-    private final VBox parts = new VBox(4);
+    private final HBox parts = new HBox(6);
+    private HBox middle;
     private StageEditor board;
     private StageAddress boardAt;
     /** What the rows of the parts say; they are not made anew for a lever that moves. */
@@ -85,16 +91,27 @@ public final class PlayView extends BorderPane {
                 "Pressing a pad says what it does, in place of doing it",
                 on -> setUp(on ? 0 : -1));
         moments = new MomentsRow(session, write, setUp);
-        moments.setPadding(new Insets(10, 16, 4, 16));
-        setTop(moments);
+        moments.setPadding(new Insets(10, 16, 8, 16));
+        setTop(new VBox(moments, partsRow()));
         setup = new PadSetup(session, () -> setUp(-1));
-        setCenter(middle());
+        middle = middle();
+        setCenter(middle);
         strip = new ControllerStrip(session);
         setBottom(strip);
         session.document().piece().addListener((property, before, now) -> drawn = null);
         session.performing().changes().addListener((property, before, now) -> drawnChanges = -1);
         session.selection().partId().addListener((property, before, now) -> drawn = null);
         session.levers().learnt().addListener((property, before, now) -> drawn = null);
+    }
+
+    private ScrollPane partsRow() {
+        parts.setId("play-parts");
+        parts.setPadding(new Insets(0, 16, 0, 16));
+        ScrollPane row = new ScrollPane(parts);
+        row.setFitToWidth(true);
+        row.setFocusTraversable(false);
+        row.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        return row;
     }
 
     private HBox middle() {
@@ -109,6 +126,7 @@ public final class PlayView extends BorderPane {
         strings.setAlignment(Pos.TOP_LEFT);
         ScrollPane scroll = new ScrollPane(strings);
         scroll.setFitToHeight(true);
+        scroll.setFitToWidth(true);
         scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         VBox left = new VBox(6, head("Levers", add), scroll);
@@ -146,7 +164,6 @@ public final class PlayView extends BorderPane {
         right.setMinWidth(RIGHT);
         right.setPrefWidth(RIGHT);
         right.setMaxWidth(RIGHT);
-        parts.setId("play-parts");
         HBox middle = new HBox(18, left, pad, right);
         middle.setPadding(new Insets(6, 16, 8, 16));
         return middle;
@@ -155,6 +172,7 @@ public final class PlayView extends BorderPane {
     private static HBox head(String words, Node... beside) {
         Label name = new Label(words);
         name.getStyleClass().add("part-title");
+        name.setMinWidth(Region.USE_PREF_SIZE);
         HBox head = new HBox(8, name);
         head.getChildren().addAll(beside);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -226,66 +244,68 @@ public final class PlayView extends BorderPane {
     }
 
     private void showRight(Piece piece) {
-        if (chosen >= 0) {
-            right.getChildren().setAll(new Scrolling(setup));
-            boardAt = null;
-            return;
-        }
-        List<Object> now = new ArrayList<>();
+        List<Object> now = new ArrayList<>(List.of(session.selection().partId().get()));
         piece.parts().forEach(part -> now.add(List.of(part.id(), part.name(), part.mix())));
         if (!now.equals(shownParts)) {
             shownParts = now;
             parts.getChildren().setAll(piece.parts().stream().map(this::part).toList());
         }
-        StageAddress at = Places.board(session.selection().part()).orElse(null);
-        if (at == null) {
+        StageAddress at = boardToShow(piece).orElse(null);
+        boolean more = chosen >= 0 || at != null;
+        if (more != middle.getChildren().contains(right)) {
+            middle.getChildren().remove(right);
+            if (more) {
+                middle.getChildren().add(right);
+            }
+        }
+        if (chosen >= 0) {
+            right.getChildren().setAll(new Scrolling(setup));
+            boardAt = null;
+        } else if (at == null) {
             boardAt = null;
             board = null;
-            right.getChildren().setAll(head("Parts"), new Scrolling(parts));
-            return;
+        } else {
+            showBoard(at);
         }
+    }
+
+    /** The board of the chosen part, or else the first there is. */
+    private Optional<StageAddress> boardToShow(Piece piece) {
+        return Places.board(session.selection().part())
+                .or(() -> piece.parts().stream()
+                        .flatMap(part -> Places.board(part).stream())
+                        .findFirst());
+    }
+
+    private void showBoard(StageAddress at) {
         Stage stage = session.selection().stage(at).orElseThrow();
-        if (!at.equals(boardAt) || board == null || right.getChildren().size() != 4) {
+        if (!at.equals(boardAt) || board == null) {
             boardAt = at;
-            board = StageEditor.of(session, stage, new StageEditor.Edit() {
-                        @Override
-                        public <T> void set(Param<T> param, T value, boolean done) {
-                            session.selection()
-                                    .editStage(
-                                            "Set " + param.label(),
-                                            done ? "" : "board",
-                                            boardAt,
-                                            one -> one.with(param, value));
-                        }
-                    })
-                    .orElseThrow();
-            if (board instanceof BoardEditor one) {
-                one.onStage();
-            }
-            Scrolling list = new Scrolling(parts);
-            list.setMinHeight(PARTS_TALL);
-            list.setPrefHeight(PARTS_TALL);
-            list.setMaxHeight(PARTS_TALL);
-            Scrolling all = new Scrolling(board);
-            VBox.setVgrow(all, Priority.ALWAYS);
-            right.getChildren()
-                    .setAll(
-                            head("Parts"),
-                            list,
-                            head(stage.name() + " · "
-                                    + session.selection().part().name()),
-                            all);
+            BoardEditor editor = new BoardEditor(session, new StageEditor.Edit() {
+                @Override
+                public <T> void set(Param<T> param, T value, boolean done) {
+                    session.selection()
+                            .editStage(
+                                    "Set " + param.label(),
+                                    done ? "" : "board",
+                                    boardAt,
+                                    one -> one.with(param, value));
+                }
+            });
+            editor.onStage(head(stage.name()));
+            board = editor;
+            right.getChildren().setAll(board);
         }
         board.show(at, stage);
     }
 
-    private HBox part(Part part) {
+    private VBox part(Part part) {
         Button name = new Button(part.name());
         name.setId("play-part-" + part.id());
         name.getStyleClass().add("play-part");
         name.setMaxWidth(Double.MAX_VALUE);
         name.setOnAction(event -> session.selection().partId().set(part.id()));
-        HBox.setHgrow(name, Priority.ALWAYS);
+        Tips.set(name, part.name() + ": the keys play it, and its board is shown");
         ToggleButton mute = Buttons.toggle(
                 "mute",
                 "play-mute-" + part.id(),
@@ -298,10 +318,20 @@ public final class PlayView extends BorderPane {
                 "Only it, and others that are solo",
                 on -> mix("Solo", part, part.mix().mute(), on));
         solo.setSelected(part.mix().solo());
-        HBox row = new HBox(6, name, mute, solo);
-        row.setAlignment(Pos.CENTER_LEFT);
-        row.getStyleClass().addAll("play-part-row", "part-colour-" + part.mix().colour());
-        return row;
+        HBox buttons = new HBox(4, mute, solo);
+        for (ToggleButton each : List.of(mute, solo)) {
+            HBox.setHgrow(each, Priority.ALWAYS);
+            each.setMaxWidth(Double.MAX_VALUE);
+        }
+        VBox tile = new VBox(name, buttons);
+        tile.setMinWidth(PART_LEAST);
+        tile.setPrefWidth(PART_LEAST);
+        tile.setMaxWidth(PART_MOST);
+        HBox.setHgrow(tile, Priority.ALWAYS);
+        tile.getStyleClass().addAll("play-part-row", "part-colour-" + part.mix().colour());
+        tile.pseudoClassStateChanged(
+                CHOSEN, part.id().equals(session.selection().partId().get()));
+        return tile;
     }
 
     private void mix(String label, Part part, boolean mute, boolean solo) {

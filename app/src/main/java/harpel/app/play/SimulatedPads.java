@@ -5,14 +5,20 @@ import harpel.app.ui.Tips;
 import harpel.control.Light;
 import harpel.device.OutputPort;
 import harpel.device.SimulatedMachine;
+import java.util.EnumMap;
 import java.util.Locale;
 import java.util.Map;
 import javafx.application.Platform;
+import javafx.event.Event;
+import javafx.event.EventTarget;
+import javafx.event.EventType;
 import javafx.geometry.Insets;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -41,10 +47,11 @@ public final class SimulatedPads {
     private final SimulatedMachine.Device plays;
     private final SimulatedMachine.Device lit;
     private final Region[] pads = new Region[SIZE * SIZE];
+    private final Map<KeyCode, KeyEvent> down = new EnumMap<>(KeyCode.class);
     private final Stage stage = new Stage();
 
-    /** @param styles those of the window */
-    public SimulatedPads(Session session, java.util.List<String> styles, Runnable closed) {
+    /** @param behind what is shown in the window that it belongs to */
+    public SimulatedPads(Session session, Scene behind, Runnable closed) {
         this.session = session;
         plays = session.simulated().plugIn(NAME);
         lit = session.simulated().plugIn(NAME, new LightPort());
@@ -87,10 +94,26 @@ public final class SimulatedPads {
         all.setPadding(new Insets(10));
         all.getStyleClass().addAll("harpel", "phrase-view");
         Scene scene = new Scene(all);
-        scene.getStylesheets().setAll(styles);
+        scene.getStylesheets().setAll(behind.getStylesheets());
         session.look()
                 .theme()
                 .addListener((property, before, now) -> scene.getStylesheets().setAll(now.styles(1)));
+        // The keys of the computer play and act as they do in the window behind.
+        scene.addEventFilter(KeyEvent.ANY, event -> {
+            if (event.getEventType() == KeyEvent.KEY_PRESSED) {
+                down.put(event.getCode(), event);
+            } else if (event.getEventType() == KeyEvent.KEY_RELEASED) {
+                down.remove(event.getCode());
+            }
+            pass(behind, event, event.getEventType());
+            event.consume();
+        });
+        stage.focusedProperty().addListener((property, before, now) -> {
+            if (!now) {
+                down.values().forEach(event -> pass(behind, event, KeyEvent.KEY_RELEASED));
+                down.clear();
+            }
+        });
         stage.setTitle(NAME);
         stage.setScene(scene);
         stage.setOnHidden(event -> {
@@ -102,6 +125,11 @@ public final class SimulatedPads {
         Rectangle2D screen = Screen.getPrimary().getVisualBounds();
         stage.setX(screen.getMaxX() - WIDE);
         stage.setY(screen.getMinY() + HIGH_UP);
+    }
+
+    private static void pass(Scene behind, KeyEvent event, EventType<KeyEvent> type) {
+        EventTarget to = behind.getFocusOwner() == null ? behind.getRoot() : behind.getFocusOwner();
+        Event.fireEvent(to, event.copyFor(to, to, type));
     }
 
     private static String hands(int column) {

@@ -52,6 +52,9 @@ public final class ControllerDesk {
 
     private static final double NEAR = 0.02;
 
+    /** A note of the device that plays another pad already than the one it was to be learnt for; both counted from 0. */
+    public record Conflict(int note, int plays, int wanted) {}
+
     private record Came(int status, int data1, int data2) {}
 
     private final Session session;
@@ -77,6 +80,7 @@ public final class ControllerDesk {
     private Hands hands = Hands.PADS;
     private int learning = -1;
     private boolean learns;
+    private Conflict conflict;
 
     ControllerDesk(Session session) {
         this.session = session;
@@ -189,6 +193,7 @@ public final class ControllerDesk {
     public void learn(boolean on) {
         learns = on;
         learning = -1;
+        conflict = null;
         session.say(on ? "Press a pad here, then one of the device." : "");
         changed();
     }
@@ -199,6 +204,8 @@ public final class ControllerDesk {
             return false;
         }
         learning = at;
+        conflict = null;
+        changed();
         session.say("Pad " + (at + 1) + ": now press one of the device.");
         return true;
     }
@@ -213,9 +220,36 @@ public final class ControllerDesk {
         }
         ControllerMap before = maps().get(mapId);
         Integer other = before.learnt().get(note);
-        ControllerMap with = before.withLearnt(note, learning);
-        session.say("Note " + note + " plays pad " + (learning + 1) + " now"
-                + (other != null && other != learning ? ", and pad " + (other + 1) + " no more" : "") + ".");
+        if (other != null && other != learning) {
+            conflict = new Conflict(note, other, learning);
+            learning = -1;
+            session.say("Note " + note + " plays pad " + (other + 1) + " already.");
+            changed();
+            return;
+        }
+        learn(note, learning);
+    }
+
+    /** A note that plays a pad already, and was touched for another: which holds is to be said. */
+    public Optional<Conflict> conflict() {
+        return Optional.ofNullable(conflict);
+    }
+
+    /** Says whether the wanted pad takes the note, or all stays as it was. */
+    public void resolve(boolean take) {
+        Conflict now = conflict;
+        conflict = null;
+        if (now != null && take && map != null) {
+            learn(now.note, now.wanted);
+        } else if (now != null) {
+            session.say("Note " + now.note + " plays pad " + (now.plays + 1) + " as before.");
+            changed();
+        }
+    }
+
+    private void learn(int note, int pad) {
+        ControllerMap with = maps().get(mapId).withLearnt(note, pad);
+        session.say("Note " + note + " plays pad " + (pad + 1) + " now.");
         learning = -1;
         Map<String, ControllerMap> more = new LinkedHashMap<>(maps());
         more.put(mapId, with);

@@ -13,6 +13,8 @@ import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleStringProperty;
@@ -25,6 +27,8 @@ public final class LeverWiring {
     private final StringProperty picking = new SimpleStringProperty("");
     private final LongProperty learnt = new SimpleLongProperty();
     private long controllersAtLearning;
+    /** Whether it is learnt besides those that move the lever already. */
+    private boolean more;
 
     LeverWiring(Session session) {
         this.session = session;
@@ -36,7 +40,7 @@ public final class LeverWiring {
         String name = number == 1 ? "Tide" : "Lever " + number;
         session.document().apply(PieceEdit.of("Add lever", piece -> {
             List<Lever> more = new ArrayList<>(piece.levers());
-            more.add(Lever.of(name, 0, -1));
+            more.add(Lever.of(name, 0));
             return piece.withLevers(more);
         }));
     }
@@ -46,8 +50,18 @@ public final class LeverWiring {
         picking.set("");
     }
 
-    /** From now on the next controller that comes in moves that lever; asked again it is left as it is. */
+    /** From now on the next controller that comes in moves that lever in place of others; asked again it is left as it is. */
     public void learn(String lever) {
+        learn(lever, false);
+    }
+
+    /** The same for one more, besides those that move it already. */
+    public void learnMore(String lever) {
+        learn(lever, true);
+    }
+
+    private void learn(String lever, boolean besides) {
+        more = besides;
         learning.set(lever.equals(learning.get()) ? "" : lever);
         controllersAtLearning = session.transport().status().controllersIn();
         learnt.set(learnt.get() + 1);
@@ -72,15 +86,34 @@ public final class LeverWiring {
         String name = learning.get();
         learning.set("");
         learnt.set(learnt.get() + 1);
+        List<Integer> learntNow = new ArrayList<>();
+        session.document().piece().get().levers().stream()
+                .filter(lever -> more && lever.name().equals(name))
+                .forEach(lever -> learntNow.addAll(lever.controllers()));
+        learntNow.add(status.lastController());
+        change("Learn controller", name, lever -> lever.withControllers(learntNow));
+        String others = sharing(name, List.of(status.lastController()));
+        session.say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController())
+                + (others.isEmpty() ? "." : ", which moves " + others + " as well."));
+    }
+
+    /** Changes one lever. */
+    public void change(String label, String name, UnaryOperator<Lever> change) {
         session.document()
                 .apply(PieceEdit.of(
-                        "Learn controller",
-                        before -> before.withLevers(before.levers().stream()
-                                .map(lever -> lever.name().equals(name)
-                                        ? lever.withController(status.lastController())
-                                        : lever)
+                        label,
+                        piece -> piece.withLevers(piece.levers().stream()
+                                .map(lever -> lever.name().equals(name) ? change.apply(lever) : lever)
                                 .toList())));
-        session.say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController()) + ".");
+    }
+
+    /** The other levers that one of these controllers moves, in words; empty for none. */
+    public String sharing(String name, List<Integer> controllers) {
+        return session.document().piece().get().levers().stream()
+                .filter(other -> !other.name().equals(name)
+                        && other.controllers().stream().anyMatch(controllers::contains))
+                .map(other -> "“" + other.name() + "”")
+                .collect(Collectors.joining(", "));
     }
 
     /** The lever that waits to be shown a control to move, or empty. */

@@ -5,14 +5,17 @@ import harpel.effect.notes.Carom;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.param.ParamException;
+import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
+import harpel.piece.Lane;
 import harpel.piece.Moment;
 import harpel.piece.Pad;
 import harpel.piece.Pad.Does;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.Timeline;
 import harpel.piece.When;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
@@ -46,15 +49,19 @@ public final class Performing {
      */
     private record Waiting(Object by, long tick, PieceEdit edit, Over over, boolean begins, long glideTicks) {}
 
-    /** Something that is heard over the piece for a while. */
-    private record Over(Object by, UnaryOperator<Piece> change) {}
+    /**
+     * Something that is heard over the piece for a while.
+     *
+     * @param stretch the same, written into a stretch of the timeline
+     */
+    private record Over(Object by, String words, UnaryOperator<Piece> change, Writing.Stretch stretch) {}
 
     private final Session session;
     private final TapTempo taps = new TapTempo();
     private final List<Waiting> waiting = new ArrayList<>();
     private final List<Over> overs = new ArrayList<>();
-    /** For each pad that is held, what letting go of it does. */
-    private final Map<Integer, Runnable> held = new LinkedHashMap<>();
+    /** For all that is held, as each pad by its place, what letting go of it does. */
+    private final Map<Object, Runnable> held = new LinkedHashMap<>();
 
     private final IntegerProperty changes = new SimpleIntegerProperty();
     private long run = -1;
@@ -114,6 +121,10 @@ public final class Performing {
         long there = when.due(piece().time().meter(), song);
         boolean round = loop.on() && song < loop.to() && there > loop.to();
         return now + (round ? loop.to() : there) - song;
+    }
+
+    private long song(long tick) {
+        return status().bracket().song(tick);
     }
 
     private MeterMap meter() {
@@ -185,13 +196,17 @@ public final class Performing {
             if (one.edit != null) {
                 session.writing()
                         .exactly(
-                                status().bracket().song(one.tick),
+                                song(one.tick),
                                 one.glideTicks,
                                 () -> session.document().apply(one.edit));
             } else if (one.begins) {
                 overs.add(one.over);
+                if (one.tick <= now) {
+                    session.writing().begins(one.over, one.over.words, song(one.tick), one.over.stretch);
+                }
             } else {
                 overs.remove(one.over);
+                session.writing().ends(one.over, song(one.tick));
             }
             changed();
         }
@@ -275,7 +290,7 @@ public final class Performing {
             case ACT -> session.transport().engine().actAt(due(pad.when()), pad.part(), pad.what());
             case DRY -> {
                 session.transport().engine().hearDry(pad.part(), true);
-                hold(pad, () -> session.transport().engine().hearDry(pad.part(), false));
+                hold(pad.at(), () -> session.transport().engine().hearDry(pad.part(), false));
             }
             case TAP -> tap();
             default -> session.silence();
@@ -284,7 +299,11 @@ public final class Performing {
 
     /** A pad is let go of. */
     public void release(Pad pad) {
-        Runnable end = held.remove(pad.at());
+        letGo(pad.at());
+    }
+
+    private void letGo(Object by) {
+        Runnable end = held.remove(by);
         if (end != null) {
             end.run();
             changed();
@@ -298,8 +317,8 @@ public final class Performing {
         changed();
     }
 
-    private void hold(Pad pad, Runnable end) {
-        Runnable before = held.put(pad.at(), end);
+    private void hold(Object by, Runnable end) {
+        Runnable before = held.put(by, end);
         if (before != null) {
             before.run();
         }
@@ -318,7 +337,7 @@ public final class Performing {
         LiveEngine engine = session.transport().engine();
         engine.strikeAt(at, pad.part(), pitches, VELOCITY);
         // Let go of before it has begun it is heard for a beat.
-        hold(pad, () -> engine.letGoAt(nowTick() >= at ? (long) nowTick() : at + ticks(1), pad.part(), pitches));
+        hold(pad.at(), () -> engine.letGoAt(nowTick() >= at ? (long) nowTick() : at + ticks(1), pad.part(), pitches));
     }
 
     /** The part plays a phrase wherever play is. */
@@ -332,15 +351,35 @@ public final class Performing {
                 : with;
     }
 
+    /** The phrase of a pad in place of what its part plays. */
+    private Over over(Pad pad) {
+        Block all = Block.of(0, ALL_ALONG, pad.what());
+        return new Over(
+                pad,
+                pad.title(piece()),
+                piece -> playing(piece, pad.part(), pad.what()),
+                (piece, from, to) -> piece.part(pad.part()).isEmpty()
+                        ? piece
+                        : Timeline.put(
+                                piece,
+                                pad.part(),
+                                all.within(
+                                        from,
+                                        to,
+                                        piece.phrase(pad.what())
+                                                .map(Phrase::length)
+                                                .orElse(0L))));
+    }
+
     private void phrase(Pad pad) {
         if (!isPlaying()) {
             session.say("A phrase is heard while it plays: press Space first.");
             return;
         }
-        Over over = new Over(pad, piece -> playing(piece, pad.part(), pad.what()));
+        Over over = over(pad);
         long begin = due(pad.when());
         ask(new Waiting(pad, begin, null, over, true, 0));
-        hold(pad, () -> ask(new Waiting(pad, Math.max(begin + 1, due(pad.when())), null, over, false, 0)));
+        hold(pad.at(), () -> ask(new Waiting(pad, Math.max(begin + 1, due(pad.when())), null, over, false, 0)));
     }
 
     /** The board of the part is tilted while the pad is held. */
@@ -350,7 +389,6 @@ public final class Performing {
             session.say("There is no board in this part any more.");
             return;
         }
-        StageAddress at = board.get();
         Carom.Tilt way;
         try {
             way = Carom.TILT.type().parse(pad.what());
@@ -358,20 +396,42 @@ public final class Performing {
             session.say("The board tilts up, right, down or left, but was to tilt “" + pad.what() + "”.");
             return;
         }
+        tilt(pad, pad.at(), board.get(), way, pad.when());
+    }
+
+    /** Tilts a board until {@link #level} is called. */
+    public void tilt(StageAddress board, Carom.Tilt way) {
+        tilt(board, board, board, way, When.NOW);
+    }
+
+    /** Whether a board is tilted by hand. */
+    public boolean isTilted(StageAddress board) {
+        return held.containsKey(board);
+    }
+
+    /** A board that was tilted by hand is level again. */
+    public void level(StageAddress board) {
+        letGo(board);
+    }
+
+    private void tilt(Object by, Object holds, StageAddress at, Carom.Tilt way, When when) {
+        Lane<Carom.Tilt> lane = new Lane.OfStage<>(at, Carom.TILT);
         Over over = new Over(
-                pad,
-                piece -> piece.part(pad.part()).isEmpty()
+                by,
+                "tilt of the board",
+                piece -> piece.part(at.part()).isEmpty()
                         ? piece
                         : piece.withPart(
-                                pad.part(),
+                                at.part(),
                                 one -> one.withChain(one.chain()
                                         .within(
                                                 at.chainWay(),
                                                 chain -> chain.withStage(
-                                                        at.stageId(), stage -> stage.with(Carom.TILT, way))))));
-        long begin = due(pad.when());
-        ask(new Waiting(pad, begin, null, over, true, 0));
-        hold(pad, () -> ask(new Waiting(pad, Math.max(begin + 1, due(When.NOW)), null, over, false, 0)));
+                                                        at.stageId(), stage -> stage.with(Carom.TILT, way))))),
+                (piece, from, to) -> lane.isIn(piece) ? lane.held(piece, from, to, way) : piece);
+        long begin = due(when);
+        ask(new Waiting(by, begin, null, over, true, 0));
+        hold(holds, () -> ask(new Waiting(by, Math.max(begin + 1, due(When.NOW)), null, over, false, 0)));
     }
 
     private void forAWhile(Pad pad, long ticks) {
@@ -379,7 +439,7 @@ public final class Performing {
             session.say("A phrase is heard while it plays: press Space first.");
             return;
         }
-        Over over = new Over(pad, piece -> playing(piece, pad.part(), pad.what()));
+        Over over = over(pad);
         long begin = due(pad.when());
         ask(new Waiting(pad, begin, null, over, true, 0));
         ask(new Waiting(pad, begin + ticks, null, over, false, 0));

@@ -14,6 +14,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
@@ -21,7 +23,7 @@ import javafx.beans.property.SimpleBooleanProperty;
 
 /**
  * Writes what is done while the timeline plays onto it: levers that are moved, by hand or by their controllers, mutes and switches of
- * stages become points of their lanes. What stands written there gives way to the hand meanwhile. It ends when play stops, as one undo.
+ * stages become points of their lanes, phrases that pads play become blocks. What stands written there gives way to the hand meanwhile. It ends when play stops, as one undo.
  * Interface thread.
  */
 public final class Writing {
@@ -34,10 +36,19 @@ public final class Writing {
     /** So far, of its range, may a written line lie from what was done. */
     private static final double CLOSE = 0.005;
 
+    /** How something that was heard for a while is written into a stretch of the timeline. */
+    interface Stretch {
+        Piece write(Piece piece, long from, long to);
+    }
+
+    /** @param to -1 while it lasts */
+    private record Spell(Object by, String words, long from, long to, Stretch stretch) {}
+
     private final Session session;
     private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
     private final BooleanProperty adding = new SimpleBooleanProperty();
     private final Map<Lane<?>, Take<?>> takes = new LinkedHashMap<>();
+    private final List<Spell> spells = new ArrayList<>();
     private final Map<String, Double> controlled = new LinkedHashMap<>();
     private boolean changing;
     /** The piece as it was when play began; null before. */
@@ -90,7 +101,35 @@ public final class Writing {
     void forget() {
         began = null;
         takes.clear();
+        spells.clear();
         armed.set(false);
+    }
+
+    /** Something is heard over the piece from a place on. */
+    void begins(Object by, String words, long tick, Stretch stretch) {
+        if (began != null) {
+            spells.add(new Spell(by, words, tick, -1, stretch));
+        }
+    }
+
+    /** It is no more. */
+    void ends(Object by, long tick) {
+        spells.replaceAll(one ->
+                one.to < 0 && one.by.equals(by) ? new Spell(one.by, one.words, one.from, tick, one.stretch) : one);
+    }
+
+    private Piece written(Piece piece, Spell spell, long end) {
+        Bracket loop = session.transport().status().bracket();
+        long to = spell.to < 0 || !loop.on() && spell.to > end ? end : spell.to;
+        if (to > spell.from) {
+            return spell.stretch.write(piece, spell.from, to);
+        }
+        if (!loop.on() || spell.from >= loop.to()) {
+            return piece;
+        }
+        // It lasted past the place where the loop comes round.
+        Piece first = spell.stretch.write(piece, spell.from, loop.to());
+        return to > loop.from() ? spell.stretch.write(first, loop.from(), to) : first;
     }
 
     private Piece piece() {
@@ -189,8 +228,10 @@ public final class Writing {
         long end = Math.max(lastTick, isPlaying() ? tick() : lastTick);
         List<Take<?>> written =
                 takes.values().stream().filter(take -> take.lane.isIn(piece())).toList();
+        List<Spell> heard = List.copyOf(spells);
         takes.clear();
-        if (written.isEmpty()) {
+        spells.clear();
+        if (written.isEmpty() && heard.isEmpty()) {
             session.say("Nothing was done that could be written.");
             return;
         }
@@ -199,11 +240,18 @@ public final class Writing {
             for (Take<?> take : written) {
                 result = take.written(result, from, end);
             }
+            for (Spell spell : heard) {
+                result = written(result, spell, end);
+            }
             return result;
         }));
         session.say("Written: "
-                + String.join(
-                        ", ", written.stream().map(take -> named(take.lane)).toList()) + ".");
+                + Stream.concat(
+                                written.stream().map(take -> named(take.lane)),
+                                heard.stream().map(Spell::words))
+                        .distinct()
+                        .collect(Collectors.joining(", "))
+                + ".");
     }
 
     private String named(Lane<?> lane) {

@@ -11,13 +11,18 @@ public final class Columns {
 
     /** Two columns of the same width. */
     public static GridPane two() {
+        return of(2);
+    }
+
+    /** Columns of the same width. */
+    public static GridPane of(int count) {
         GridPane grid = new GridPane();
         grid.setHgap(GAP);
         grid.setVgap(GAP);
-        for (int i = 0; i < 2; i++) {
-            ColumnConstraints half = new ColumnConstraints();
-            half.setPercentWidth(50);
-            grid.getColumnConstraints().add(half);
+        for (int i = 0; i < count; i++) {
+            ColumnConstraints column = new ColumnConstraints();
+            column.setPercentWidth(100.0 / count);
+            grid.getColumnConstraints().add(column);
         }
         return grid;
     }

@@ -16,6 +16,7 @@ import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.RowType;
 import harpel.param.TimeType;
+import harpel.theory.Key;
 import harpel.time.TimeValue;
 import java.util.List;
 import java.util.Set;
@@ -223,6 +224,16 @@ public final class Carom extends EffectKind {
 
     public static ParamSet cell(int column, int row, Thing thing) {
         return CELL.defaults().with(COLUMN, column).with(ROW, row).with(IS, thing);
+    }
+
+    /** The note of a cell above a root; column and row are counted from 0. It may lie beyond 0–127. */
+    public static int byPlace(ParamSet values, int root, Key key, int column, int row) {
+        return Root.key(values, root, key).shift(root, column) + 12 * (row / values.get(ROWS_PER_OCTAVE));
+    }
+
+    /** The same where no key that is played is the root. */
+    public static int byPlace(ParamSet values, Key key, int column, int row) {
+        return byPlace(values, Root.of(values, ROOT, LOWEST_ROOT, key), key, column, row);
     }
 
     @Override

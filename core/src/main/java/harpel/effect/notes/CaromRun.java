@@ -3,7 +3,6 @@ package harpel.effect.notes;
 import harpel.effect.Beyond;
 import harpel.effect.Emitter;
 import harpel.effect.Generator;
-import harpel.effect.Root;
 import harpel.effect.StepClock;
 import harpel.effect.notes.Carom.Keys;
 import harpel.effect.notes.Carom.Thing;
@@ -225,8 +224,7 @@ final class CaromRun extends Generator {
 
     private int byPlace(Marble marble) {
         int root = root(Carom.ROOT, Carom.LOWEST_ROOT, values().get(Carom.KEYS) == Keys.ROOT);
-        return Root.key(values(), root, context().key()).shift(root, marble.at.column())
-                + 12 * (marble.at.row() / values().get(Carom.ROWS_PER_OCTAVE));
+        return Carom.byPlace(values(), root, context().key(), marble.at.column(), marble.at.row());
     }
 
     /** Puts all marbles back where they are launched. */
