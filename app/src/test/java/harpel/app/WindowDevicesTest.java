@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -60,6 +61,38 @@ class WindowDevicesTest extends WindowCase {
         await(() -> session.messages().last().get().equals("“Keys” is back."));
         clickOn("#close-devices");
         assertThat(session.look().view().get()).isEqualTo(View.CHAIN);
+    }
+
+    @Test
+    void aSimulatedMachineSendsItsClockFromAWindowOfItsOwn() {
+        open();
+        clickOn("#simulated-clock");
+        await(() -> onFx(() -> lookup("#partner-start").tryQuery().isPresent()));
+        session.transport().devices().look();
+        await(() -> onFx(() -> lookup("#follow-in-simulated-clock").tryQuery().isPresent()));
+        interact(() ->
+                lookup("#follow-in-simulated-clock").queryAs(ToggleButton.class).fire());
+        clickOn("#partner-tempo");
+        interact(() -> lookup("#partner-tempo").queryAs(TextField.class).selectAll());
+        write("500");
+        push(KeyCode.ENTER);
+        assertThat(session.messages().last().get()).contains("20–400").contains("500");
+        interact(() -> lookup("#partner-tempo").queryAs(TextField.class).selectAll());
+        write("150");
+        push(KeyCode.ENTER);
+        assertThat(lookup("#partner-tempo").queryAs(TextField.class).getText()).isEqualTo("150");
+        clickOn("#partner-start");
+        await(() -> session.transport().status().mode() == Mode.PLAYING);
+        await(() -> Math.abs(session.transport().status().tempo().bpmAt(0) - 150) < 1);
+        assertThat(session.transport().status().clock()).isEqualTo("Simulated clock");
+        clickOn("#partner-stop");
+        await(() -> session.transport().status().mode() == Mode.STOPPED);
+        // The keys of the computer play as in the window behind.
+        clickOn("#partner-silent");
+        long notes = session.transport().status().notesIn();
+        press(KeyCode.X);
+        await(() -> session.transport().status().notesIn() == notes + 1);
+        release(KeyCode.X);
     }
 
     @Test

@@ -492,13 +492,13 @@ class WindowEditorsTest extends WindowCase {
         select("carom");
         focus("#carom-board");
         push(KeyCode.UP);
-        assertThat(text("#board-words")).isEqualTo("Column 1, row 2 (D3): a marble rolling right at 1/8.");
+        assertThat(text("#board-words")).isEqualTo("Column 1, row 2 (C3): a marble rolling right at 1/8.");
         push(KeyCode.PAGE_DOWN);
         assertThat(marble(1).get(Carom.DIRECTION)).isEqualTo(Carom.Direction.DOWN_RIGHT);
         moveTo(on("#carom-board", 0.5 / 8, 1.5 / 8));
         scroll(1, VerticalDirection.DOWN);
         await(() -> marble(1).get(Carom.DIRECTION) != Carom.Direction.DOWN_RIGHT);
-        assertThat(text("#board-words")).as("the wheel turns, and stays").startsWith("Column 1, row 2: a marble");
+        assertThat(text("#board-words")).as("the wheel turns, and stays").startsWith("Column 1, row 2 (C3): a marble");
         push(KeyCode.UP);
         push(KeyCode.DIGIT4);
         push(KeyCode.ENTER);

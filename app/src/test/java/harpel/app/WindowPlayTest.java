@@ -239,7 +239,8 @@ class WindowPlayTest extends WindowCase {
         });
         javafx.geometry.Point2D cell = new javafx.geometry.Point2D(board.getMinX() + 60, board.getMinY() + 60);
         moveTo(cell);
-        await(() -> text("#board-words").equals("Column 2, row 7 (E4): empty."));
+        settle();
+        assertThat(text("#board-words")).isEqualTo("Column 2, row 7 (D4): empty.");
         clickOn(cell);
         await(() -> marbles() == 1);
         await(() -> onFx(() -> lookup("#marble-pace").tryQuery().isPresent()));

@@ -39,6 +39,7 @@ public final class DevicesPage extends BorderPane {
     private final VBox inputs = new VBox(5);
     private final VBox outputs = new VBox(5);
     private final Map<String, Region> lights = new LinkedHashMap<>();
+    private ClockPartner partner;
     private List<Shown> shown;
     private int shownChanges = -1;
     private int frame;
@@ -72,6 +73,12 @@ public final class DevicesPage extends BorderPane {
                 Buttons.small(
                         "‹ earlier", "nudge-earlier", "Time goes on 10 ms earlier  (Ctrl+,)", () -> desk.nudge(false)),
                 Buttons.small("later ›", "nudge-later", "Time goes on 10 ms later  (Ctrl+.)", () -> desk.nudge(true)));
+        time.getChildren()
+                .add(Buttons.small(
+                        "simulated clock…",
+                        "simulated-clock",
+                        "Opens a simulated machine that sends its clock, in a window of its own",
+                        this::simulate));
         time.setAlignment(Pos.CENTER_LEFT);
         VBox content = new VBox(
                 10,
@@ -84,6 +91,14 @@ public final class DevicesPage extends BorderPane {
                 time);
         content.setPadding(new Insets(12, 20, 12, 20));
         setCenter(new Scrolling(content));
+    }
+
+    private void simulate() {
+        if (partner == null) {
+            partner = new ClockPartner(session, getScene(), () -> partner = null);
+            session.transport().devices().lookSoon();
+        }
+        partner.show();
     }
 
     private static HBox heading(String name, String about) {

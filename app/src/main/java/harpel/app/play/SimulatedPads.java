@@ -1,31 +1,22 @@
 package harpel.app.play;
 
 import harpel.app.session.Session;
+import harpel.app.ui.SideWindow;
 import harpel.app.ui.Tips;
 import harpel.control.Light;
 import harpel.device.OutputPort;
 import harpel.device.SimulatedMachine;
-import java.util.EnumMap;
 import java.util.Locale;
 import java.util.Map;
 import javafx.application.Platform;
-import javafx.event.Event;
-import javafx.event.EventTarget;
-import javafx.event.EventType;
-import javafx.geometry.Insets;
-import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.stage.Screen;
-import javafx.stage.Stage;
 
 /**
  * A simulated controller of 8 × 8 pads with lights and eight knobs, in a window of its own: a device like any other, which is plugged in
@@ -38,7 +29,6 @@ public final class SimulatedPads {
     private static final int FIRST = 36;
     private static final int FIRST_KNOB = 16;
     private static final double WIDE = 400;
-    private static final double HIGH_UP = 110;
     /** The velocities that the map of 8 × 8 pads lights by. */
     private static final Map<Integer, Light> COLOURS =
             Map.of(0, Light.OFF, 1, Light.THERE, 3, Light.ON, 5, Light.WAITS, 7, Light.MOVES, 9, Light.LEADS);
@@ -47,8 +37,7 @@ public final class SimulatedPads {
     private final SimulatedMachine.Device plays;
     private final SimulatedMachine.Device lit;
     private final Region[] pads = new Region[SIZE * SIZE];
-    private final Map<KeyCode, KeyEvent> down = new EnumMap<>(KeyCode.class);
-    private final Stage stage = new Stage();
+    private final SideWindow window;
 
     /** @param behind what is shown in the window that it belongs to */
     public SimulatedPads(Session session, Scene behind, Runnable closed) {
@@ -91,45 +80,10 @@ public final class SimulatedPads {
         Label about = new Label("The upper row leads: board, pads, parts, keys.");
         about.getStyleClass().add("soft");
         VBox all = new VBox(8, knobs, grid, about);
-        all.setPadding(new Insets(10));
-        all.getStyleClass().addAll("harpel", "phrase-view");
-        Scene scene = new Scene(all);
-        scene.getStylesheets().setAll(behind.getStylesheets());
-        session.look()
-                .theme()
-                .addListener((property, before, now) -> scene.getStylesheets().setAll(now.styles(1)));
-        // The keys of the computer play and act as they do in the window behind.
-        scene.addEventFilter(KeyEvent.ANY, event -> {
-            if (event.getEventType() == KeyEvent.KEY_PRESSED) {
-                down.put(event.getCode(), event);
-            } else if (event.getEventType() == KeyEvent.KEY_RELEASED) {
-                down.remove(event.getCode());
-            }
-            pass(behind, event, event.getEventType());
-            event.consume();
-        });
-        stage.focusedProperty().addListener((property, before, now) -> {
-            if (!now) {
-                down.values().forEach(event -> pass(behind, event, KeyEvent.KEY_RELEASED));
-                down.clear();
-            }
-        });
-        stage.setTitle(NAME);
-        stage.setScene(scene);
-        stage.setOnHidden(event -> {
+        window = new SideWindow(session, NAME, all, behind, WIDE, () -> {
             unplug();
             closed.run();
         });
-        stage.setResizable(false);
-        // Beside what it plays, where there is room.
-        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
-        stage.setX(screen.getMaxX() - WIDE);
-        stage.setY(screen.getMinY() + HIGH_UP);
-    }
-
-    private static void pass(Scene behind, KeyEvent event, EventType<KeyEvent> type) {
-        EventTarget to = behind.getFocusOwner() == null ? behind.getRoot() : behind.getFocusOwner();
-        Event.fireEvent(to, event.copyFor(to, to, type));
     }
 
     private static String hands(int column) {
@@ -137,7 +91,7 @@ public final class SimulatedPads {
     }
 
     public void show() {
-        stage.show();
+        window.show();
     }
 
     private void unplug() {
