@@ -151,6 +151,19 @@ class WindowControllerTest extends WindowCase {
     }
 
     @Test
+    void aKnobThatALeverHasLearntMovesThatAlone() {
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "Learn", piece -> piece.withLevers(List.of(Lever.of("Tide", 50), Lever.of("Fray", 50, 16))))));
+        take("knobs-16-to-23");
+        grid.play(0xB0, 16, 64);
+        grid.play(0xB0, 16, 90);
+        await(() -> session.transport().traces().lever("Fray").orElse(0) > 0.7);
+        settle();
+        assertThat(now().levers().get(0).value()).isEqualTo(50);
+    }
+
+    @Test
     void aPadIsLearntByTouchingBothAndKept(@TempDir Path folder) throws Exception {
         interact(() -> session.controller().readMaps(folder));
         take("keyboard");

@@ -230,8 +230,9 @@ class WindowPlayTest extends WindowCase {
                         List.of(harpel.chain.Stage.of("carom", harpel.effect.EffectCatalog.of("carom"))
                                 .with(harpel.effect.notes.Carom.MARBLES, List.of())
                                 .with(harpel.effect.notes.Carom.CELLS, List.of()))))));
-        clickOn("#play-part-bass");
+        clickOn("#play-part-lead");
         await(() -> onFx(() -> lookup("#hand-marble").tryQuery().isPresent()));
+        assertThat(session.selection().part().id()).as("it has no board").isEqualTo("lead");
         settle();
         Bounds board = onFx(() -> {
             var node = lookup("#carom-board").query();

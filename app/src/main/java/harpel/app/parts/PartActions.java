@@ -48,7 +48,6 @@ public final class PartActions {
 
     private static void choose(Session session, String id) {
         if (session.document().piece().get().part(id).isPresent()) {
-            session.selection().selected().set(null);
             session.selection().partId().set(id);
         }
     }

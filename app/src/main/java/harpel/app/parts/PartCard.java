@@ -69,10 +69,7 @@ public final class PartCard extends VBox {
         choose.setId("part-" + id);
         choose.getStyleClass().add("part-choose");
         choose.setMaxWidth(Double.MAX_VALUE);
-        choose.setOnAction(event -> {
-            session.selection().selected().set(null);
-            session.selection().partId().set(id);
-        });
+        choose.setOnAction(event -> session.selection().partId().set(id));
         choose.addEventFilter(MouseEvent.MOUSE_PRESSED, this::carried);
         choose.addEventFilter(MouseEvent.MOUSE_DRAGGED, this::carried);
         choose.addEventFilter(MouseEvent.MOUSE_RELEASED, this::carried);

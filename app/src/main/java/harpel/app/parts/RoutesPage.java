@@ -105,7 +105,6 @@ public final class RoutesPage extends VBox {
 
         private void choose(int row) {
             Part part = parts().get((int) clamp(row, 0, parts().size() - 1.0));
-            session().selection().selected().set(null);
             session().selection().partId().set(part.id());
         }
 

@@ -138,8 +138,8 @@ final class ControllerStrip extends HBox {
         hands.forEach((one, button) -> button.setSelected(one == desk.hands()));
         learn.setSelected(desk.isLearning());
         desk.conflict()
-                .ifPresent(one -> asked.setText(
-                        "Note " + one.note() + " plays pad " + (one.plays() + 1) + ": pad " + (one.wanted() + 1)));
+                .ifPresent(one -> asked.setText("Note " + one.note() + " plays pad " + (one.plays() + 1)
+                        + " already; pad " + (one.wanted() + 1) + " instead?"));
         for (HBox each : List.of(asks, modes)) {
             each.setVisible(desk.conflict().isPresent() == (each == asks));
             each.setManaged(each.isVisible());

@@ -4,6 +4,7 @@ import harpel.chain.StageAddress;
 import harpel.control.ControllerMap;
 import harpel.control.ControllerMap.Cell;
 import harpel.control.ControllerMap.Grid;
+import harpel.control.ControllerMap.Knob;
 import harpel.control.KnobReader;
 import harpel.control.LightSender;
 import harpel.effect.notes.Carom;
@@ -467,9 +468,13 @@ public final class ControllerDesk {
         }
     };
 
+    /** The lever of a knob, in their order; what a lever has learnt moves that alone. */
     private Optional<Lever> lever(int knob) {
         List<Lever> levers = piece().levers();
-        return knob < levers.size() ? Optional.of(levers.get(knob)) : Optional.empty();
+        Knob one = map.knobs().get(knob);
+        boolean learntOne = one.kind() == Knob.Kind.ABSOLUTE
+                && levers.stream().anyMatch(lever -> lever.controllers().contains(one.number()));
+        return !learntOne && knob < levers.size() ? Optional.of(levers.get(knob)) : Optional.empty();
     }
 
     private void set(Lever lever, double value) {

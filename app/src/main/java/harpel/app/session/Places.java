@@ -71,8 +71,14 @@ public final class Places {
     public static Place before(Session session, StageAddress address) {
         String part = address.part();
         List<Step> way = address.chainWay();
-        List<Stage> stages = session.selection().chainAt(way).stages();
-        int at = session.selection().chainAt(way).indexOf(address.stageId());
+        Chain chain = session.document()
+                .piece()
+                .get()
+                .part(part)
+                .map(one -> one.chain().at(way))
+                .orElse(Chain.EMPTY);
+        List<Stage> stages = chain.stages();
+        int at = chain.indexOf(address.stageId());
         if (at > 0) {
             return at(StageAddress.of(part, way, stages.get(at - 1).id()));
         }

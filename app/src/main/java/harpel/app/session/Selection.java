@@ -24,6 +24,12 @@ public final class Selection {
     Selection(Document document) {
         this.document = document;
         partId.set(document.piece().get().parts().get(0).id());
+        // A stage is chosen in the part that is shown, and in no other.
+        partId.addListener((property, before, now) -> {
+            if (selected.get() != null && !selected.get().part().equals(now)) {
+                selected.set(null);
+            }
+        });
         document.onChange(change -> keepTo(change.after()));
     }
 
@@ -51,7 +57,7 @@ public final class Selection {
         return now.part(partId.get()).orElseGet(() -> now.parts().get(0));
     }
 
-    /** The stage at an address of the shown part; that of the split for the address of a branch. */
+    /** The stage at an address; that of the split for the address of a branch. */
     public Optional<Stage> stage(StageAddress address) {
         return stage(document.piece().get(), address);
     }
@@ -66,16 +72,23 @@ public final class Selection {
 
     /** Changes a chain of the shown part as one edit. */
     public void edit(String label, String gesture, List<StageAddress.Step> way, UnaryOperator<Chain> change) {
-        String id = partId.get();
+        edit(label, gesture, partId.get(), way, change);
+    }
+
+    private void edit(
+            String label, String gesture, String id, List<StageAddress.Step> way, UnaryOperator<Chain> change) {
         document.apply(new PieceEdit(
                 label,
                 gesture,
-                before ->
-                        before.withPart(id, part -> part.withChain(part.chain().within(way, change)))));
+                before -> before.part(id).isEmpty()
+                        ? before
+                        : before.withPart(
+                                id, part -> part.withChain(part.chain().within(way, change)))));
     }
 
+    /** Changes one stage, of whichever part, as one edit. */
     public void editStage(String label, String gesture, StageAddress address, UnaryOperator<Stage> change) {
-        edit(label, gesture, address.chainWay(), chain -> chain.withStage(address.stageId(), change));
+        edit(label, gesture, address.part(), address.chainWay(), chain -> chain.withStage(address.stageId(), change));
     }
 
     /** Hears the other of the part's two chains, from now on, in time. */

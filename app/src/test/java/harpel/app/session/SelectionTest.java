@@ -47,6 +47,21 @@ class SelectionTest {
     }
 
     @Test
+    void aStageIsEditedInItsOwnPartAndChosenInTheShownOneOnly() {
+        StageAddress echo = add("echo");
+        document.apply(PieceEdit.of("Duplicate", before -> before.withDuplicate("part-1")));
+        String second = document.piece().get().parts().get(1).id();
+        selection.selected().set(echo);
+        selection.partId().set(second);
+        assertThat(selection.selected().get()).isNull();
+        selection.editStage("Switch off", "", echo, stage -> stage.with(EffectKind.ON, false));
+        assertThat(document.piece().get().part("part-1").orElseThrow().chain().stages())
+                .extracting(Stage::on)
+                .containsExactly(false);
+        assertThat(selection.part().chain().stages()).extracting(Stage::on).containsExactly(true);
+    }
+
+    @Test
     void aStageInABranchIsFoundAndEditedThere() {
         selection.editStage("Branches", "", add("split"), stage -> stage.withBranches(List.of(Branch.DRY, Branch.DRY)));
         List<StageAddress.Step> way = List.of(new StageAddress.Step("split", 2));
