@@ -47,8 +47,8 @@ public final class BoardEditor extends StageEditor {
     private static final double LEAST = 150;
 
     private static final double BELOW = 50;
-    /** Cells from so wide on have their notes written in them, on stage. */
-    private static final double NAMED = 30;
+    /** Cells from so wide and tall on have their notes written in them. */
+    private static final double NAMED = 36;
 
     private static final List<Param<?>> ON_STAGE = List.of(Carom.PACE, Carom.DIRECTION, Carom.MUTE);
     private static final Map<Tilt, String> TILTS =
@@ -508,7 +508,7 @@ public final class BoardEditor extends StageEditor {
                 g.strokeLine(i * wide, 0, i * wide, height);
                 g.strokeLine(0, i * tall, width, i * tall);
             }
-            if (playing && Math.min(wide, tall) >= NAMED) {
+            if (Math.min(wide, tall) >= NAMED) {
                 g.setFill(faint(theme.soft, 0.8));
                 for (int i = 0; i < size() * size(); i++) {
                     g.fillText(
