@@ -46,7 +46,7 @@ final class ClockPartner {
                 does,
                 row(new Label("tempo"), tempo, new Label("jitter, ms"), jitter, new Label("to bar"), bar),
                 words("Follow its clock on the page of devices, then start it here."));
-        window = new SideWindow(session, NAME, all, behind, WIDE, () -> {
+        window = new SideWindow(NAME, all, behind, WIDE, () -> {
             clock.close();
             session.simulated().pullOut(device);
             closed.run();

@@ -80,7 +80,7 @@ public final class SimulatedPads {
         Label about = new Label("The upper row leads: board, pads, parts, keys.");
         about.getStyleClass().add("soft");
         VBox all = new VBox(8, knobs, grid, about);
-        window = new SideWindow(session, NAME, all, behind, WIDE, () -> {
+        window = new SideWindow(NAME, all, behind, WIDE, () -> {
             unplug();
             closed.run();
         });

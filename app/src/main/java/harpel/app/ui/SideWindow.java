@@ -1,10 +1,8 @@
 package harpel.app.ui;
 
-import harpel.app.session.Session;
-import harpel.app.session.Theme;
 import java.util.EnumMap;
 import java.util.Map;
-import javafx.beans.value.ChangeListener;
+import javafx.beans.binding.Bindings;
 import javafx.event.Event;
 import javafx.event.EventTarget;
 import javafx.event.EventType;
@@ -34,15 +32,12 @@ public final class SideWindow {
      * @param behind what is shown in the main window
      * @param wide how far from the right edge of the screen it opens
      */
-    public SideWindow(Session session, String title, Region content, Scene behind, double wide, Runnable closed) {
+    public SideWindow(String title, Region content, Scene behind, double wide, Runnable closed) {
         this.behind = behind;
         content.setPadding(new Insets(PADDING));
         content.getStyleClass().addAll("harpel", "phrase-view");
         Scene scene = new Scene(content);
-        scene.getStylesheets().setAll(behind.getStylesheets());
-        ChangeListener<Theme> themes =
-                (property, before, now) -> scene.getStylesheets().setAll(now.styles(1));
-        session.look().theme().addListener(themes);
+        Bindings.bindContent(scene.getStylesheets(), behind.getStylesheets());
         scene.addEventFilter(KeyEvent.ANY, event -> {
             Node owner = scene.getFocusOwner();
             boolean presses = event.getCode() == KeyCode.ENTER && owner instanceof ButtonBase;
@@ -65,7 +60,7 @@ public final class SideWindow {
         stage.setTitle(title);
         stage.setScene(scene);
         stage.setOnHidden(event -> {
-            session.look().theme().removeListener(themes);
+            Bindings.unbindContent(scene.getStylesheets(), behind.getStylesheets());
             closed.run();
         });
         stage.setResizable(false);
