@@ -57,13 +57,12 @@ final class HarpelPane extends BorderPane {
     private final Inspector inspector;
     private final PartPanel parts;
     private final RoutesPage routes;
-    private final PhraseView phrases;
-    private final VariationPage variations;
-    private final TimelineView timeline;
-    /** Made when they are first shown. */
+    // Made when they are first shown.
+    private PhraseView phrases;
+    private TimelineView timeline;
     private PlayView play;
-
     private DevicesPage devices;
+    private VariationPage variations;
     private View beforeDevices = View.CHAIN;
     private final Node foot;
     private final Label keysInfo = new Label();
@@ -91,12 +90,9 @@ final class HarpelPane extends BorderPane {
         setTop(top);
         parts = new PartPanel(session);
         routes = new RoutesPage(session);
-        phrases = new PhraseView(session);
-        timeline = new TimelineView(session);
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
-        variations = new VariationPage(session);
         foot = foot();
         setBottom(foot);
         session.look().large().addListener((property, before, now) -> cover());
@@ -152,6 +148,9 @@ final class HarpelPane extends BorderPane {
         setBottom(sheet ? null : foot);
         if (sheet) {
             setRight(null);
+            if (variations == null) {
+                variations = new VariationPage(session);
+            }
             setCenter(variations);
             variations.requestFocus();
         } else if (view == View.DEVICES) {
@@ -169,13 +168,13 @@ final class HarpelPane extends BorderPane {
             setCenter(play);
             play.focusPads();
         } else if (view == View.TIMELINE) {
-            setCenter(timeline);
+            setCenter(timeline());
             setRight(timeline.panel());
             timeline.panel().setPrefWidth(292);
             timeline.panel().setMinWidth(280);
             timeline.focusBoard();
         } else if (view == View.PHRASE) {
-            setCenter(phrases);
+            setCenter(phrases());
             setRight(phrases.panel());
             phrases.panel().setPrefWidth(292);
             phrases.panel().setMinWidth(280);
@@ -192,10 +191,16 @@ final class HarpelPane extends BorderPane {
     }
 
     TimelineView timeline() {
+        if (timeline == null) {
+            timeline = new TimelineView(session);
+        }
         return timeline;
     }
 
     PhraseView phrases() {
+        if (phrases == null) {
+            phrases = new PhraseView(session);
+        }
         return phrases;
     }
 
@@ -286,7 +291,7 @@ final class HarpelPane extends BorderPane {
             List<File> dropped = event.getDragboard().getFiles();
             Node at = event.getPickResult().getIntersectedNode();
             for (File file : dropped) {
-                if (phrases.isOverRoll(at) && file.getName().matches(".*\\.midi?")) {
+                if (phrases != null && phrases.isOverRoll(at) && file.getName().matches(".*\\.midi?")) {
                     files.putIntoPhrase(file.toPath());
                 } else {
                     files.take(file.toPath(), partAt(at));
@@ -346,7 +351,7 @@ final class HarpelPane extends BorderPane {
             event.consume();
         } else if (event.getCode() == KeyCode.K
                 && !event.isShortcutDown()
-                && (lettersGoTo().isEmpty() || phrases.isRoll(getScene().getFocusOwner()))) {
+                && (lettersGoTo().isEmpty() || isRoll(getScene().getFocusOwner()))) {
             session.keeping().keep();
             event.consume();
         } else if (event.getCode() == KeyCode.F3) {
@@ -358,6 +363,10 @@ final class HarpelPane extends BorderPane {
                 && keys.key(event)) {
             event.consume();
         }
+    }
+
+    private boolean isRoll(Node owner) {
+        return phrases != null && phrases.isRoll(owner);
     }
 
     /** What waits for words, so that letters play no keys; empty when they do. */
@@ -374,9 +383,9 @@ final class HarpelPane extends BorderPane {
                 ? "the list"
                 : typing()
                         ? "what is typed in"
-                        : phrases.isRoll(owner) && !session.desk().stepping().get()
+                        : isRoll(owner) && !session.desk().stepping().get()
                                 ? "the roll"
-                                : timeline.isBoard(owner) ? "the blocks" : "";
+                                : timeline != null && timeline.isBoard(owner) ? "the blocks" : "";
     }
 
     /** Asked each frame, so without more ado. */

@@ -7,12 +7,10 @@ import harpel.app.chain.TimeWindow;
 import harpel.app.inspector.Inspector;
 import harpel.app.parts.PartActions;
 import harpel.app.phrase.PhraseActions;
-import harpel.app.phrase.PhraseView;
 import harpel.app.session.Document;
 import harpel.app.session.Look.View;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
-import harpel.app.timeline.TimelineView;
 import harpel.app.ui.Asking;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
@@ -37,23 +35,19 @@ final class WindowActions {
     private static final double ZOOM = 1.4;
     private static final int DRUM_CHANNEL = 9;
 
-    private final HarpelPane pane;
     private final Session session;
     private final Actions actions;
     private final MenuButton menu;
     private final Files files;
     private final ChainView chain;
     private final Inspector inspector;
-    private final PhraseView phrases;
-    private final TimelineView timeline;
+    private final HarpelPane pane;
 
     private WindowActions(HarpelPane pane, MenuButton menu, Inspector inspector, Files files) {
-        this.pane = pane;
         this.session = pane.session();
         this.actions = pane.actions();
         this.chain = pane.chain();
-        this.phrases = pane.phrases();
-        this.timeline = pane.timeline();
+        this.pane = pane;
         this.menu = menu;
         this.inspector = inspector;
         this.files = files;
@@ -257,18 +251,58 @@ final class WindowActions {
                 "Make a melody, chords or a rhythm, or no longer",
                 "Shortcut+Shift+M",
                 () -> session.desk().making().set(!session.desk().making().get()));
-        action("cut-at-mark", "Cut notes at the mark", "Shortcut+M", phrases::cutAtMark);
-        action("less-time", "Show less time", "Shortcut+Equals", () -> phrases.zoom(true));
-        action("more-time", "Show more time", "Shortcut+Minus", () -> phrases.zoom(false));
-        action("fit-phrase", "Show the whole phrase", "Shortcut+0", phrases::fit);
-        action("to-roll", "From the roll to the values of what is picked, and back", "F6", phrases::between);
+        action(
+                "cut-at-mark",
+                "Cut notes at the mark",
+                "Shortcut+M",
+                () -> pane.phrases().cutAtMark());
+        action(
+                "less-time",
+                "Show less time",
+                "Shortcut+Equals",
+                () -> pane.phrases().zoom(true));
+        action(
+                "more-time",
+                "Show more time",
+                "Shortcut+Minus",
+                () -> pane.phrases().zoom(false));
+        action(
+                "fit-phrase",
+                "Show the whole phrase",
+                "Shortcut+0",
+                () -> pane.phrases().fit());
+        action(
+                "to-roll",
+                "From the roll to the values of what is picked, and back",
+                "F6",
+                () -> pane.phrases().between());
         actions.in(View.TIMELINE);
         action("pick-all-blocks", "Pick all blocks", "Shortcut+A", session.timeline()::pickAll);
-        action("next-mark", "To the next mark", "Shortcut+Page Down", () -> timeline.toMark(1));
-        action("mark-before", "To the mark before", "Shortcut+Page Up", () -> timeline.toMark(-1));
-        action("timeline-less-time", "Show less time", "Shortcut+Equals", () -> timeline.zoom(true));
-        action("timeline-more-time", "Show more time", "Shortcut+Minus", () -> timeline.zoom(false));
-        action("fit-timeline", "Show the whole timeline", "Shortcut+0", timeline::fit);
+        action(
+                "next-mark",
+                "To the next mark",
+                "Shortcut+Page Down",
+                () -> pane.timeline().toMark(1));
+        action(
+                "mark-before",
+                "To the mark before",
+                "Shortcut+Page Up",
+                () -> pane.timeline().toMark(-1));
+        action(
+                "timeline-less-time",
+                "Show less time",
+                "Shortcut+Equals",
+                () -> pane.timeline().zoom(true));
+        action(
+                "timeline-more-time",
+                "Show more time",
+                "Shortcut+Minus",
+                () -> pane.timeline().zoom(false));
+        action(
+                "fit-timeline",
+                "Show the whole timeline",
+                "Shortcut+0",
+                () -> pane.timeline().fit());
         actions.in(null);
         action("new-phrase", "A new phrase", "Shortcut+Alt+N", () -> PhraseActions.fresh(session));
         action(

@@ -5,6 +5,10 @@ import harpel.param.ParamException;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.NoSuchFileException;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -15,7 +19,6 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "harpel",
         description = "Chains of live MIDI effects, on the command line.",
-        subcommands = {PrintCommand.class, SoundCommand.class, DescribeCommand.class},
         mixinStandardHelpOptions = true,
         version = "Harpel 0.1.0")
 public final class Main implements Runnable {
@@ -31,17 +34,26 @@ public final class Main implements Runnable {
     }
 
     public static void main(String[] args) {
-        int code = commandLine().execute(args);
+        int code = commandLine(args).execute(args);
         System.exit(code);
     }
 
-    static CommandLine commandLine() {
-        return new CommandLine(new Main())
-                .setExecutionExceptionHandler((e, command, parsed) -> {
+    /** Of the commands only the one that is meant, where it is one: making all ready takes half of the time of a small print. */
+    static CommandLine commandLine(String... args) {
+        Map<String, Supplier<Object>> commands = new LinkedHashMap<>();
+        commands.put("print", PrintCommand::new);
+        commands.put("sound", SoundCommand::new);
+        commands.put("describe", DescribeCommand::new);
+        if (args.length > 0 && commands.containsKey(args[0])) {
+            commands.keySet().retainAll(List.of(args[0]));
+        }
+        CommandLine line = new CommandLine(new Main());
+        commands.forEach((name, command) -> line.addSubcommand(name, command.get()));
+        return line.setExecutionExceptionHandler((e, command, parsed) -> {
                     command.getErr().println("harpel: " + message(e));
                     return COULD_NOT;
                 })
-                .setParameterExceptionHandler((e, args) -> {
+                .setParameterExceptionHandler((e, words) -> {
                     CommandLine command = e.getCommandLine();
                     command.getErr().println("harpel: " + e.getMessage());
                     command.getErr()

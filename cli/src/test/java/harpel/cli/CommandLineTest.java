@@ -49,7 +49,7 @@ class CommandLineTest {
     }
 
     private int run(String... words) {
-        CommandLine line = Main.commandLine();
+        CommandLine line = Main.commandLine(words);
         line.setOut(new PrintWriter(out, true));
         line.setErr(new PrintWriter(err, true));
         return line.execute(words);

@@ -15,7 +15,7 @@ import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermission;
 import java.util.Set;
-import java.util.UUID;
+import java.util.concurrent.ThreadLocalRandom;
 
 /**
  * Writes files so that a crash leaves either the old one or the new one, never half of one. What is there stays what it is: a link leads
@@ -88,7 +88,8 @@ public final class AtomicFile {
     }
 
     private static void replace(Path target, Path folder, byte[] content, boolean there) throws IOException {
-        Path draft = folder.resolve("." + target.getFileName() + "." + UUID.randomUUID() + ".part");
+        Path draft = folder.resolve("." + target.getFileName() + "."
+                + Long.toHexString(ThreadLocalRandom.current().nextLong()) + ".part");
         try {
             try (FileChannel channel =
                     FileChannel.open(draft, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
