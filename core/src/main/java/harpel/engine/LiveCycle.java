@@ -803,7 +803,7 @@ final class LiveCycle {
      * @param all whether all that came in is played, later than that, too; else what lies before the tick
      */
     private void advance(long end, boolean all) {
-        long to = end;
+        long to = all && mode != Mode.STOPPED ? Math.max(end, lastPlayed() + 1) : end;
         if (mode == Mode.PLAYING) {
             feedPhrases(to);
             click.beats(program.piece().time(), renderer.position(), to, this::nanosAt);
@@ -817,13 +817,23 @@ final class LiveCycle {
             played.sortAll();
             int taken = 0;
             while (taken < played.size() && (all || played.get(taken).tick() < end)) {
-                Event event = played.get(taken++);
-                renderer.play(inputParts.get(in), event);
-                to = Math.max(to, mode == Mode.STOPPED ? to : event.tick() + 1);
+                renderer.play(inputParts.get(in), played.get(taken++));
             }
             played.removeFirst(taken);
         }
         renderer.render(to);
+    }
+
+    /** The last tick at which something came in that has not been played: later than now where time was nudged. */
+    private long lastPlayed() {
+        long last = -1;
+        for (int in = 0; in < inputBuffers.size(); in++) {
+            EventBuffer played = inputBuffers.get(in);
+            for (int i = 0; i < played.size(); i++) {
+                last = Math.max(last, played.get(i).tick());
+            }
+        }
+        return last;
     }
 
     private void feedPhrases(long to) {

@@ -137,4 +137,18 @@ class ComingTest {
         runTo(600);
         assertThat(heard).containsExactly("60/64@0", "60/64@270", "60/64@520");
     }
+
+    @Test
+    void whatIsPlayedWhereTimeWasNudgedTakesNoNoteOfThePhraseAway() {
+        begin(piece("", 0));
+        cycle.play(0);
+        // All is rendered up to the tick of the phrase's second note, and no further.
+        runTo(249);
+        now = 249_970_000;
+        cycle.render(now);
+        cycle.nudge(20 * MS);
+        cycle.strikeAt(0, InputPort.toPart("lead"), List.of(48), 80);
+        runTo(600);
+        assertThat(heard).containsExactlyInAnyOrder("60/64@0", "48/80@270", "60/64@270", "60/64@520");
+    }
 }
