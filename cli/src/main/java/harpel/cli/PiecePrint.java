@@ -1,10 +1,12 @@
 package harpel.cli;
 
+import harpel.advice.Advisor;
 import harpel.engine.Tap;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
 import harpel.format.SmfForm;
 import harpel.param.ParamException;
+import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
@@ -33,6 +35,10 @@ final class PiecePrint {
             Piece piece = PieceFile.read(Files.readString(path, StandardCharsets.UTF_8));
             PieceFile.unknown(piece)
                     .forEach(what -> report.warn(path + ": this version does not know " + what + ", and keeps it"));
+            for (Part part : piece.parts()) {
+                Advisor.missing(piece, part)
+                        .forEach(advice -> report.warn(path + ", part “" + part.name() + "”: " + advice.text()));
+            }
             return piece;
         } catch (CharacterCodingException e) {
             throw new CouldNot(path + ": a piece is text in UTF-8, and this is not");

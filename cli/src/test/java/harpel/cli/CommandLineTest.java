@@ -296,6 +296,21 @@ class CommandLineTest {
     }
 
     @Test
+    void aPhraseThatIsNotThereIsNamed() throws IOException {
+        Path piece = folder.resolve("gone.harpel");
+        Files.writeString(piece, "{\"harpel\":1,\"parts\":[{\"name\":\"Bells\",\"phrase\":\"gone\"}]}");
+        run(
+                "print",
+                "--piece",
+                piece.toString(),
+                "--bars",
+                "1",
+                "-o",
+                folder.resolve("o.mid").toString());
+        assertThat(err.toString()).contains("part “Bells”: It plays “gone”, and there is no such phrase.");
+    }
+
+    @Test
     void aPieceIsPrintedWithATrackAPart() throws IOException {
         MidiFile all = printedPiece();
         assertThat(all.lines().stream().map(MidiFile.Line::name))

@@ -11,8 +11,13 @@ import java.util.stream.Stream;
 /** Asks the rules. */
 public final class Advisor {
     /** Why a part cannot be heard; the first that finds something says it. */
-    private static final List<Rule> SILENCE =
-            List.of(new Muted(), new OthersSolo(), new LevelNought(), new NotConnected(), new HearsNothing());
+    private static final List<Rule> SILENCE = List.of(
+            new Muted(),
+            new OthersSolo(),
+            new LevelNought(),
+            new NotConnected(),
+            new MissingPhrase(),
+            new HearsNothing());
 
     private static final List<Rule> CHAIN =
             List.of(new Restarts(), new UnevenChords(), new KeyTooEarly(), new DeadSend(), new WorkedOnTwice());
@@ -26,6 +31,11 @@ public final class Advisor {
      */
     public static Optional<Advice> silence(Piece piece, Part part, List<String> outputs) {
         return look(SILENCE, piece, part, outputs).findFirst();
+    }
+
+    /** Phrases that a part is to play and that are not there. */
+    public static List<Advice> missing(Piece piece, Part part) {
+        return look(List.of(new MissingPhrase()), piece, part, List.of()).toList();
     }
 
     /** What will surprise in a part's chain. */

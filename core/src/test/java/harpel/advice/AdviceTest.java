@@ -107,6 +107,7 @@ class AdviceTest {
                 "'level':0|Its level is 0 %.",
                 "'output':'Pier'|Its output “Pier” is not connected.",
                 "'input':'none'|It hears nothing.",
+                "'phrase':'gone'|It plays “gone”, and there is no such phrase.",
                 "'input':{'output-of':'gone'}|It hears “gone”, and there is no such part.",
             })
     void aPartThatCannotSoundSaysWhy(String field, String text) {
@@ -115,6 +116,19 @@ class AdviceTest {
         assertThat(advice).map(Advice::text).contains(text);
         Piece helped = advice.orElseThrow().fix().apply(piece);
         assertThat(Advisor.silence(helped, helped.parts().get(0), List.of(""))).isEmpty();
+    }
+
+    @Test
+    void blocksOfAPhraseThatIsNotThere() {
+        Piece piece = piece("{'name':'Bells','phrase':'gone','blocks':[{'at':0,'length':960,'phrase':'lost'}]}", "")
+                .withTimeline(true);
+        List<Advice> missing = Advisor.missing(piece, piece.parts().get(0));
+        assertThat(missing).extracting(Advice::text).containsExactly("It plays “lost”, and there is no such phrase.");
+        Piece helped = missing.get(0).fix().apply(piece);
+        assertThat(helped.parts().get(0).blocks()).isEmpty();
+        assertThat(helped.parts().get(0).phrase())
+                .as("loops are not asked about now")
+                .isEqualTo("gone");
     }
 
     @Test
