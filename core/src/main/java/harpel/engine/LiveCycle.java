@@ -1,19 +1,15 @@
 package harpel.engine;
 
+import harpel.engine.KeysDown.Held;
+import harpel.engine.KeysDown.Key;
 import harpel.engine.LiveStatus.Mode;
-import harpel.engine.Patch.Way;
 import harpel.event.Event;
-import harpel.event.EventBuffer;
-import harpel.event.EventOrder;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
-import harpel.event.NoteMap;
 import harpel.event.NoteStart;
-import harpel.param.RouteType;
 import harpel.piece.Bracket;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
-import harpel.piece.Preset;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import java.util.ArrayList;
@@ -30,8 +26,6 @@ import java.util.function.LongSupplier;
  * against a clock of theirs. Owned by the engine thread.
  */
 final class LiveCycle {
-    private record Held(String part, NoteStart note) {}
-
     /**
      * Something that is done at a tick.
      *
@@ -39,12 +33,6 @@ final class LiveCycle {
      */
     private record Deed(long tick, boolean edits, LongConsumer does) {}
 
-    /** A key of a device. */
-    private record Key(String port, int channel, int pitch) {}
-
-    private static final Map<String, Way> NONE = Map.of();
-    private static final int TEST_PITCH = 60;
-    private static final int TEST_VELOCITY = 90;
     private static final long FARTHEST_NUDGE = 200_000_000L;
 
     private final LongSupplier clock;
@@ -53,24 +41,13 @@ final class LiveCycle {
     /** In the order of the parts, so that what comes at one tick comes in the same order as in a print. */
     private final Map<String, PhrasePlayer> players = new LinkedHashMap<>();
 
-    private final Map<Key, List<Held>> keysDown = new HashMap<>();
-    /** The notes that were sent and not ended, each with the way it went. */
-    private final NoteMap<Way> sounding = new NoteMap<>();
-
+    private final KeysDown keysDown = new KeysDown();
+    private final PartInputs inputs = new PartInputs();
     /** The players and the parts they play to, in the same order; looked through at each turn, with nothing made for it. */
     private PhrasePlayer[] playing = {};
 
     private String[] playingParts = {};
-    /** What came in for each part that ever had any. */
-    private final List<String> inputParts = new ArrayList<>();
-
-    private final List<EventBuffer> inputBuffers = new ArrayList<>();
-    /** The ways to outputs that stages send to past any part. */
-    private final Map<String, Way> past = new HashMap<>();
-
-    /** The test notes that sound, by their outputs. */
-    private final Map<String, NoteStart> tests = new HashMap<>();
-
+    private final WaysOut waysOut;
     private final Click click;
     private final ClockOut clockOut;
     private final ClockIn clockIn = new ClockIn();
@@ -78,7 +55,6 @@ final class LiveCycle {
     private BooleanSupplier interrupted = () -> false;
     private Renderer renderer;
     private Program program;
-    private Map<String, Way> ways = NONE;
     private String dryPart = "";
     private String keyPart;
     private Mode mode = Mode.STOPPED;
@@ -101,12 +77,13 @@ final class LiveCycle {
         this.clock = clock;
         this.output = output;
         this.tap = tap;
+        this.waysOut = new WaysOut(output, clock, tick -> mode == Mode.STOPPED ? clock.getAsLong() : nanosAt(tick));
         this.click = new Click(output);
         this.clockOut = new ClockOut(output);
         List<Part> parts = program.piece().parts();
         this.keyPart = parts.isEmpty() ? "" : parts.get(0).id();
         this.renderer = newRenderer();
-        patch();
+        waysOut.take(program.patch().ways(), renderer.position());
         takeScores();
     }
 
@@ -119,99 +96,16 @@ final class LiveCycle {
     }
 
     private Renderer newRenderer() {
-        return new Renderer(program.plan(), this::send, tap).hurried(hurried).interruptedWhen(interrupted);
-    }
-
-    // What goes out
-
-    private void send(String part, Event event) {
-        Way way = way(part);
-        if (event instanceof NoteStart note) {
-            if (!way.heard()) {
-                return;
-            }
-            sounding.put(note, way);
-        } else if (event instanceof NoteEnd end) {
-            // An open note ends where it began, whatever the part's way is now.
-            way = sounding.remove(end.start());
-            if (way == null) {
-                return;
-            }
-        }
-        sendOut(way, event);
-    }
-
-    private Way way(String part) {
-        Way way = ways.get(part);
-        if (way == null) {
-            way = past.computeIfAbsent(part, id -> {
-                String port = id.startsWith(RouteType.OUTPUT) ? id.substring(RouteType.OUTPUT.length()) : id;
-                return new Way(id, port, 0, true, null, Patch.OWN_VOLUME);
-            });
-        }
-        return way;
-    }
-
-    private void sendOut(Way way, Event event) {
-        output.send(way.port(), event, mode == Mode.STOPPED ? clock.getAsLong() : nanosAt(event.tick()));
-    }
-
-    /** Takes the ways of the program: notes of parts that are not heard any more end, instruments are told what to sound like. */
-    private void patch() {
-        Map<String, Way> before = ways;
-        if (before == program.patch().ways()) {
-            return;
-        }
-        ways = program.patch().ways();
-        List<NoteStart> unheard = new ArrayList<>();
-        sounding.forEach((note, way) -> {
-            Way now = ways.get(way.part());
-            if (now != null && !now.heard()) {
-                unheard.add(note);
-            }
-        });
-        unheard.sort(EventOrder.INSTANCE);
-        for (NoteStart note : unheard) {
-            sendOut(sounding.remove(note), NoteEnd.plain(Math.max(renderer.position(), note.tick()), note));
-        }
-        ways.values().forEach(way -> tell(way, before.get(way.part())));
-    }
-
-    private void tell(Way way, Way before) {
-        boolean elsewhere = way.goesElsewhereThan(before);
-        Preset preset = way.preset();
-        if (preset != null && (elsewhere || !preset.equals(before.preset()))) {
-            // A bank that was told stays until another is.
-            if (preset.bank() > 0
-                    || before != null
-                            && before.preset() != null
-                            && before.preset().bank() > 0) {
-                control(way, Message.BANK, preset.bank() >> 7);
-                control(way, Message.BANK_FINE, preset.bank() & 0x7F);
-            }
-            byte status = (byte) (Message.PROGRAM_CHANGE | way.channel());
-            output.send(way.port(), new Message(0, 0, status, (byte) preset.program()), clock.getAsLong());
-        }
-        int volume = way.volume() == Patch.OWN_VOLUME ? 127 : way.volume();
-        boolean loudest = way.volume() == Patch.OWN_VOLUME;
-        if (elsewhere ? !loudest : way.volume() != before.volume()) {
-            control(way, Message.VOLUME, volume);
-        }
-    }
-
-    private void control(Way way, int controller, int value) {
-        output.send(way.port(), Message.control(0, 0, way.channel(), controller, value), clock.getAsLong());
+        return new Renderer(program.plan(), waysOut::send, tap).hurried(hurried).interruptedWhen(interrupted);
     }
 
     /** Tells the instruments of ports that were opened what to sound like. */
     void tellOpened() {
-        for (String port = output.takeOpened(); port != null; port = output.takeOpened()) {
-            for (Way way : ways.values()) {
-                if (way.port().equals(port)) {
-                    tell(way, null);
-                }
-            }
-        }
+        waysOut.tellOpened();
+    }
+
+    void testNote(String port, boolean on, long now) {
+        waysOut.testNote(port, on, now);
     }
 
     // Time
@@ -319,7 +213,7 @@ final class LiveCycle {
             renderer.update(program.plan(), glideTicks);
         }
         takeScores();
-        patch();
+        waysOut.take(program.patch().ways(), renderer.position());
     }
 
     private void takeScores() {
@@ -388,14 +282,14 @@ final class LiveCycle {
         click.stop(now);
         renderer.silence();
         // What those keys did is struck again below.
-        inputBuffers.forEach(EventBuffer::clear);
+        inputs.clear();
         tellKeysEnd();
         mode = Mode.PLAYING;
         startTime(transportTick, now);
         renderer.start(transportTick);
         players.values().forEach(player -> player.locate(transportTick));
         // Keys that are down go on in the time of the transport.
-        keysDown.replaceAll((key, held) -> held.stream().map(this::strikeAgain).toList());
+        keysDown.replaceAll(this::strikeAgain);
         clockOut.start(program.plan().bracket(), transportTick, now);
     }
 
@@ -475,9 +369,7 @@ final class LiveCycle {
 
     /** Keys that are down are let go of, as far as is told. */
     private void tellKeysEnd() {
-        keysDown.values()
-                .forEach(all -> all.forEach(
-                        held -> tap.left(held.part(), Tap.KEYS, NoteEnd.plain(renderer.position(), held.note()))));
+        keysDown.forEach(held -> tap.left(held.part(), Tap.KEYS, NoteEnd.plain(renderer.position(), held.note())));
     }
 
     private void forgetKeys() {
@@ -578,8 +470,8 @@ final class LiveCycle {
         clockOut.stop(now);
         clockIn.letGo();
         forgetKeys();
-        inputBuffers.forEach(EventBuffer::clear);
-        sounding.clear();
+        inputs.clear();
+        waysOut.forget();
         output.silence();
         mode = Mode.STOPPED;
         anchor(now);
@@ -598,12 +490,7 @@ final class LiveCycle {
             transportTick =
                     song(Math.max(renderer.position(), Math.min(tickAt(now), renderer.position() + Ticks.PER_QUARTER)));
         }
-        List<NoteStart> open = new ArrayList<>();
-        sounding.forEach((note, way) -> open.add(note));
-        open.sort(EventOrder.INSTANCE);
-        for (NoteStart note : open) {
-            output.send(sounding.get(note).port(), NoteEnd.plain(note.tick() + 1, note), now);
-        }
+        waysOut.endAll(now);
         long position = renderer.position();
         renderer = newRenderer();
         renderer.locate(position);
@@ -634,7 +521,7 @@ final class LiveCycle {
         boolean press = kind == 0x90 && played.data2() > 0;
         boolean release = kind == 0x80 || kind == 0x90 && !press;
         if (release) {
-            release(keysDown.remove(key(port, played)), played);
+            release(Key.of(port, played), played);
             return;
         }
         if (kind == Message.CONTROL_CHANGE) {
@@ -648,10 +535,6 @@ final class LiveCycle {
                 addPlayed(part.id(), message(part, played));
             }
         }
-    }
-
-    private static Key key(String port, InputPort.Played played) {
-        return new Key(port, played.status() & 0x0F, played.data1());
     }
 
     /** The parts that hear a device; one that no part has taken for itself plays the chosen part. */
@@ -677,10 +560,9 @@ final class LiveCycle {
                 .orElse(List.of());
     }
 
-    private void release(List<Held> released, InputPort.Played played) {
-        if (released != null) {
-            long tick = playedTick(played);
-            released.forEach(held -> addPlayed(held.part(), NoteEnd.atOrAfter(tick, held.note(), played.data2())));
+    private void release(Key key, InputPort.Played played) {
+        for (Held held : keysDown.release(key)) {
+            addPlayed(held.part(), NoteEnd.atOrAfter(playedTick(played), held.note(), played.data2()));
         }
     }
 
@@ -693,47 +575,24 @@ final class LiveCycle {
             startTime(0, played.nanos());
         }
         long tick = playedTick(played);
-        Key key = key(port, played);
-        List<Held> down = new ArrayList<>();
-        for (Held held : keysDown.getOrDefault(key, List.of())) {
-            if (held.part().equals(part.id())) {
-                addPlayed(held.part(), NoteEnd.plain(tick, held.note()));
-            } else {
-                down.add(held);
-            }
-        }
         notesIn++;
         NoteStart note = NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());
-        down.add(new Held(part.id(), note));
-        keysDown.put(key, down);
+        keysDown.press(
+                Key.of(port, played),
+                new Held(part.id(), note),
+                before -> addPlayed(before.part(), NoteEnd.plain(tick, before.note())));
         addPlayed(part.id(), note);
     }
 
     /** Every key that a way in holds is let go of. */
     void inputGone(String port, long now) {
-        for (Key key : List.copyOf(keysDown.keySet())) {
-            if (key.port().equals(port)) {
-                release(
-                        keysDown.remove(key),
-                        new InputPort.Played(0x80 | key.channel(), key.pitch(), NoteEnd.PLAIN_RELEASE, now));
-            }
+        for (Key key : keysDown.of(port)) {
+            release(key, new InputPort.Played(0x80 | key.channel(), key.pitch(), NoteEnd.PLAIN_RELEASE, now));
         }
     }
 
     void sendPlain(String port, byte[] message, long now) {
         output.sendPlain(port, message, now);
-    }
-
-    void testNote(String port, boolean on, long now) {
-        NoteStart before = tests.remove(port);
-        if (before != null) {
-            output.send(port, NoteEnd.plain(before.tick() + 1, before), now);
-        }
-        if (on) {
-            NoteStart note = NoteStart.played(0, 0, 0, TEST_PITCH, TEST_VELOCITY);
-            tests.put(port, note);
-            output.send(port, note, now);
-        }
     }
 
     private Message message(Part part, InputPort.Played played) {
@@ -753,17 +612,7 @@ final class LiveCycle {
     /** Something was played live. */
     private void addPlayed(String part, Event event) {
         tap.left(part, Tap.KEYS, event);
-        add(part, event);
-    }
-
-    private void add(String part, Event event) {
-        int place = inputParts.indexOf(part);
-        if (place < 0) {
-            place = inputParts.size();
-            inputParts.add(part);
-            inputBuffers.add(new EventBuffer());
-        }
-        inputBuffers.get(place).add(event);
+        inputs.add(part, event);
     }
 
     /** Renders up to now and sends. */
@@ -803,37 +652,14 @@ final class LiveCycle {
      * @param all whether all that came in is played, later than that, too; else what lies before the tick
      */
     private void advance(long end, boolean all) {
-        long to = all && mode != Mode.STOPPED ? Math.max(end, lastPlayed() + 1) : end;
+        long to = all && mode != Mode.STOPPED ? Math.max(end, inputs.lastTick() + 1) : end;
         if (mode == Mode.PLAYING) {
             feedPhrases(to);
             click.beats(program.piece().time(), renderer.position(), to, this::nanosAt);
             clockOut.run(program.plan().bracket(), to, this::nanosAt);
         }
-        for (int in = 0; in < inputParts.size(); in++) {
-            EventBuffer played = inputBuffers.get(in);
-            if (played.isEmpty()) {
-                continue;
-            }
-            played.sortAll();
-            int taken = 0;
-            while (taken < played.size() && (all || played.get(taken).tick() < end)) {
-                renderer.play(inputParts.get(in), played.get(taken++));
-            }
-            played.removeFirst(taken);
-        }
+        inputs.playBefore(all ? Long.MAX_VALUE : end, renderer);
         renderer.render(to);
-    }
-
-    /** The last tick at which something came in that has not been played: later than now where time was nudged. */
-    private long lastPlayed() {
-        long last = -1;
-        for (int in = 0; in < inputBuffers.size(); in++) {
-            EventBuffer played = inputBuffers.get(in);
-            for (int i = 0; i < played.size(); i++) {
-                last = Math.max(last, played.get(i).tick());
-            }
-        }
-        return last;
     }
 
     private void feedPhrases(long to) {
@@ -846,7 +672,7 @@ final class LiveCycle {
                     if (player.isReady()) {
                         renderer.playReady(playingParts[i], event);
                     } else {
-                        add(playingParts[i], event);
+                        inputs.add(playingParts[i], event);
                     }
                 }
             }
