@@ -192,7 +192,7 @@ class WindowControllerTest extends WindowCase {
         push(KeyCode.CONTROL, KeyCode.DIGIT4);
         await(() -> session.look().view().get() == View.PLAY
                 && onFx(() -> lookup("#pad-0").tryQuery().isPresent()));
-        interact(() -> session.controller().learn(true));
+        interact(() -> session.controller().learning().turn(true));
         learn(0);
         await(() -> session.messages().last().get().equals("Note 100 plays pad 1 now."));
         learn(2);
@@ -207,7 +207,7 @@ class WindowControllerTest extends WindowCase {
     }
 
     private void learn(int pad) {
-        interact(() -> session.controller().touched(pad));
+        interact(() -> session.controller().learning().touched(pad));
         grid.play(0x90, 100, 90);
         grid.play(0x80, 100, 64);
     }
@@ -223,8 +223,8 @@ class WindowControllerTest extends WindowCase {
     @Test
     void whatLeadsIsNotLearntForAPad() {
         take("pads-8x8-rows-of-8");
-        interact(() -> session.controller().learn(true));
-        interact(() -> session.controller().touched(3));
+        interact(() -> session.controller().learning().turn(true));
+        interact(() -> session.controller().learning().touched(3));
         grid.play(0x90, note(2, 0), 90);
         await(() -> session.messages().last().get().startsWith("Note 94 leads between board"));
         grid.play(0x80, note(2, 0), 64);

@@ -63,8 +63,12 @@ final class ControllerStrip extends HBox {
                         "take it",
                         "conflict-take",
                         "The pad that was touched takes the note; the other plays it no more",
-                        () -> desk.resolve(true)),
-                Buttons.small("leave it", "conflict-leave", "All stays as it was", () -> desk.resolve(false)));
+                        () -> desk.learning().resolve(true)),
+                Buttons.small(
+                        "leave it",
+                        "conflict-leave",
+                        "All stays as it was",
+                        () -> desk.learning().resolve(false)));
         asks.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup group = new ToggleGroup();
         for (Hands one : Hands.values()) {
@@ -85,7 +89,7 @@ final class ControllerStrip extends HBox {
                 "learn by touching both",
                 "controller-learn",
                 "Press a pad here, then one of the device: that plays it from now on",
-                desk::learn);
+                desk.learning()::turn);
         lights = Buttons.toggle("lights", "controller-lights", "Whether its lights say what its pads are", desk::lit);
         Label name = new Label("Controller");
         name.getStyleClass().add("string-name");
@@ -136,12 +140,13 @@ final class ControllerStrip extends HBox {
         device.show(names, desk.device());
         map.show(List.copyOf(desk.maps().keySet()), desk.mapId());
         hands.forEach((one, button) -> button.setSelected(one == desk.hands()));
-        learn.setSelected(desk.isLearning());
-        desk.conflict()
+        learn.setSelected(desk.learning().isOn());
+        desk.learning()
+                .conflict()
                 .ifPresent(one -> asked.setText("Note " + one.note() + " plays pad " + (one.plays() + 1)
                         + " already; pad " + (one.wanted() + 1) + " instead?"));
         for (HBox each : List.of(asks, modes)) {
-            each.setVisible(desk.conflict().isPresent() == (each == asks));
+            each.setVisible(desk.learning().conflict().isPresent() == (each == asks));
             each.setManaged(each.isVisible());
         }
         lights.setSelected(desk.isLit());

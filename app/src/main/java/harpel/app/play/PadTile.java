@@ -94,7 +94,7 @@ final class PadTile extends VBox {
 
     private void press() {
         Pad pad = piece().pad(at).orElse(null);
-        if (session.controller().touched(at)) {
+        if (session.controller().learning().touched(at)) {
             return;
         }
         if (pad == null || settingUp) {

@@ -53,9 +53,6 @@ public final class ControllerDesk {
 
     private static final double NEAR = 0.02;
 
-    /** A note of the device that plays another pad already than the one it was to be learnt for; both counted from 0. */
-    public record Conflict(int note, int plays, int wanted) {}
-
     private record Came(int status, int data1, int data2) {}
 
     private final Session session;
@@ -79,12 +76,11 @@ public final class ControllerDesk {
     private boolean connected;
     private KnobReader reader = new KnobReader(List.of());
     private Hands hands = Hands.PADS;
-    private int learning = -1;
-    private boolean learns;
-    private Conflict conflict;
+    private final PadLearning learning;
 
     ControllerDesk(Session session) {
         this.session = session;
+        this.learning = new PadLearning(session, this);
     }
 
     /** Takes maps of one's own from a folder, too; what is learnt is kept there. */
@@ -102,7 +98,7 @@ public final class ControllerDesk {
         }
     }
 
-    private void changed() {
+    void changed() {
         changes.set(changes.get() + 1);
     }
 
@@ -184,80 +180,23 @@ public final class ControllerDesk {
         changed();
     }
 
-    // Learning
-
-    public boolean isLearning() {
-        return learns;
+    /** What the device is; null while none is in hand. */
+    ControllerMap map() {
+        return map;
     }
 
-    /** Learns by touching both: a pad on the screen, then one of the device. */
-    public void learn(boolean on) {
-        learns = on;
-        learning = -1;
-        conflict = null;
-        session.say(on ? "Press a pad here, then one of the device." : "");
-        changed();
-    }
-
-    /** The pad that was touched on the screen, while it learns; false when it does not. */
-    public boolean touched(int at) {
-        if (!learns) {
-            return false;
-        }
-        learning = at;
-        conflict = null;
-        changed();
-        session.say("Pad " + (at + 1) + ": now press one of the device.");
-        return true;
-    }
-
-    private void learnt(int note) {
-        boolean leads = map.pads() != null
-                && map.pads().cell(note).filter(ControllerDesk::isLeading).isPresent();
-        if (leads) {
-            session.say(
-                    "Note " + note + " leads between board, pads, parts and keys: press another pad of the device.");
-            return;
-        }
-        ControllerMap before = maps().get(mapId);
-        Integer other = before.learnt().get(note);
-        if (other != null && other != learning) {
-            conflict = new Conflict(note, other, learning);
-            learning = -1;
-            session.say("Note " + note + " plays pad " + (other + 1) + " already.");
-            changed();
-            return;
-        }
-        learn(note, learning);
-    }
-
-    /** A note that plays a pad already, and was touched for another: which holds is to be said. */
-    public Optional<Conflict> conflict() {
-        return Optional.ofNullable(conflict);
-    }
-
-    /** Says whether the wanted pad takes the note, or all stays as it was. */
-    public void resolve(boolean take) {
-        Conflict now = conflict;
-        conflict = null;
-        if (now != null && take && map != null) {
-            learn(now.note, now.wanted);
-        } else if (now != null) {
-            session.say("Note " + now.note + " plays pad " + (now.plays + 1) + " as before.");
-            changed();
-        }
-    }
-
-    private void learn(int note, int pad) {
-        ControllerMap with = maps().get(mapId).withLearnt(note, pad);
-        session.say("Note " + note + " plays pad " + (pad + 1) + " now.");
-        learning = -1;
+    /** What it has learnt is kept. */
+    void replace(ControllerMap with) {
         Map<String, ControllerMap> more = new LinkedHashMap<>(maps());
         more.put(mapId, with);
         maps = more;
         map = with;
         keep(with);
         changed();
+    }
+
+    public PadLearning learning() {
+        return learning;
     }
 
     private void keep(ControllerMap with) {
@@ -282,7 +221,7 @@ public final class ControllerDesk {
         boolean note = kind == 0x90 || kind == 0x80;
         boolean pad = now != null
                 && note
-                && (learns
+                && (learning.isOn()
                         || now.learnt().containsKey(data1)
                         || now.pads() != null && now.pads().cell(data1).isPresent());
         boolean knob = now != null && kind == 0xB0 && !now.knobs().isEmpty();
@@ -309,12 +248,11 @@ public final class ControllerDesk {
     }
 
     private void press(int note, int velocity) {
-        if (learning >= 0) {
-            learnt(note);
+        Optional<Cell> cell = map.pads() == null ? Optional.empty() : map.pads().cell(note);
+        if (learning.pressed(note, cell.filter(ControllerDesk::isLeading).isPresent())) {
             return;
         }
         Integer learntPad = map.learnt().get(note);
-        Optional<Cell> cell = map.pads() == null ? Optional.empty() : map.pads().cell(note);
         if (learntPad != null) {
             pressPad(note, learntPad);
         } else if (cell.isPresent()) {
