@@ -156,9 +156,12 @@ class WindowControllerTest extends WindowCase {
                 .apply(PieceEdit.of(
                         "Learn", piece -> piece.withLevers(List.of(Lever.of("Tide", 50), Lever.of("Fray", 50, 16))))));
         take("knobs-16-to-23");
-        grid.play(0xB0, 16, 64);
-        grid.play(0xB0, 16, 90);
-        await(() -> session.transport().traces().lever("Fray").orElse(0) > 0.7);
+        await(() -> {
+            // The engine takes the lever's controller with its next look at the piece.
+            grid.play(0xB0, 16, 64);
+            grid.play(0xB0, 16, 90);
+            return session.transport().traces().lever("Fray").orElse(0) > 0.7;
+        });
         settle();
         assertThat(now().levers().get(0).value()).isEqualTo(50);
     }
