@@ -273,10 +273,11 @@ class WindowCompareTest extends WindowCase {
                         "",
                         StageAddress.parse("lead/split").branchWay(1),
                         chain -> chain.withStage("transpose", stage -> stage.with(Transpose.OCTAVES, 1))));
-        Bounds first = onFx(() -> boundsOf("#branch-split-1"));
-        Bounds second = onFx(() -> boundsOf("#branch-split-2"));
-        assertThat(second.getMinX()).isGreaterThan(first.getMaxX());
-        assertThat(second.getMinY()).isEqualTo(first.getMinY());
+        await(() -> onFx(() -> {
+            Bounds first = boundsOf("#branch-split-1");
+            Bounds second = boundsOf("#branch-split-2");
+            return second.getMinX() > first.getMaxX() && second.getMinY() == first.getMinY();
+        }));
         clickOn("#solo-split-1");
         assertThat(session.selection()
                         .part()
