@@ -81,6 +81,11 @@ class WindowDevicesTest extends WindowCase {
         write("150");
         push(KeyCode.ENTER);
         assertThat(lookup("#partner-tempo").queryAs(TextField.class).getText()).isEqualTo("150");
+        clickOn("#partner-bar");
+        interact(() -> lookup("#partner-bar").queryAs(TextField.class).selectAll());
+        write("0");
+        push(KeyCode.ENTER);
+        assertThat(session.messages().last().get()).isEqualTo("a bar is 1–1,024, but was 0");
         clickOn("#partner-start");
         await(() -> session.transport().status().mode() == Mode.PLAYING);
         await(() -> Math.abs(session.transport().status().tempo().bpmAt(0) - 150) < 1);

@@ -126,6 +126,14 @@ class WindowPlayTest extends WindowCase {
         await(() -> now().levers().get(0).curve() == 50);
     }
 
+    @Test
+    void aNewLeverHasANameOfItsOwn() {
+        does(piece -> piece.withLevers(List.of(Lever.of("Tide", 0), Lever.of("Lever 3", 0))));
+        clickOn("#play-add-lever");
+        await(() -> now().levers().size() == 3);
+        assertThat(now().levers().get(2).name()).isEqualTo("Lever 4");
+    }
+
     private void leverMenu() {
         moveTo(lookup("#string-tide .string").query()).press(javafx.scene.input.MouseButton.SECONDARY);
         release(javafx.scene.input.MouseButton.SECONDARY);

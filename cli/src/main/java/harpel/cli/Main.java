@@ -38,7 +38,7 @@ public final class Main implements Runnable {
         System.exit(code);
     }
 
-    /** Of the commands only the one that is meant, where it is one: making all ready takes half of the time of a small print. */
+    /** Of the commands only the one that is meant, where it is one: the library takes its time to make each ready. */
     static CommandLine commandLine(String... args) {
         Map<String, Supplier<Object>> commands = new LinkedHashMap<>();
         commands.put("print", PrintCommand::new);

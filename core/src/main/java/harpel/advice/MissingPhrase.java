@@ -4,7 +4,6 @@ import harpel.piece.Block;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import java.util.List;
-import java.util.Objects;
 import java.util.stream.Stream;
 
 /** The part is to play a phrase that is not there. */
@@ -22,7 +21,7 @@ final class MissingPhrase implements Rule {
                         piece.timeline() ? "Take those blocks away" : "Play none",
                         one -> piece.timeline()
                                 ? one.withBlocks(one.blocks().stream()
-                                        .filter(block -> !Objects.equals(block.phrase(), phrase))
+                                        .filter(block -> !block.phrase().equals(phrase))
                                         .toList())
                                 : one.withPhrase("")));
     }

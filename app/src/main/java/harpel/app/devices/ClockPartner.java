@@ -1,6 +1,7 @@
 package harpel.app.devices;
 
 import harpel.app.session.Session;
+import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.SideWindow;
@@ -17,6 +18,7 @@ final class ClockPartner {
     static final String NAME = "Simulated clock";
 
     private static final int SIXTEENTHS_A_BAR = 16;
+    private static final int LAST_BAR = (SimulatedClock.LAST_SIXTEENTH + 1) / SIXTEENTHS_A_BAR;
     private static final double WIDE = 420;
 
     private final SimulatedMachine.Device device;
@@ -28,14 +30,11 @@ final class ClockPartner {
         this.session = session;
         device = session.simulated().plugIn(NAME);
         clock = new SimulatedClock(device);
-        Field tempo = field("partner-tempo", "Its tempo, in quarters a minute", "120", clock::tempo);
+        Field tempo = field("partner-tempo", "Its tempo, 20–400 quarters a minute", "120", clock::tempo);
         Field jitter =
                 field("partner-jitter", "So many ms each clock is early or late at most, 0–10", "0", clock::jitter);
         Field bar = field(
-                "partner-bar",
-                "Sends the song position of a bar of 4/4, counted from 1; it goes on there",
-                "1",
-                number -> clock.position((int) (number - 1) * SIXTEENTHS_A_BAR));
+                "partner-bar", "Sends the song position of a bar of 4/4, 1–1,024; it goes on there", "1", this::toBar);
         HBox does = row(
                 Buttons.button("Start", "partner-start", "From the beginning", clock::begin),
                 Buttons.button("Stop", "partner-stop", "It stands; its clocks go on", clock::stop),
@@ -53,6 +52,13 @@ final class ClockPartner {
         });
     }
 
+    private void toBar(double bar) {
+        if (bar != Math.rint(bar) || bar < 1 || bar > LAST_BAR) {
+            throw new IllegalArgumentException("a bar is 1–1,024, but was " + Words.number(bar));
+        }
+        clock.position((int) (bar - 1) * SIXTEENTHS_A_BAR);
+    }
+
     /** Takes a number, or throws with what is wrong with it. */
     private interface Taker {
         void take(double number);
@@ -66,7 +72,7 @@ final class ClockPartner {
                 text -> {
                     String bare = text.strip().replace(',', '.');
                     if (!bare.matches("\\d{1,4}(\\.\\d{1,3})?")) {
-                        throw new IllegalArgumentException("a number is wanted, but it was “" + text + "”");
+                        throw new IllegalArgumentException(about + ": a number is wanted, but it was “" + text + "”");
                     }
                     taker.take(Double.parseDouble(bare));
                     field[0].show(bare);

@@ -17,6 +17,8 @@ import harpel.effect.notes.CaromBoard.Rolling;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import harpel.piece.Piece;
+import harpel.theory.Key;
 import harpel.theory.Pitch;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,6 +26,7 @@ import java.util.Map;
 import java.util.Set;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
+import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -282,9 +285,12 @@ public final class BoardEditor extends StageEditor {
         private boolean fresh;
         private boolean moved;
         private List<Integer> running = List.of();
+        /** That of the piece where it stands. */
+        private Key key;
 
         Board(Session session) {
             super(session, "carom-board", TALL);
+            key = keyNow();
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
             addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
@@ -389,8 +395,19 @@ public final class BoardEditor extends StageEditor {
             session().document().endGesture();
         }
 
+        /** On the timeline the one that holds now. */
+        private Key keyNow() {
+            Piece piece = session().document().piece().get();
+            return piece.timeline() ? piece.keyAt(session().timeline().now()) : piece.key();
+        }
+
         void follow() {
             List<Integer> now = session().transport().traces().steps(address().toString());
+            Key keyNow = keyNow();
+            if (!keyNow.equals(key)) {
+                key = keyNow;
+                say();
+            }
             if (!now.equals(running)) {
                 running = now;
                 repaint();
@@ -419,8 +436,7 @@ public final class BoardEditor extends StageEditor {
 
         /** What a marble that enters a cell sounds there, by its place. */
         private String note(int atColumn, int atRow) {
-            int pitch = Carom.byPlace(
-                    stage().params(), session().document().piece().get().key(), atColumn - 1, atRow - 1);
+            int pitch = Carom.byPlace(stage().params(), key, atColumn - 1, atRow - 1);
             return pitch >= 0 && pitch <= 127 ? Pitch.name(pitch) : "beyond all notes";
         }
 
@@ -443,8 +459,9 @@ public final class BoardEditor extends StageEditor {
 
         /** What can be set of what stands in the chosen cell. */
         private void showTiles(int cell, int marble) {
-            if (playing) {
-                below.getChildren().setAll(marble >= 0 ? onStage : tilts);
+            Node wantedBelow = marble >= 0 ? onStage : tilts;
+            if (playing && !below.getChildren().contains(wantedBelow)) {
+                below.getChildren().setAll(wantedBelow);
             }
             List<ParamTile<?>> wanted = marble >= 0
                     ? marbleTiles

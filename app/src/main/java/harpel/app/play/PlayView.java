@@ -19,7 +19,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -61,6 +60,7 @@ public final class PlayView extends BorderPane {
     private final Label page = new Label();
     private final ToggleButton setUp;
     private final PadSetup setup;
+    private final Scrolling setUpScroll;
     private final VBox right = new VBox(8);
     private final HBox parts = new HBox(6);
     private HBox middle;
@@ -94,6 +94,7 @@ public final class PlayView extends BorderPane {
         moments.setPadding(new Insets(10, 16, 8, 16));
         setTop(new VBox(moments, partsRow()));
         setup = new PadSetup(session, () -> setUp(-1));
+        setUpScroll = new Scrolling(setup);
         middle = middle();
         setCenter(middle);
         strip = new ControllerStrip(session);
@@ -250,7 +251,7 @@ public final class PlayView extends BorderPane {
             shownParts = now;
             parts.getChildren().setAll(piece.parts().stream().map(this::part).toList());
         }
-        StageAddress at = boardToShow(piece).orElse(null);
+        StageAddress at = Places.board(session).orElse(null);
         boolean more = chosen >= 0 || at != null;
         if (more != middle.getChildren().contains(right)) {
             middle.getChildren().remove(right);
@@ -259,7 +260,9 @@ public final class PlayView extends BorderPane {
             }
         }
         if (chosen >= 0) {
-            right.getChildren().setAll(new Scrolling(setup));
+            if (!right.getChildren().contains(setUpScroll)) {
+                right.getChildren().setAll(setUpScroll);
+            }
             boardAt = null;
         } else if (at == null) {
             boardAt = null;
@@ -267,14 +270,6 @@ public final class PlayView extends BorderPane {
         } else {
             showBoard(at);
         }
-    }
-
-    /** The board of the chosen part, or else the first there is. */
-    private Optional<StageAddress> boardToShow(Piece piece) {
-        return Places.board(session.selection().part())
-                .or(() -> piece.parts().stream()
-                        .flatMap(part -> Places.board(part).stream())
-                        .findFirst());
     }
 
     private void showBoard(StageAddress at) {

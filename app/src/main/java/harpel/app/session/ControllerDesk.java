@@ -140,6 +140,7 @@ public final class ControllerDesk {
     /** Takes a device in hand, or with an empty name none; its lights go out when it is left. */
     public void take(String newDevice, String newMapId) {
         leave();
+        learning.forget();
         device = newDevice;
         mapId = maps().containsKey(newMapId) ? newMapId : mapId;
         ControllerMap taken = maps().get(mapId);
@@ -353,7 +354,7 @@ public final class ControllerDesk {
     // The board
 
     Optional<StageAddress> board() {
-        return Places.board(session.selection().part());
+        return Places.board(session);
     }
 
     /** A marble is launched, or taken off. */
@@ -377,8 +378,8 @@ public final class ControllerDesk {
                             }
                             return stage.with(Carom.MARBLES, List.copyOf(marbles));
                         }),
-                        () -> session.say(session.selection().part().name()
-                                + " has no board: choose a part with a Carom, in the parts’ third row."));
+                        () -> session.say(
+                                "No part has a board: add a Carom to a chain, and its cells are played here."));
     }
 
     // Knobs
@@ -410,7 +411,7 @@ public final class ControllerDesk {
     private Optional<Lever> lever(int knob) {
         List<Lever> levers = piece().levers();
         Knob one = map.knobs().get(knob);
-        boolean learntOne = one.kind() == Knob.Kind.ABSOLUTE
+        boolean learntOne = one.kind() != Knob.Kind.NRPN
                 && levers.stream().anyMatch(lever -> lever.controllers().contains(one.number()));
         return !learntOne && knob < levers.size() ? Optional.of(levers.get(knob)) : Optional.empty();
     }

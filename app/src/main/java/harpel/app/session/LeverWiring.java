@@ -36,8 +36,14 @@ public final class LeverWiring {
 
     /** A lever more. */
     public void add() {
-        int number = session.document().piece().get().levers().size() + 1;
-        String name = number == 1 ? "Tide" : "Lever " + number;
+        List<String> names = session.document().piece().get().levers().stream()
+                .map(Lever::name)
+                .toList();
+        int number = names.size() + 1;
+        while (names.contains("Lever " + number)) {
+            number++;
+        }
+        String name = names.isEmpty() ? "Tide" : "Lever " + number;
         session.document().apply(PieceEdit.of("Add lever", piece -> {
             List<Lever> more = new ArrayList<>(piece.levers());
             more.add(Lever.of(name, 0));

@@ -28,10 +28,15 @@ public final class PadLearning {
 
     public void turn(boolean nowOn) {
         on = nowOn;
-        pad = -1;
-        conflict = null;
+        forget();
         session.say(on ? "Press a pad here, then one of the device." : "");
         desk.changed();
+    }
+
+    /** Another device or map is in hand: what was touched for the one before counts no more. */
+    void forget() {
+        pad = -1;
+        conflict = null;
     }
 
     /** A pad is touched on the screen; false when nothing is learnt. */

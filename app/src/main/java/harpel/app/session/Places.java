@@ -13,6 +13,14 @@ import java.util.Optional;
 
 /** Where notes can be seen in a part: its input, each of its stages, its sound. Places are what the trace store is asked by. */
 public final class Places {
+    /** The board that is played: that of the chosen part, or else the first of the piece. */
+    public static Optional<StageAddress> board(Session session) {
+        return board(session.selection().part())
+                .or(() -> session.document().piece().get().parts().stream()
+                        .flatMap(part -> board(part).stream())
+                        .findFirst());
+    }
+
     /** The first board in a part's chain: that of a Carom. */
     public static Optional<StageAddress> board(Part part) {
         List<StageAddress> found = new ArrayList<>();
