@@ -43,8 +43,9 @@ public final class HarpelApp extends Application {
         pane = new HarpelPane(session);
         String window = Launcher.after(words, "--window");
         String[] sides = window != null && window.matches("\\d{3,4}x\\d{3,4}") ? window.split("x") : new String[0];
-        Scene scene = new Scene(
-                new SizedRoot(session, pane),
+        Scene scene = SizedRoot.scene(
+                session,
+                pane,
                 sides.length == 2 ? Double.parseDouble(sides[0]) : WIDTH,
                 sides.length == 2 ? Double.parseDouble(sides[1]) : HEIGHT);
         stage.setScene(scene);

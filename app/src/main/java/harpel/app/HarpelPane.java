@@ -15,6 +15,7 @@ import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.timeline.TimelineView;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
 import harpel.app.vary.VariationPage;
 import java.io.File;
@@ -278,6 +279,7 @@ final class HarpelPane extends BorderPane {
         offer.visibleProperty().bind(session.messages().offered().isNotNull());
         offer.managedProperty().bind(offer.visibleProperty());
         HBox line = new HBox(20, message, offer, cancel, sound);
+        OnlyShown.in(line);
         line.setPadding(new Insets(4, 14, 0, 14));
         VBox foot = new VBox(0, line, row);
         foot.getStyleClass().add("foot");

@@ -2,6 +2,7 @@ package harpel.app;
 
 import harpel.app.session.Session;
 import javafx.scene.Group;
+import javafx.scene.Scene;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Region;
 import javafx.scene.transform.Scale;
@@ -21,9 +22,18 @@ final class SizedRoot extends Region {
     private final Group inside = new Group();
     private final ScrollPane scroll = new ScrollPane(inside);
 
-    SizedRoot(Session session, Region content) {
+    /** A scene with that content, which follows the theme and the size that are chosen. */
+    static Scene scene(Session session, Region content, double width, double height) {
+        SizedRoot root = new SizedRoot(session, content);
+        Scene scene = new Scene(root, width, height);
+        root.restyle();
+        return scene;
+    }
+
+    private SizedRoot(Session session, Region content) {
         this.session = session;
         this.content = content;
+        getStyleClass().add("window-content");
         scroll.setFocusTraversable(false);
         getChildren().add(content);
         widthProperty().addListener((property, before, now) -> arrange());
@@ -33,13 +43,11 @@ final class SizedRoot extends Region {
             restyle();
         });
         session.look().theme().addListener((property, before, now) -> restyle());
-        sceneProperty().addListener((property, before, now) -> restyle());
     }
 
     private void restyle() {
-        if (getScene() != null) {
-            getScene().getStylesheets().setAll(session.look().styles());
-        }
+        getScene().getStylesheets().setAll(session.look().styles());
+        getScene().setFill(session.look().theme().get().paper);
     }
 
     private double wide() {

@@ -290,6 +290,11 @@ class Hand {
                 }));
     }
 
+    /** Whether it is in a window that is open, and all that holds it is visible. */
+    static boolean isSeen(String query) {
+        return seen(query).tryQuery().isPresent();
+    }
+
     private Hand click(Point2D point, MouseButton button, int times) {
         move(point.getX(), point.getY());
         for (int i = 0; i < times; i++) {

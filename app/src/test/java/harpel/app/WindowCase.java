@@ -77,7 +77,7 @@ abstract class WindowCase extends Hand {
             pane = new HarpelPane(session);
             files = new Files(session, stage);
             pane.setActions(files);
-            Scene scene = new Scene(new SizedRoot(session, pane), WIDTH, HEIGHT);
+            Scene scene = SizedRoot.scene(session, pane, WIDTH, HEIGHT);
             stage.setScene(scene);
             stage.setX(0);
             stage.setY(0);

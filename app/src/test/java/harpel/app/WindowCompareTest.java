@@ -444,7 +444,7 @@ class WindowCompareTest extends WindowCase {
         for (int i = 0; i < 4; i++) {
             play(60, 100);
         }
-        await(() -> lookup("#advice-arpeggio").queryAs(Hyperlink.class).isVisible()
+        await(() -> isSeen("#advice-arpeggio")
                 && lookup("#advice-arpeggio").queryAs(Hyperlink.class).getText().startsWith("Keep them"));
         clickOn("#advice-arpeggio");
         assertThat(value("arpeggio", Arpeggio.LATCH)).isEqualTo(Arpeggio.LatchMode.REPLACE);
@@ -455,7 +455,8 @@ class WindowCompareTest extends WindowCase {
     void pitchesOutsideTheKeyAreNamedAtTheSound() {
         play(66, 100);
         await(() -> starts().size() == 4);
-        await(() -> text("#advice-text-sound").startsWith("1 of 1 pitches leaves the key: "));
+        await(() -> isSeen("#advice-text-sound")
+                && text("#advice-text-sound").startsWith("1 of 1 pitches leaves the key: "));
         clickOn("#advice-sound");
         assertThat(chain()).endsWith("scale-fit");
     }

@@ -84,7 +84,7 @@ class WindowPrintTest extends WindowCase {
         await(() -> !phraseOf("lead").ready());
         assertThat(now().part("lead").orElseThrow().phrase()).isEqualTo("tide");
         assertThat(now().phrases()).as("the print stays in the list").hasSize(2);
-        assertThat(onFx(() -> lookup("#offer").query().isVisible())).isFalse();
+        assertThat(isSeen("#offer")).isFalse();
         push(KeyCode.CONTROL, KeyCode.Z);
         await(() -> phraseOf("lead").ready());
         push(KeyCode.CONTROL, KeyCode.Z);
@@ -199,7 +199,7 @@ class WindowPrintTest extends WindowCase {
         clickOn("#cancel");
         await(() -> session.messages().last().get().contains("was cancelled"));
         assertThat(Files.exists(target)).isFalse();
-        assertThat(onFx(() -> lookup("#cancel").query().isVisible())).isFalse();
+        assertThat(isSeen("#cancel")).isFalse();
     }
 
     @Test

@@ -7,6 +7,7 @@ import harpel.app.chain.EffectMenu;
 import harpel.app.chain.TraceCanvas;
 import harpel.app.draw.Raster;
 import harpel.app.session.Places;
+import harpel.app.session.Theme;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
@@ -27,6 +28,7 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Region;
 import javafx.scene.text.Text;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.Test;
@@ -272,5 +274,31 @@ class WindowReachTest extends WindowCase {
         await(() -> canvas.getWidth() > 0);
         await(() -> Math.abs(canvas.pixelsHigh() - 1.5 * canvas.shownHeight()) < 1.5);
         assertThat(canvas.getBoundsInParent().getHeight()).isCloseTo(canvas.shownHeight(), within(1.0));
+    }
+
+    @Test
+    void nothingIsFilledUnderWhatIsDrawnAtEachFrameButItsOwnRow() {
+        interact(() -> session.look().theme().set(Theme.NIGHT));
+        for (Node row : lookup(".stage-row").queryAll()) {
+            for (Parent above = row.getParent(); above != null; above = above.getParent()) {
+                assertThat(above instanceof Region region ? region.getBackground() : null)
+                        .as("the ground of %s, which would be filled at each frame", above)
+                        .isNull();
+            }
+        }
+        assertThat(pane.getScene().getFill()).as("the window’s own ground").isEqualTo(Theme.NIGHT.paper);
+    }
+
+    @Test
+    void whatIsHiddenIsNotInTheWindow() {
+        select("arpeggio");
+        assertThat(lookup("#act-arpeggio").tryQuery()).isPresent();
+        assertThat(lookup("#act-split").tryQuery())
+                .as("a split has nothing to do at once")
+                .isEmpty();
+        boolean open = session.look().commonOpen().get();
+        assertThat(lookup("#param-label").tryQuery().isPresent()).isEqualTo(open);
+        interact(lookup("#common").queryAs(ButtonBase.class)::fire);
+        assertThat(lookup("#param-label").tryQuery().isPresent()).isEqualTo(!open);
     }
 }

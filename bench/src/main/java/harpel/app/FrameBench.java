@@ -14,7 +14,6 @@ import java.util.List;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
-import javafx.scene.Scene;
 import javafx.stage.Stage;
 import org.HdrHistogram.Histogram;
 
@@ -120,7 +119,7 @@ public final class FrameBench extends Application {
         LatePort port = new LatePort();
         session.transport().listen(port);
         HarpelPane pane = new HarpelPane(session);
-        stage.setScene(new Scene(new SizedRoot(session, pane), width, height));
+        stage.setScene(SizedRoot.scene(session, pane, width, height));
         pane.setActions(new Files(session, stage));
         stage.show();
         session.transport().start();

@@ -16,7 +16,6 @@ import java.util.Set;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
-import javafx.scene.Scene;
 import javafx.stage.Stage;
 
 /**
@@ -61,7 +60,7 @@ public final class PhraseBench extends Application {
                         Part.of("Long", Material.stages(1)).withPhrase("many")));
         session = new Session(piece);
         pane = new HarpelPane(session);
-        stage.setScene(new Scene(new SizedRoot(session, pane), 1280, 800));
+        stage.setScene(SizedRoot.scene(session, pane, 1280, 800));
         pane.setActions(new Files(session, stage));
         stage.show();
         session.transport().start();

@@ -27,7 +27,6 @@ import java.util.Set;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
-import javafx.scene.Scene;
 import javafx.stage.Stage;
 import org.HdrHistogram.Histogram;
 
@@ -151,7 +150,7 @@ public final class TimelineBench extends Application {
         HarpelApp.loadFonts();
         session = new Session(piece);
         pane = new HarpelPane(session);
-        stage.setScene(new Scene(new SizedRoot(session, pane), 1280, 800));
+        stage.setScene(SizedRoot.scene(session, pane, 1280, 800));
         pane.setActions(new Files(session, stage));
         stage.show();
         session.transport().start();

@@ -5,6 +5,7 @@ import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
+import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -85,6 +86,7 @@ public final class StageRow extends StackPane {
         name.getStyleClass().add("stage-name");
         name.setMinWidth(40);
         kind.getStyleClass().add("soft");
+        show(kind, false);
         setting.getStyleClass().add("soft");
         setting.setMinWidth(0);
         Tips.set(setting, setting::getText);
@@ -117,6 +119,8 @@ public final class StageRow extends StackPane {
         HBox.setHgrow(between, Priority.ALWAYS);
         HBox second = new HBox(4, setting, between, act);
         second.setAlignment(Pos.CENTER_LEFT);
+        OnlyShown.in(title);
+        OnlyShown.in(second);
         VBox words = new VBox(0, title, second);
         words.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(words, Priority.ALWAYS);
@@ -128,7 +132,9 @@ public final class StageRow extends StackPane {
         HBox.setHgrow(trace, Priority.ALWAYS);
         // What will surprise stands under the row, as long as it needs to be, so that the words beside the trace stay
         // two lines.
-        getChildren().add(narrow ? new VBox(2, left, trace, adviceBox) : new VBox(1, beside(left), adviceBox));
+        VBox row = narrow ? new VBox(2, left, trace, adviceBox) : new VBox(1, beside(left), adviceBox);
+        OnlyShown.in(row);
+        getChildren().add(row);
         if (address == null) {
             left.setPadding(new Insets(0, 0, 0, 54));
         } else {
@@ -174,6 +180,7 @@ public final class StageRow extends StackPane {
         name.setText(stage.name());
         boolean labelled = stage.isKnown() && !stage.name().equals(stage.kind().label());
         kind.setText(labelled ? stage.kind().label() : "");
+        show(kind, labelled);
         showSetting();
         pseudoClassStateChanged(OFF, off);
         onOff.setText(off ? "○" : "●");

@@ -99,8 +99,12 @@ public final class Raster extends Region {
 
     /** A colour over a ground, so strong, 0–1, as an opaque pixel. */
     public static int mixed(Color ground, Color colour, double strength) {
-        int[] shades = MIXED.computeIfAbsent(ground, one -> new IdentityHashMap<>())
-                .computeIfAbsent(colour, one -> shades(ground, one));
+        Map<Color, int[]> over = MIXED.get(ground);
+        int[] shades = over == null ? null : over.get(colour);
+        if (shades == null) {
+            shades = shades(ground, colour);
+            MIXED.computeIfAbsent(ground, one -> new IdentityHashMap<>()).put(colour, shades);
+        }
         return shades[(int) Math.round(SHADES * Drawing.clamp(strength, 0, 1))];
     }
 

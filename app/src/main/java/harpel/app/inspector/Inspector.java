@@ -10,6 +10,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
+import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
 import harpel.chain.Branch;
@@ -295,7 +296,9 @@ public final class Inspector extends BorderPane {
             show.run();
         });
         show.run();
-        content.getChildren().addAll(fold, common);
+        VBox group = new VBox(content.getSpacing(), fold, common);
+        OnlyShown.in(group);
+        content.getChildren().add(group);
     }
 
     private FlowPane actions(StageAddress address, Stage stage, boolean branch) {
@@ -404,12 +407,12 @@ public final class Inspector extends BorderPane {
             moves.draw();
         }
         stepRows.forEach(StepRow::draw);
-        ParamSet moved = session.transport().traces().moved(shown.toString());
+        String place = shown.toString();
+        ParamSet moved = session.transport().traces().moved(place);
         for (ParamTile<?> tile : tiles) {
             tile.showMoved(moved);
-            tile.showInForce(session.transport()
-                    .traces()
-                    .inForce(shown.toString(), tile.param().id()));
+            tile.showInForce(
+                    session.transport().traces().inForce(place, tile.param().id()));
         }
     }
 

@@ -9,6 +9,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Words;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
+import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
@@ -102,6 +103,7 @@ public final class PartPanel extends VBox {
         chosen = new VBox(
                 4, why, help, row("Keys", input), row("Phrase", phrase), row("Sound", sound), row("To", goesTo));
         chosen.getStyleClass().add("chosen-part");
+        OnlyShown.in(chosen);
         HBox.setHgrow(name, Priority.ALWAYS);
         HBox head = new HBox(4, name, partMenu());
         head.setAlignment(Pos.CENTER_LEFT);

@@ -3,6 +3,7 @@ package harpel.app.print;
 import harpel.app.session.Printing;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.OnlyShown;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -41,6 +42,7 @@ public final class PrintButtons extends HBox {
                 session.variations()::toggleSheet);
         vary.getStyleClass().add("small-toggle");
         getChildren().addAll(print, back, vary);
+        OnlyShown.in(this);
         setAlignment(Pos.CENTER_LEFT);
         setMinWidth(USE_PREF_SIZE);
         session.document().piece().addListener((property, before, now) -> show());

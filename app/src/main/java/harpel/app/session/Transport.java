@@ -180,7 +180,9 @@ public final class Transport implements AutoCloseable {
 
     /** Takes what the engine has sent since the last frame. */
     public TraceStore traces() {
-        queue.drain(traces::take);
+        if (queue.isWaiting()) {
+            queue.drain(traces::take);
+        }
         return traces;
     }
 

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Skin;
+import javafx.scene.control.skin.ComboBoxListViewSkin;
 import javafx.util.StringConverter;
 
 /**
@@ -36,6 +38,14 @@ public final class Choice<T> extends ComboBox<T> {
                 chosen.accept(getValue());
             }
         });
+    }
+
+    /** The list comes into the scene when it opens, and not before: it is more than all else here. */
+    @Override
+    protected Skin<?> createDefaultSkin() {
+        ComboBoxListViewSkin<T> skin = new ComboBoxListViewSkin<>(this);
+        getChildren().remove(skin.getPopupContent());
+        return skin;
     }
 
     /** Shows what there is to choose from, and what holds now. */

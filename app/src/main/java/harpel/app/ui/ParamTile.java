@@ -102,6 +102,7 @@ public final class ParamTile<T> extends VBox {
         reach.getStyleClass().add("tile-reach");
         reach.setVisible(false);
         bar.getChildren().addAll(reach, movedMark);
+        OnlyShown.in(bar);
         getChildren().addAll(name, value, movers);
         boolean choice = !(param.type() instanceof FlagType) && !ownChoices().isEmpty();
         if (choice) {
@@ -109,6 +110,7 @@ public final class ParamTile<T> extends VBox {
         } else if (hasBar) {
             getChildren().add(bar);
         }
+        OnlyShown.in(this);
         bar.widthProperty().addListener((property, before, now) -> showBar());
         setId("param-" + param.id());
         setFocusTraversable(true);

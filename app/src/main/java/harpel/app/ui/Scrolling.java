@@ -4,6 +4,8 @@ import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Skin;
+import javafx.scene.control.skin.ScrollPaneSkin;
 
 /** Scrolls up and down what is higher than its place. */
 public final class Scrolling extends ScrollPane {
@@ -19,6 +21,16 @@ public final class Scrolling extends ScrollPane {
                 viewport.setCache(false);
             }
         });
+    }
+
+    /** Without the bar that scrolls sideways, and the corner between both. */
+    @Override
+    protected Skin<?> createDefaultSkin() {
+        ScrollPaneSkin skin = new ScrollPaneSkin(this);
+        getChildren()
+                .removeIf(node -> node == skin.getHorizontalScrollBar()
+                        || node.getStyleClass().contains("corner"));
+        return skin;
     }
 
     /** Scrolls so far that a node within is seen, once it has its place. */
