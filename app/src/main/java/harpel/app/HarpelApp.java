@@ -100,13 +100,17 @@ public final class HarpelApp extends Application {
             pane.draw(nanos);
             drawn++;
             if (drawn == 2) {
-                session.transport().start();
-                session.transport().openDevices();
-                autosave.start();
                 if (exitAtFirstFrame) {
                     long began = ManagementFactory.getRuntimeMXBean().getStartTime();
                     System.out.println("first frame after " + (System.currentTimeMillis() - began) + " ms");
                     Platform.exit();
+                    return;
+                }
+                session.transport().start();
+                session.transport().openDevices();
+                autosave.start();
+                if (words.contains("--demo")) {
+                    startDemo();
                 }
             }
         });
@@ -119,9 +123,6 @@ public final class HarpelApp extends Application {
         }
         if (words.contains("--timeline")) {
             session.look().view().set(harpel.app.session.Look.View.TIMELINE);
-        }
-        if (words.contains("--demo")) {
-            startDemo();
         }
         if (shot != null) {
             shootLater(scene, Path.of(shot));
