@@ -6,7 +6,9 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.LongConsumer;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
+import javafx.beans.value.ChangeListener;
 import javafx.event.Event;
+import javafx.event.EventHandler;
 import javafx.scene.Scene;
 
 /**
@@ -29,6 +31,9 @@ final class Frames implements AutoCloseable {
     private final LongConsumer draw;
     private final AnimationTimer timer;
     private final Thread looking;
+    private final EventHandler<Event> happens = event -> wake();
+    private final ChangeListener<Number> resized = (property, before, now) -> wake();
+    private Scene watched;
     private volatile boolean drawing;
     private volatile boolean closed;
     private long lastNanos;
@@ -51,9 +56,10 @@ final class Frames implements AutoCloseable {
 
     /** Begins, and is woken by whatever happens in a scene and to the piece. */
     void start(Scene scene) {
-        scene.addEventFilter(Event.ANY, event -> wake());
-        scene.widthProperty().addListener((property, before, now) -> wake());
-        scene.heightProperty().addListener((property, before, now) -> wake());
+        watched = scene;
+        scene.addEventFilter(Event.ANY, happens);
+        scene.widthProperty().addListener(resized);
+        scene.heightProperty().addListener(resized);
         session.document().piece().addListener((property, before, now) -> wake());
         session.messages().last().addListener((property, before, now) -> wake());
         // What is printed in the background comes when it is done.
@@ -121,6 +127,11 @@ final class Frames implements AutoCloseable {
     public void close() {
         closed = true;
         timer.stop();
+        if (watched != null) {
+            watched.removeEventFilter(Event.ANY, happens);
+            watched.widthProperty().removeListener(resized);
+            watched.heightProperty().removeListener(resized);
+        }
         LockSupport.unpark(looking);
     }
 }

@@ -1,6 +1,8 @@
 package harpel.app;
 
 import harpel.app.session.Session;
+import java.util.List;
+import javafx.beans.InvalidationListener;
 import javafx.scene.Group;
 import javafx.scene.Scene;
 import javafx.scene.control.ScrollPane;
@@ -16,37 +18,51 @@ final class SizedRoot extends Region {
     static final double LEAST_HEIGHT = 640;
     private static final double BAR = 14;
 
-    private final Session session;
-    private final Region content;
     private final Scale scale = new Scale(1, 1);
     private final Group inside = new Group();
     private final ScrollPane scroll = new ScrollPane(inside);
+    private final InvalidationListener looksOther = property -> {
+        arrange();
+        restyle();
+    };
+    private Session session;
+    private Region content;
 
     /** A scene with that content, which follows the theme and the size that are chosen. */
     static Scene scene(Session session, Region content, double width, double height) {
-        SizedRoot root = new SizedRoot(session, content);
+        SizedRoot root = new SizedRoot();
         Scene scene = new Scene(root, width, height);
-        root.restyle();
+        root.show(session, content);
         return scene;
     }
 
-    private SizedRoot(Session session, Region content) {
-        this.session = session;
-        this.content = content;
+    private SizedRoot() {
         getStyleClass().add("window-content");
         scroll.setFocusTraversable(false);
-        getChildren().add(content);
         widthProperty().addListener((property, before, now) -> arrange());
         heightProperty().addListener((property, before, now) -> arrange());
-        session.look().size().addListener((property, before, now) -> {
-            arrange();
-            restyle();
-        });
-        session.look().theme().addListener((property, before, now) -> restyle());
+    }
+
+    /** Shows that content from now on, in place of what was there. */
+    void show(Session newSession, Region newContent) {
+        if (session != null) {
+            session.look().size().removeListener(looksOther);
+            session.look().theme().removeListener(looksOther);
+        }
+        session = newSession;
+        content = newContent;
+        session.look().size().addListener(looksOther);
+        session.look().theme().addListener(looksOther);
+        inside.getChildren().clear();
+        getChildren().setAll(content);
+        looksOther.invalidated(null);
     }
 
     private void restyle() {
-        getScene().getStylesheets().setAll(session.look().styles());
+        List<String> styles = session.look().styles();
+        if (!getScene().getStylesheets().equals(styles)) {
+            getScene().getStylesheets().setAll(styles);
+        }
         getScene().setFill(session.look().theme().get().paper);
     }
 
@@ -59,10 +75,13 @@ final class SizedRoot extends Region {
     }
 
     private void arrange() {
+        if (session == null) {
+            return;
+        }
         double size = session.look().size().get();
         scale.setX(size);
         scale.setY(size);
-        content.getTransforms().setAll(size == 1 ? java.util.List.of() : java.util.List.of(scale));
+        content.getTransforms().setAll(size == 1 ? List.of() : List.of(scale));
         boolean scrolls = getWidth() > 0 && getHeight() > 0 && (wide() < LEAST_WIDTH || high() < LEAST_HEIGHT);
         if (scrolls && content.getParent() == this) {
             inside.getChildren().setAll(content);

@@ -77,8 +77,14 @@ abstract class WindowCase extends Hand {
             pane = new HarpelPane(session);
             files = new Files(session, stage);
             pane.setActions(files);
-            Scene scene = SizedRoot.scene(session, pane, WIDTH, HEIGHT);
-            stage.setScene(scene);
+            // The same scene for all: what its style sheets mean for a kind of node is worked out once.
+            Scene scene = stage.getScene();
+            if (scene == null) {
+                scene = SizedRoot.scene(session, pane, WIDTH, HEIGHT);
+                stage.setScene(scene);
+            } else {
+                ((SizedRoot) scene.getRoot()).show(session, pane);
+            }
             stage.setX(0);
             stage.setY(0);
             stage.setWidth(WIDTH);

@@ -70,6 +70,19 @@ final class Limits {
             "[[].values(), new Map().entries(), new Set().values(), ''[Symbol.iterator](), (function* () {})(), ''.matchAll(/x/g),"
                     + " function* () {}]";
 
+    /** What every function has, and is not copied from one to the other. */
+    private static final Set<Object> OF_EVERY_FUNCTION = Set.of("length", "name", "arity", "arguments", "caller");
+
+    /** What {@code Array} itself keeps; the rest are copies of what arrays do, for anything with a length. */
+    private static final Set<Object> OF_ARRAY = Set.of("of", "from", "isArray", "prototype");
+
+    private static final Set<String> FUNCTION_MAKERS = Set.of("Function", "GeneratorFunction", "AsyncFunction");
+    private static final List<Symbol> SYMBOLS =
+            List.of(SymbolKey.ITERATOR, SymbolKey.HAS_INSTANCE, SymbolKey.TO_PRIMITIVE);
+
+    /** {@link #SAMPLES}, compiled when the first world is made. */
+    private static volatile org.mozilla.javascript.Script samples;
+
     private final Context context;
     private final ScriptableObject world;
     private final Map<Object, Limited> limited = new IdentityHashMap<>();
@@ -89,10 +102,13 @@ final class Limits {
     }
 
     private void apply() {
-        Object[] samples = ((List<?>) context.evaluateString(world, SAMPLES, "samples", 1, null)).toArray();
+        if (samples == null) {
+            samples = context.compileString(SAMPLES, "samples", 1, null);
+        }
+        Object[] some = ((List<?>) samples.exec(context, world, world)).toArray();
         LEFT_OUT.forEach(world::delete);
         reach(world);
-        for (Object sample : samples) {
+        for (Object sample : some) {
             for (Scriptable proto = ((Scriptable) sample).getPrototype(); proto != null; proto = proto.getPrototype()) {
                 reach(proto);
             }
@@ -127,7 +143,7 @@ final class Limits {
     /** The symbols that an object has properties under. */
     private static List<Object> symbols(ScriptableObject holder) {
         List<Object> found = new ArrayList<>();
-        for (Symbol symbol : List.of(SymbolKey.ITERATOR, SymbolKey.HAS_INSTANCE, SymbolKey.TO_PRIMITIVE)) {
+        for (Symbol symbol : SYMBOLS) {
             if (holder.has(symbol, holder)) {
                 found.add(symbol);
             }
@@ -162,8 +178,7 @@ final class Limits {
 
     /** Whether it is the way to make functions of text. */
     private static boolean isFunctionMaker(ScriptableObject object) {
-        return object instanceof BaseFunction function
-                && List.of("Function", "GeneratorFunction", "AsyncFunction").contains(function.getFunctionName());
+        return object instanceof BaseFunction function && FUNCTION_MAKERS.contains(function.getFunctionName());
     }
 
     private static Object plainValue(ScriptableObject holder, Object id) {
@@ -185,9 +200,14 @@ final class Limits {
     private void replace(ScriptableObject holder, Object id, Object value) {
         if (id instanceof String name) {
             int attributes = holder.getAttributes(name);
-            holder.setAttributes(name, ScriptableObject.EMPTY);
+            boolean fixed = (attributes & ScriptableObject.READONLY) != 0;
+            if (fixed) {
+                holder.setAttributes(name, ScriptableObject.EMPTY);
+            }
             holder.put(name, holder, value);
-            holder.setAttributes(name, attributes);
+            if (fixed) {
+                holder.setAttributes(name, attributes);
+            }
         } else {
             Symbol symbol = (Symbol) id;
             int attributes = holder.getAttributes(symbol);
@@ -205,13 +225,16 @@ final class Limits {
         Limited made = new Limited(inner, name);
         limited.put(inner, made);
         ScriptRuntime.setFunctionProtoAndParent(made, context, world, false);
-        made.setPrototype(ScriptableObject.getClassPrototype(world, "Function"));
+        // Functions have nothing that calls them in another way, or with a list of any length.
+        made.setPrototype(null);
+        if (!(inner.getPrototypeProperty() instanceof Scriptable)) {
+            // It makes no objects, so it holds nothing but what every function has: there is nothing more to limit.
+            seen.add(made);
+            return made;
+        }
+        boolean array = inner.getFunctionName().equals("Array");
         for (Object id : inner.getAllIds()) {
-            boolean own = List.of("length", "name", "arity", "arguments", "caller")
-                            .contains(id)
-                    // Copies of what arrays do themselves, for anything with a length.
-                    || inner.getFunctionName().equals("Array")
-                            && !List.of("of", "from", "isArray", "prototype").contains(id);
+            boolean own = OF_EVERY_FUNCTION.contains(id) || array && !OF_ARRAY.contains(id);
             if (id instanceof String property && !own) {
                 Object value = plainValue(inner, property);
                 if (value != null && value != Scriptable.NOT_FOUND) {
