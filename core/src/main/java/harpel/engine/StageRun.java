@@ -173,6 +173,11 @@ final class StageRun implements Node {
             if (tick == Ticks.NEVER) {
                 return;
             }
+            if (tick < lookTick) {
+                // It would go round for ever; whoever renders ends all notes and says so.
+                throw new IllegalStateException(kind + " at " + address + " wants to play at tick " + tick
+                        + ", and it is " + lookTick + " now");
+            }
             context.renderer().work();
             out.begin(tick, sink);
             move();

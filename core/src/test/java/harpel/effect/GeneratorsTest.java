@@ -447,6 +447,27 @@ class GeneratorsTest {
         assertThat(swapped).extracting(Heard::pitch).startsWith(36, 38);
     }
 
+    /** Half of each bar it waits for a key that does not come: what rolled before goes on where time is by then, not where it stopped. */
+    @Test
+    void marblesThatWaitedGoOnFromNow() {
+        String halfOfEachBar = "'start':[{'by':'lfo','shape':'square','pace':'1/1','amount':100}]";
+        String another = "'marbles.1.direction':[{'by':'lfo','pace':'7.5 ms','amount':12,'both-ways':true}]";
+        String board =
+                ",'channel':2,'size':4,'cells':[{'column':2,'row':2},{'column':3,'row':2},{'column':4,'row':2}],'move':{";
+        // A note that passes by keeps what moves the board awake.
+        List<Double> beats =
+                through(carom("{},{'row':2}", board + halfOfEachBar + "," + another + "}"))
+                        .note("C4", 0, 12)
+                        .bars(3)
+                        .stream()
+                        .filter(note -> note.channel() == 2)
+                        .map(Heard::beat)
+                        .toList();
+        assertThat(beats).isSorted().hasSizeGreaterThan(8);
+        assertThat(beats).as("not in the half of the bar in which it waits").allMatch(beat -> beat % 4 >= 2);
+        assertThat(beats.get(beats.size() - 1)).as("it goes on in the last bar").isGreaterThanOrEqualTo(8.0);
+    }
+
     @Test
     void edgesThrowBackOrLetInAtTheOtherSide() {
         String bell = "{'column':1,'row':1}";

@@ -22,9 +22,6 @@ import javafx.scene.layout.VBox;
 
 /** The piece's levers: each with its name, where it stands and its controller, learnt by moving a knob. */
 final class LeversPanel extends VBox {
-    /** What a button says while it waits does not push the others aside. */
-    private static final double NARROW = 54;
-
     private final Session session;
     private List<String> shown = List.of();
     private final List<Slider> sliders = new ArrayList<>();
@@ -127,13 +124,15 @@ final class LeversPanel extends VBox {
                                         + ", once that has come to where the lever stands.")
                         + " Press, then move a knob of your device to take it.",
                 () -> session.levers().learn(lever.name()));
-        learn.setPrefWidth(NARROW);
+        learn.setMinWidth(USE_PREF_SIZE);
+        learn.getStyleClass().add("small-toggle");
         Button pick = Buttons.button(
                 lever.name().equals(session.levers().picking().get()) ? "which?" : "to…",
                 "pick-" + place,
                 "Press this, then the control it shall move",
                 () -> session.levers().pick(lever.name()));
-        pick.setPrefWidth(NARROW);
+        pick.setMinWidth(USE_PREF_SIZE);
+        pick.getStyleClass().add("small-toggle");
         pick.setAccessibleText("Choose what the lever " + lever.name() + " moves");
         Button remove = Buttons.remove(
                 "remove-lever-" + place,

@@ -79,6 +79,8 @@ final class CaromRun extends Generator {
             ParamSet launch = launched.get(i);
             Marble before = i < staying.size() ? staying.get(i) : null;
             if (before != null && before.launch.equals(launch)) {
+                // Its steps may lie on another grid now, or in time that went by while it did not play.
+                lay(before, tick);
                 marbles.add(place++, before);
             } else if (board.has(launch)) {
                 Marble marble = new Marble(launch, null);
