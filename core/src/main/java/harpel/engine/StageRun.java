@@ -19,6 +19,9 @@ import java.util.List;
  * it must not touch passes by. Owned by the renderer.
  */
 final class StageRun implements Node {
+    /** What waited while it was not rendered is done late, so time may go back a little; not more often than this. */
+    private static final int MOST_BACK = 1_000;
+
     private final String address;
     private final Outgoing out;
     private EffectKind kind;
@@ -166,6 +169,7 @@ final class StageRun implements Node {
     public void process(long to, List<Event> input, EventBuffer sink) {
         int next = 0;
         int size = input.size();
+        int back = 0;
         while (true) {
             long inputTick = next < size ? input.get(next).tick() : Ticks.NEVER;
             long ownTick = nextTick();
@@ -173,10 +177,10 @@ final class StageRun implements Node {
             if (tick == Ticks.NEVER) {
                 return;
             }
-            if (tick < lookTick) {
+            if (tick < lookTick && ++back > MOST_BACK) {
                 // It would go round for ever; whoever renders ends all notes and says so.
-                throw new IllegalStateException(kind + " at " + address + " wants to play at tick " + tick
-                        + ", and it is " + lookTick + " now");
+                throw new IllegalStateException(
+                        kind + " at " + address + " goes back to tick " + tick + " each time it comes to " + lookTick);
             }
             context.renderer().work();
             out.begin(tick, sink);
