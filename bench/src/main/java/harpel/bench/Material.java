@@ -60,9 +60,9 @@ public final class Material {
     /** What a part hears of a phrase, once. */
     static List<Event> events(Phrase phrase) {
         Piece piece = Piece.empty().withPhrase(phrase).withPart("part-1", part -> part.withPhrase(phrase.id()));
-        return PrintJob.phrases(Program.of(piece), 0, phrase.length() - 1).get("part-1").stream()
-                .map(PrintJob.Input::event)
-                .toList();
+        return PrintJob.phrases(Program.of(piece), 0, phrase.length() - 1)
+                .get("part-1")
+                .events();
     }
 
     public static byte[] file(Phrase phrase) {

@@ -86,9 +86,7 @@ public final class PrintJob {
     public Result print(List<Event> input, long endTick) throws InterruptedException {
         String part = parts.iterator().next();
         List<Event> heard = tail == Tail.ROUND ? SecondRound.twice(input, from, endTick) : input;
-        List<Input> inputs =
-                heard.stream().map(event -> new Input(event, false)).toList();
-        return printed(List.of(new Reading(part, inputs)), endTick);
+        return printed(List.of(new Reading(part, heard, false)), endTick);
     }
 
     /**
@@ -99,28 +97,45 @@ public final class PrintJob {
      */
     public Result print(Program program, long endTick) throws InterruptedException {
         List<Reading> readings = new ArrayList<>();
-        phrases(program, from, lastTick(endTick)).forEach((to, input) -> readings.add(new Reading(to, input)));
+        phrases(program, from, lastTick(endTick)).forEach((to, input) -> {
+            readings.add(new Reading(to, input.played, false));
+            readings.add(new Reading(to, input.ready, true));
+        });
         return printed(readings, endTick);
     }
 
-    /** An event of a part's phrase, and whether it is heard past the chain. */
-    public record Input(Event event, boolean ready) {}
+    /**
+     * What a part hears of its phrases.
+     *
+     * @param played what goes through its chain, in the order of events
+     * @param ready what is heard past the chain, in the order of events
+     */
+    public record Input(List<Event> played, List<Event> ready) {
+        /** All of it in the order of events. */
+        public List<Event> events() {
+            List<Event> events = new ArrayList<>(played);
+            events.addAll(ready);
+            events.sort(EventOrder.INSTANCE);
+            return events;
+        }
+    }
 
-    /** What every part hears of its phrase from one tick up to another, in the order of events. */
-    public static Map<String, List<Input>> phrases(Program program, long fromTick, long endTick) {
-        Map<String, List<Input>> inputs = new LinkedHashMap<>();
+    /** What every part hears of its phrases from one tick up to another. */
+    public static Map<String, Input> phrases(Program program, long fromTick, long endTick) {
+        Map<String, Input> inputs = new LinkedHashMap<>();
         for (Map.Entry<String, Line> entry : program.lines().entrySet()) {
             PhrasePlayer player = new PhrasePlayer(entry.getValue(), inputs.size());
             player.locate(fromTick);
-            List<Input> events = new ArrayList<>();
+            Input input = new Input(new ArrayList<>(), new ArrayList<>());
             while (player.nextTick() <= endTick) {
                 Event event = player.next();
                 if (event != null) {
-                    events.add(new Input(event, player.isReady()));
+                    (player.isReady() ? input.ready : input.played).add(event);
                 }
             }
-            events.sort((one, other) -> EventOrder.INSTANCE.compare(one.event, other.event));
-            inputs.put(entry.getKey(), events);
+            input.played.sort(EventOrder.INSTANCE);
+            input.ready.sort(EventOrder.INSTANCE);
+            inputs.put(entry.getKey(), input);
         }
         return inputs;
     }
@@ -128,28 +143,30 @@ public final class PrintJob {
     /** Where one part's input has been read up to. */
     private static final class Reading {
         final String part;
-        final List<Input> input;
+        final List<Event> input;
+        final boolean ready;
         int next;
 
-        Reading(String part, List<Input> input) {
+        Reading(String part, List<Event> input, boolean ready) {
             this.part = part;
             this.input = input;
+            this.ready = ready;
         }
 
         void playNext(Renderer renderer) {
             play(renderer, input.get(next++));
         }
 
-        void play(Renderer renderer, Input one) {
-            if (one.ready) {
-                renderer.playReady(part, one.event);
+        void play(Renderer renderer, Event event) {
+            if (ready) {
+                renderer.playReady(part, event);
             } else {
-                renderer.play(part, one.event);
+                renderer.play(part, event);
             }
         }
 
         boolean liesBefore(long tick) {
-            return next < input.size() && input.get(next).event.tick() < tick;
+            return next < input.size() && input.get(next).tick() < tick;
         }
     }
 
@@ -200,9 +217,9 @@ public final class PrintJob {
         // Ends and messages at the very end still count; starts there do not.
         for (Reading reading : readings) {
             while (reading.liesBefore(endTick + 1)) {
-                Input one = reading.input.get(reading.next++);
-                if (!(one.event instanceof NoteStart)) {
-                    reading.play(renderer, one);
+                Event event = reading.input.get(reading.next++);
+                if (!(event instanceof NoteStart)) {
+                    reading.play(renderer, event);
                 }
             }
         }

@@ -188,7 +188,7 @@ final class StageRun implements Node {
             while (next < size && input.get(next).tick() == tick) {
                 take(input.get(next++));
             }
-            if (tick < to && on && effect.nextStep() <= tick) {
+            if (tick < to && nextStep() <= tick) {
                 effect.step(out);
             }
             out.finish(tick < to ? tick : tick - 1);
@@ -231,10 +231,13 @@ final class StageRun implements Node {
         move();
     }
 
+    private long nextStep() {
+        return !on || direct != null ? Ticks.NEVER : effect.nextStep();
+    }
+
     @Override
     public long nextTick() {
-        long next = on ? effect.nextStep() : Ticks.NEVER;
-        next = Math.min(next, out.nextTick());
+        long next = Math.min(nextStep(), out.nextTick());
         if (moves.isEmpty()) {
             return next;
         }

@@ -5,10 +5,12 @@ import java.util.function.BiConsumer;
 import java.util.function.BiPredicate;
 
 /**
- * What is kept for each of a number of notes: one place in a table a note, nothing allocated when one comes or goes. Its hash is made of
- * what the note says, so the order of going through it is the same on every machine. One writer.
+ * What is kept for each of a number of notes: one place in a table a note, nothing allocated when one comes or goes. A few stand in a row
+ * and are looked through; more are found by a hash made of what the note says, so the order of going through them is the same on every
+ * machine. One writer.
  */
 public final class NoteMap<V> {
+    /** A table of this size is a row, filled to its half. */
     private static final int SMALLEST = 16;
 
     private NoteStart[] keys = new NoteStart[SMALLEST];
@@ -85,11 +87,22 @@ public final class NoteMap<V> {
 
     /** The place of a note, or the free one where it would stand. */
     private int find(NoteStart note) {
+        if (isRow()) {
+            int place = 0;
+            while (place < size && keys[place] != note) {
+                place++;
+            }
+            return place;
+        }
         int place = home(note);
         while (keys[place] != null && keys[place] != note) {
             place = place + 1 & keys.length - 1;
         }
         return place;
+    }
+
+    private boolean isRow() {
+        return keys.length == SMALLEST;
     }
 
     private int home(NoteStart note) {
@@ -101,21 +114,35 @@ public final class NoteMap<V> {
         return (V) values[place];
     }
 
-    /** Frees a place and moves up what stands behind it only because it was taken. */
     private void removeAt(int place) {
+        size--;
+        int free = isRow() ? moveLastTo(place) : moveUpBehind(place);
+        keys[free] = null;
+        values[free] = null;
+    }
+
+    private int moveLastTo(int place) {
+        move(size, place);
+        return size;
+    }
+
+    /** Moves up what stands behind a place only because it was taken; gives the place that is free in the end. */
+    private int moveUpBehind(int place) {
         int mask = keys.length - 1;
         int free = place;
         for (int next = free + 1 & mask; keys[next] != null; next = next + 1 & mask) {
             int wanted = home(keys[next]);
             if ((next - wanted & mask) >= (next - free & mask)) {
-                keys[free] = keys[next];
-                values[free] = values[next];
+                move(next, free);
                 free = next;
             }
         }
-        keys[free] = null;
-        values[free] = null;
-        size--;
+        return free;
+    }
+
+    private void move(int from, int to) {
+        keys[to] = keys[from];
+        values[to] = values[from];
     }
 
     private void grow() {

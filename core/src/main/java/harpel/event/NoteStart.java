@@ -92,7 +92,7 @@ public final class NoteStart extends Event {
 
     /** The nearest velocity a note can have, rounded half up; what is a half but for the computer's fractions is one: 45 × 0.7 is 31.5. */
     public static int clampVelocity(double velocity) {
-        return (int) Math.max(1, Math.min(127, Math.floor(velocity + 0.5 + A_HAIR)));
+        return velocity >= 127 ? 127 : velocity < 1 ? 1 : (int) (velocity + 0.5 + A_HAIR);
     }
 
     public int pitch() {
@@ -145,8 +145,10 @@ public final class NoteStart extends Event {
     /** Made of what it says, so that it is the same on every machine; two notes are equal only when they are one. */
     @Override
     public int hashCode() {
-        long mixed = (tick() * 0x9E3779B97F4A7C15L + arrival()) * 0x9E3779B97F4A7C15L + pitchOrder();
-        return (int) (mixed * 0x9E3779B97F4A7C15L >>> 32);
+        // Odd numbers that let no step of a grid fall into a pattern; the three do not wait for each other.
+        long mixed =
+                tick() * 0x9E3779B97F4A7C15L + arrival() * 0xBF58476D1CE4E5B9L + pitchOrder() * 0x94D049BB133111EBL;
+        return (int) (mixed >>> 32);
     }
 
     @Override

@@ -201,7 +201,6 @@ public final class SmfReader {
                 .forEach(message -> saidByChannel.get(message.channel()).add(message));
         for (int channel = 0; channel < CHANNELS; channel++) {
             if (!byChannel.get(channel).isEmpty()) {
-                byChannel.get(channel).sort(Comparator.comparingLong(Note::tick));
                 lines.add(new MidiFile.Line(track, channel, name, byChannel.get(channel), saidByChannel.get(channel)));
             }
         }
@@ -211,13 +210,15 @@ public final class SmfReader {
         return MeterMap.ofChanges(meters);
     }
 
-    /** A note that has started, and the one of that key that started next. */
+    /** A note that has started, its place among all, and the one of that key that started next. */
     private static final class Open {
+        final int place;
         final long tick;
         final int velocity;
         Open next;
 
-        Open(long tick, int velocity) {
+        Open(int place, long tick, int velocity) {
+            this.place = place;
             this.tick = tick;
             this.velocity = velocity;
         }
@@ -280,7 +281,9 @@ public final class SmfReader {
         int second = kind == 0xC0 || kind == 0xD0 ? -1 : dataByte(end);
         if (kind == 0x90 && second > 0) {
             int voice = channel << 7 | first;
-            Open started = new Open(tick, second);
+            // Its place is kept until its end is known, so that notes stand in the order of their starts.
+            Open started = new Open(notes.size(), tick, second);
+            notes.add(null);
             if (open[voice] == null) {
                 open[voice] = started;
             } else {
@@ -308,7 +311,7 @@ public final class SmfReader {
 
     private void add(Open start, long endTickOfNote, int channel, int pitch, int release) {
         long length = Math.max(1, endTickOfNote - start.tick);
-        notes.add(new Note(start.tick, length, channel, pitch, start.velocity, release));
+        notes.set(start.place, new Note(start.tick, length, channel, pitch, start.velocity, release));
     }
 
     /** True at the end of the track. */

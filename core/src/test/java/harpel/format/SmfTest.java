@@ -121,6 +121,13 @@ class SmfTest {
     }
 
     @Test
+    void notesThatStartTogetherStandInTheOrderOfTheFileWhicheverEndsFirst() throws FileException {
+        MidiFile file = SmfReader.read(file("00 90 4840  00 4040  60 4800  00 4340  60 4000  00 4300" + END));
+        assertThat(file.notes().stream().map(Note::pitch)).containsExactly(0x48, 0x40, 0x43);
+        assertThat(file.lines().get(0).notes()).isEqualTo(file.notes());
+    }
+
+    @Test
     void notesWithoutAnEndAndEndsWithoutANoteAreMendedAndSaid() throws FileException {
         MidiFile file = SmfReader.read(file("00903C40 00804040 60FF2F00"));
         assertThat(file.notes()).containsExactly(new Note(0, Q, 0, 60, 64, 64));

@@ -54,8 +54,7 @@ public final class OwnPhrases {
                 .orElseThrow(() -> new IllegalArgumentException("“" + part.name() + "” hears no phrase to keep."));
         // Played over and over: what starts at its end is the next time round.
         Program loops = Program.of(piece.withTimeline(false));
-        List<Event> events = PrintJob.phrases(loops, 0, phrase.length()).get(part.id()).stream()
-                .map(PrintJob.Input::event)
+        List<Event> events = PrintJob.phrases(loops, 0, phrase.length()).get(part.id()).events().stream()
                 .filter(event -> !(event instanceof NoteStart) || event.tick() < phrase.length())
                 .toList();
         Files.createDirectories(folder);
