@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import javafx.animation.PauseTransition;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -19,13 +20,16 @@ import javafx.scene.text.Font;
 import javafx.stage.Stage;
 import javafx.util.Duration;
 import javax.imageio.ImageIO;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
 
-/** The application: one window with one piece. Options: a file to open, --demo, --night, --phrase, --timeline, --play, --shot FILE, --window WIDTHxHEIGHT, and for a picture --size PERCENT. */
+/** The application: one window with one piece. Options: a file to open, --demo, --night, --phrase, --timeline, --play, --shot FILE, --window WIDTHxHEIGHT, and for a picture --size PERCENT and --bars COUNT. */
 public final class HarpelApp extends Application {
     private static final double WIDTH = 1280;
     private static final double HEIGHT = 800;
-    private static final double SHOT_AFTER_BARS = 4.2;
+    private static final String SHOT_AFTER_BARS = "4.2";
 
+    private CompletableFuture<Void> fonts;
     private Session session;
     private HarpelPane pane;
     private Autosave autosave;
@@ -33,10 +37,16 @@ public final class HarpelApp extends Application {
     private Frames frames;
     private int drawn;
 
+    /** What the window needs and the piece does not is made ready while the piece is read: the toolkit's styles, and fonts. */
+    @Override
+    public void init() {
+        setUserAgentStylesheet(STYLESHEET_MODENA);
+        fonts = CompletableFuture.runAsync(HarpelApp::loadFonts);
+    }
+
     @Override
     public void start(Stage stage) {
         Launcher.drawBehindNotes();
-        loadFonts();
         List<String> words = getParameters().getRaw();
         String shot = Launcher.after(words, "--shot");
         session = Launcher.session();
@@ -93,6 +103,7 @@ public final class HarpelApp extends Application {
         if (words.contains("--night")) {
             session.look().theme().set(Theme.NIGHT);
         }
+        fonts.join();
         stage.show();
         pane.requestFocus();
         boolean exitAtFirstFrame = words.contains("--exit-at-first-frame");
@@ -101,8 +112,10 @@ public final class HarpelApp extends Application {
             drawn++;
             if (drawn == 2) {
                 if (exitAtFirstFrame) {
+                    // Read first: what says when the process began takes a while itself.
+                    long now = System.currentTimeMillis();
                     long began = ManagementFactory.getRuntimeMXBean().getStartTime();
-                    System.out.println("first frame after " + (System.currentTimeMillis() - began) + " ms");
+                    System.out.println("first frame after " + (now - began) + " ms");
                     Platform.exit();
                     return;
                 }
@@ -125,7 +138,8 @@ public final class HarpelApp extends Application {
             session.look().view().set(harpel.app.session.Look.View.TIMELINE);
         }
         if (shot != null) {
-            shootLater(scene, Path.of(shot));
+            String bars = Launcher.after(words, "--bars");
+            shootLater(scene, Path.of(shot), Double.parseDouble(bars == null ? SHOT_AFTER_BARS : bars));
         }
     }
 
@@ -136,6 +150,8 @@ public final class HarpelApp extends Application {
     }
 
     static void loadFonts() {
+        // The font of the icons comes with the first of them.
+        new FontIcon(Feather.PLAY);
         for (String name : List.of(
                 "Lato-Regular",
                 "Lato-Bold",
@@ -166,8 +182,8 @@ public final class HarpelApp extends Application {
         session.transport().play();
     }
 
-    private void shootLater(Scene scene, Path target) {
-        double seconds = session.document().piece().get().time().tempo().nanosAt((long) (SHOT_AFTER_BARS
+    private void shootLater(Scene scene, Path target, double bars) {
+        double seconds = session.document().piece().get().time().tempo().nanosAt((long) (bars
                         * session.document().piece().get().time().meter().at(0).barTicks()))
                 / 1e9;
         PauseTransition wait = new PauseTransition(Duration.seconds(seconds));

@@ -48,7 +48,7 @@ public final class Launcher {
     }
 
     private static Callable<Session> opener(List<String> words) {
-        List<String> values = Stream.of("--shot", "--size", "--window")
+        List<String> values = Stream.of("--shot", "--size", "--bars", "--window")
                 .map(option -> after(words, option))
                 .toList();
         for (String word : words) {

@@ -54,8 +54,10 @@ final class SizedRoot extends Region {
         session.look().size().addListener(looksOther);
         session.look().theme().addListener(looksOther);
         inside.getChildren().clear();
+        // Before the content comes: it would be styled without, and once more with them.
+        restyle();
         getChildren().setAll(content);
-        looksOther.invalidated(null);
+        arrange();
     }
 
     private void restyle() {

@@ -2,9 +2,12 @@ package harpel.app;
 
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 
+import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.lang.syntax.ArchRuleDefinition;
 import org.junit.jupiter.api.Test;
+import org.slf4j.Logger;
 
 /** The window's packages build on one another in one direction. */
 class RoomsTest {
@@ -42,8 +45,18 @@ class RoomsTest {
                 .mayOnlyBeAccessedByLayers("window", "inspector", "chain", "editor", "parts")
                 .whereLayer("ui")
                 .mayNotAccessAnyLayer()
-                .check(new ClassFileImporter()
-                        .withImportOption(new ImportOption.DoNotIncludeTests())
-                        .importPackages("harpel.app"));
+                .check(classes("harpel.app"));
+    }
+
+    /** To make the log ready takes longer than to read a piece: it is asked for where something is said, which a start has no reason to. */
+    @Test
+    void nobodyKeepsALogger() {
+        ArchRuleDefinition.noFields().should().haveRawType(Logger.class).check(classes("harpel"));
+    }
+
+    private static JavaClasses classes(String of) {
+        return new ClassFileImporter()
+                .withImportOption(new ImportOption.DoNotIncludeTests())
+                .importPackages(of);
     }
 }

@@ -3,6 +3,7 @@ package harpel.chain;
 import harpel.effect.EffectKind;
 import harpel.move.Mover;
 import harpel.move.Moves;
+import harpel.param.Ids;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import java.util.ArrayList;
@@ -24,7 +25,7 @@ import java.util.function.UnaryOperator;
 public record Stage(
         String id, EffectKind kind, ParamSet params, Moves moves, List<Branch> branches, Map<String, Object> unknown) {
     public Stage {
-        if (!id.matches("[a-z][a-z0-9-]*")) {
+        if (!Ids.isOfStage(id)) {
             throw new IllegalArgumentException(
                     "a stage's id is lower-case letters, digits and hyphens, such as echo-2, but was \"" + id + "\"");
         }

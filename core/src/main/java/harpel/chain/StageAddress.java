@@ -1,7 +1,9 @@
 package harpel.chain;
 
+import harpel.param.Ids;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
@@ -11,6 +13,8 @@ import java.util.stream.Collectors;
  * @param way the splits and branches on the way, then the stage
  */
 public record StageAddress(String part, List<Step> way) {
+    private static final Pattern ONE = Pattern.compile("[^/]+(/" + Ids.STAGE_FORM + "\\.[1-9]\\d?)*/" + Ids.STAGE_FORM);
+
     /**
      * A stage, and the branch of it that the way goes on in.
      *
@@ -29,7 +33,7 @@ public record StageAddress(String part, List<Step> way) {
 
     /** Whether {@link #parse} can read it. */
     public static boolean isOne(String text) {
-        return text.matches("[^/]+(/[a-z][a-z0-9-]*\\.[1-9]\\d?)*/[a-z][a-z0-9-]*");
+        return ONE.matcher(text).matches();
     }
 
     /**

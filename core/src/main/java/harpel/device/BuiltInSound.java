@@ -9,8 +9,6 @@ import org.slf4j.LoggerFactory;
 
 /** The software synthesizer of the machine, which plays the built-in sounds. */
 public final class BuiltInSound {
-    private static final Logger LOG = LoggerFactory.getLogger(BuiltInSound.class);
-
     /** The software synthesizer, if it is open. */
     private Synthesizer synthesizer;
     /** What stands in for its own sounds, or null. */
@@ -22,7 +20,7 @@ public final class BuiltInSound {
             openSynthesizer(MidiSystem.getSynthesizer(), ports);
             return "";
         } catch (MidiUnavailableException | IllegalArgumentException e) {
-            LOG.info("no sound: {}", e.getMessage());
+            log().info("no sound: {}", e.getMessage());
             return "This machine has no sound device: notes are computed, shown and sent to MIDI outputs, but not heard here.";
         }
     }
@@ -38,7 +36,7 @@ public final class BuiltInSound {
             try {
                 bank.load(synth);
             } catch (IOException e) {
-                LOG.warn("the sounds were not taken again: {}", e.getMessage());
+                log().warn("the sounds were not taken again: {}", e.getMessage());
             }
         }
     }
@@ -61,5 +59,9 @@ public final class BuiltInSound {
             newBank.load(synthesizer);
         }
         ports.tellAnew(Ports.BUILT_IN);
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(BuiltInSound.class);
     }
 }

@@ -20,7 +20,6 @@ import org.slf4j.LoggerFactory;
  * go of those that are gone, whose notes end. Everything may be called from any thread.
  */
 public final class Devices implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Devices.class);
     private static final long LOOK_SECONDS = 1;
     /** An output may sound so much earlier or later than others, in milliseconds. */
     public static final int MOST_DELAY = 250;
@@ -109,7 +108,7 @@ public final class Devices implements AutoCloseable {
             look();
         } catch (RuntimeException | LinkageError e) {
             // Whatever a driver does; the next look may fare better.
-            LOG.warn("the devices could not be looked at", e);
+            log().warn("the devices could not be looked at", e);
         }
     }
 
@@ -175,7 +174,7 @@ public final class Devices implements AutoCloseable {
         } catch (Exception | LinkageError e) {
             String why = e.getMessage() == null ? e.toString() : e.getMessage();
             if (!why.equals(problems.put(key, why))) {
-                LOG.info("{} does not open: {}", key.name, why);
+                log().info("{} does not open: {}", key.name, why);
             }
             return false;
         }
@@ -190,7 +189,7 @@ public final class Devices implements AutoCloseable {
                 try {
                     open.close();
                 } catch (Exception | LinkageError e) {
-                    LOG.info("{} did not close: {}", key.name, e.toString());
+                    log().info("{} did not close: {}", key.name, e.toString());
                 }
             }
         } else if (outputs.remove(key) != null) {
@@ -260,5 +259,9 @@ public final class Devices implements AutoCloseable {
         synchronized (this) {
             List.copyOf(inputs.keySet()).forEach(this::close);
         }
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(Devices.class);
     }
 }

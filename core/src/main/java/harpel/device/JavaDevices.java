@@ -11,13 +11,10 @@ import javax.sound.midi.Receiver;
 import javax.sound.midi.Sequencer;
 import javax.sound.midi.ShortMessage;
 import javax.sound.midi.Synthesizer;
-import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** The MIDI devices of this machine, as the JDK finds them. */
 public final class JavaDevices implements MachineDevices {
-    private static final Logger LOG = LoggerFactory.getLogger(JavaDevices.class);
-
     private record Device(String name, boolean isInput, MidiDevice device) implements Found {
         @Override
         public AutoCloseable openInput(InputPort to) throws MidiUnavailableException {
@@ -46,7 +43,7 @@ public final class JavaDevices implements MachineDevices {
                 }
             } catch (MidiUnavailableException | IllegalArgumentException e) {
                 // It went away while it was looked at.
-                LOG.debug("{} is not there: {}", info.getName(), e.getMessage());
+                LoggerFactory.getLogger(JavaDevices.class).debug("{} is not there: {}", info.getName(), e.getMessage());
             }
         }
         return found;

@@ -13,7 +13,6 @@ import org.slf4j.LoggerFactory;
  * everything is ended when the port falls behind, fails, comes back or closes.
  */
 final class Outlet implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Outlet.class);
     private static final int ROOM = 4096;
     private static final int VOICES = 16 * 128;
     private static final long RETRY_NANOS = 2_000_000_000L;
@@ -151,7 +150,7 @@ final class Outlet implements AutoCloseable {
         try {
             port.close();
         } catch (Throwable e) {
-            LOG.info("{} did not close: {}", port.name(), e.toString());
+            log().info("{} did not close: {}", port.name(), e.toString());
         }
     }
 
@@ -177,7 +176,7 @@ final class Outlet implements AutoCloseable {
         if (overflow) {
             // What was lost came after all this, ends among it: nothing that sounds may wait for them.
             overflow = false;
-            LOG.warn("{} fell behind; its notes were ended", port.name());
+            log().warn("{} fell behind; its notes were ended", port.name());
             endAll();
         }
         return count;
@@ -262,7 +261,7 @@ final class Outlet implements AutoCloseable {
         } catch (Throwable e) { // whatever a driver does, it concerns this port alone
             failure = e.getMessage() == null ? e.toString() : e.getMessage();
             retryNanos = clock.getAsLong() + RETRY_NANOS;
-            LOG.warn("{} failed and is tried again every 2 s", port.name(), e);
+            log().warn("{} failed and is tried again every 2 s", port.name(), e);
             return false;
         } finally {
             sendingSince = 0;
@@ -280,14 +279,14 @@ final class Outlet implements AutoCloseable {
             port.reopen();
             failure = "";
         } catch (Throwable e) {
-            LOG.debug("{} is not back: {}", port.name(), e.toString());
+            log().debug("{} is not back: {}", port.name(), e.toString());
             return false;
         }
         // What sounded when it failed may sound still.
         endAll();
         tellAll();
         if (failure.isEmpty()) {
-            LOG.info("{} is back after: {}", port.name(), before);
+            log().info("{} is back after: {}", port.name(), before);
             cameBack.run();
         }
         return failure.isEmpty();
@@ -308,5 +307,9 @@ final class Outlet implements AutoCloseable {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(Outlet.class);
     }
 }

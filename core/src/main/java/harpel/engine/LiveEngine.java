@@ -23,7 +23,6 @@ import org.slf4j.LoggerFactory;
  * cycle, in order. The engine never waits for whoever calls or reads, and goes on whatever goes wrong.
  */
 public final class LiveEngine implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(LiveEngine.class);
     private static final int ROOM = 1024;
 
     /**
@@ -306,7 +305,7 @@ public final class LiveEngine implements AutoCloseable {
 
     private void command(Runnable command) {
         if (!commands.offer(command)) {
-            LOG.warn("the engine has not taken {} commands; one more was refused", ROOM);
+            log().warn("the engine has not taken {} commands; one more was refused", ROOM);
         }
         LockSupport.unpark(thread);
     }
@@ -338,10 +337,10 @@ public final class LiveEngine implements AutoCloseable {
                 }
             }
         } catch (InterruptedException e) {
-            LOG.debug("the warm-up was given up in time");
+            log().debug("the warm-up was given up in time");
         } catch (Throwable e) {
             // Nothing has been heard of it, and the engine says so itself when it meets it again.
-            LOG.error("an effect failed while the engine warmed up", e);
+            log().error("an effect failed while the engine warmed up", e);
         }
     }
 
@@ -371,14 +370,14 @@ public final class LiveEngine implements AutoCloseable {
         silenceWanted = false;
         try {
             if (!asked) {
-                LOG.error("the engine caught an error and ended all notes", thrown);
+                log().error("the engine caught an error and ended all notes", thrown);
             }
             cycle.recover(
                     asked ? "" : "Something went wrong while playing, and all notes were ended: " + thrown,
                     clock.getAsLong());
             status = cycle.status(clock.getAsLong());
         } catch (Throwable again) {
-            LOG.error("the engine could not begin anew at once", again);
+            log().error("the engine could not begin anew at once", again);
         }
     }
 
@@ -462,5 +461,9 @@ public final class LiveEngine implements AutoCloseable {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(LiveEngine.class);
     }
 }

@@ -1,72 +1,97 @@
 package harpel.format;
 
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.StreamReadFeature;
 import com.fasterxml.jackson.core.util.DefaultIndenter;
 import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import com.fasterxml.jackson.core.util.Separators;
-import com.fasterxml.jackson.databind.DeserializationFeature;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.SerializationFeature;
-import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.jr.ob.JSON;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /** JSON text and plain values. */
 public final class Json {
-    private static final ObjectMapper MAPPER = JsonMapper.builder()
-            .enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION)
-            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+    private static final JSON PLAIN = JSON.builder(JsonFactory.builder()
+                    .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                    .build())
+            .enable(JSON.Feature.WRITE_NULL_PROPERTIES)
             .build();
 
     private Json() {}
 
     /** @throws FileException with line and column */
     static Map<String, Object> parseObject(String text) throws FileException {
-        try {
-            @SuppressWarnings("unchecked") // Jackson makes a map with string keys of every JSON object
-            Map<String, Object> map = MAPPER.readValue(text.startsWith("\uFEFF") ? text.substring(1) : text, Map.class);
-            refuseEndless(map, "");
-            if (map == null) {
+        try (JsonParser parser = PLAIN.createParser(text.startsWith("\uFEFF") ? text.substring(1) : text)) {
+            if (parser.nextToken() != JsonToken.START_OBJECT) {
                 throw new FileException("line 1, column 1: expected an object { … }");
+            }
+            Map<String, Object> map = PLAIN.mapFrom(parser);
+            if (parser.nextToken() != null) {
+                throw new FileException(where(parser.currentTokenLocation()) + "expected the end after the object");
+            }
+            String endless = endless(map);
+            if (endless != null) {
+                throw new FileException(endless.substring(1) + ": a number must be between −1.8e308 and 1.8e308");
             }
             return map;
         } catch (JsonProcessingException e) {
-            String where = e.getLocation() == null
-                    ? ""
-                    : "line " + e.getLocation().getLineNr() + ", column "
-                            + e.getLocation().getColumnNr() + ": ";
             throw new FileException(
-                    where + "this is not JSON: " + e.getOriginalMessage().split("\n")[0], e);
+                    where(e.getLocation()) + "this is not JSON: "
+                            + e.getOriginalMessage().split("\n")[0],
+                    e);
+        } catch (FileException e) {
+            throw e;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 
-    /** A number too large for the machine would be read as infinity and written as something that is no JSON. */
-    private static void refuseEndless(Object plain, String path) throws FileException {
-        if (plain instanceof Double number && number.isInfinite()) {
-            throw new FileException(
-                    (path.isEmpty() ? "" : path + ": ") + "a number must be between −1.8e308 and 1.8e308");
-        }
+    private static String where(JsonLocation place) {
+        return place == null ? "" : "line " + place.getLineNr() + ", column " + place.getColumnNr() + ": ";
+    }
+
+    /**
+     * Where a number is too large for the machine: it would be read as infinity and written as something that is no JSON. Null where
+     * none is.
+     */
+    private static String endless(Object plain) {
         if (plain instanceof Map<?, ?> map) {
             for (Map.Entry<?, ?> entry : map.entrySet()) {
-                refuseEndless(entry.getValue(), path.isEmpty() ? "" + entry.getKey() : path + "." + entry.getKey());
+                String inside = endless(entry.getValue());
+                if (inside != null) {
+                    return "." + entry.getKey() + inside;
+                }
             }
         } else if (plain instanceof List<?> list) {
             for (int i = 0; i < list.size(); i++) {
-                refuseEndless(list.get(i), path + "[" + i + "]");
+                String inside = endless(list.get(i));
+                if (inside != null) {
+                    return "[" + i + "]" + inside;
+                }
             }
         }
+        return plain instanceof Double number && number.isInfinite() ? "" : null;
     }
 
     /** The same with the fields of every object in alphabetical order, for what is made from maps without one. */
     public static String writeSorted(Object plain) {
-        try {
-            String sorted = MAPPER.writer(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS)
-                    .writeValueAsString(plain);
-            return write(MAPPER.readValue(sorted, Object.class));
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException("a plain value could not be written", e);
+        return write(sorted(plain));
+    }
+
+    private static Object sorted(Object plain) {
+        if (plain instanceof Map<?, ?> map) {
+            Map<String, Object> sorted = new TreeMap<>();
+            map.forEach((key, value) -> sorted.put((String) key, sorted(value)));
+            return sorted;
         }
+        return plain instanceof List<?> list ? list.stream().map(Json::sorted).toList() : plain;
     }
 
     /** Indented text that ends with a line break; a list of numbers stays on its line. */
@@ -76,11 +101,11 @@ public final class Json {
                 .withObjectIndenter(new DefaultIndenter("  ", "\n"))
                 .withArrayIndenter(new DefaultIndenter("  ", "\n"));
         try {
-            String text = MAPPER.writer(printer).writeValueAsString(plain) + "\n";
+            String text = PLAIN.with(printer).asString(plain) + "\n";
             // Lists and objects of nothing but numbers and short words read better on one line.
             return Inline.shortened(text);
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException("a plain value could not be written", e);
+        } catch (IOException e) {
+            throw new UncheckedIOException("a plain value could not be written", e);
         }
     }
 }

@@ -5,11 +5,11 @@ import java.util.Map;
 /** The id of another part whose held notes are listened to; empty for none. */
 public record PartType() implements ParamType<String> {
     public static final PartType PART = new PartType();
-    private static final String ID = "([a-z0-9][a-z0-9-]*)?";
+    private static final String ID = "(" + Ids.FORM + ")?";
 
     @Override
     public String read(Object plain) {
-        if (plain instanceof String text && text.matches(ID)) {
+        if (plain instanceof String text && (text.isEmpty() || Ids.isOne(text))) {
             return text;
         }
         throw new ParamException("must be " + range() + " but was " + Plain.quote(plain));

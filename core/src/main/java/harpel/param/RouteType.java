@@ -11,7 +11,6 @@ public record RouteType() implements ParamType<RouteType.Route> {
     public static final String OUTPUT = "output:";
 
     private static final String ON = "on";
-    private static final String PART_ID = "[a-z0-9][a-z0-9-]*";
     private static final IntType CHANNELS = IntType.of(1, 16, "");
 
     /**
@@ -43,7 +42,7 @@ public record RouteType() implements ParamType<RouteType.Route> {
             return Route.ON;
         }
         if (plain instanceof String text
-                && (text.matches(PART_ID) && !text.matches("\\d+")
+                && (Ids.isOne(text) && !text.matches("\\d+")
                         || text.startsWith(OUTPUT) && text.length() > OUTPUT.length())) {
             return new Route(0, text);
         }

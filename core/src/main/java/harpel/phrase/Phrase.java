@@ -1,6 +1,7 @@
 package harpel.phrase;
 
 import harpel.event.Message;
+import harpel.param.Ids;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -29,7 +30,7 @@ public record Phrase(
         Map<String, Object> unknown)
         implements PhraseBuilder.With {
     public Phrase {
-        if (!id.matches("[a-z0-9][a-z0-9-]*")) {
+        if (!Ids.isOne(id)) {
             throw new IllegalArgumentException(
                     "a phrase's id is lower-case letters, digits and hyphens but was \"" + id + "\"");
         }

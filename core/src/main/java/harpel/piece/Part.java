@@ -1,6 +1,7 @@
 package harpel.piece;
 
 import harpel.chain.Chain;
+import harpel.param.Ids;
 import harpel.theory.Words;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Collections;
@@ -36,7 +37,7 @@ public record Part(
     }
 
     public Part {
-        if (!id.matches("[a-z0-9][a-z0-9-]*")) {
+        if (!Ids.isOne(id)) {
             throw new IllegalArgumentException(
                     "a part's id is lower-case letters, digits and hyphens but was \"" + id + "\"");
         }

@@ -81,6 +81,20 @@ class FilesTest {
         assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1,\n\"chain\":[}"))
                 .isInstanceOf(FileException.class)
                 .hasMessageStartingWith("line 2, column 10: this is not JSON");
+        for (String other : new String[] {"", "[]", "7", "null"}) {
+            assertThatThrownBy(() -> ChainFile.read(other))
+                    .isInstanceOf(FileException.class)
+                    .hasMessage("line 1, column 1: expected an object { … }");
+        }
+        assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1,\"chain\":[]}\n {}"))
+                .isInstanceOf(FileException.class)
+                .hasMessage("line 2, column 2: expected the end after the object");
+        assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1,\"chain\":[],\"chain\":[]}"))
+                .isInstanceOf(FileException.class)
+                .hasMessageContaining("chain");
+        assertThatThrownBy(() -> ChainFile.read("{\"harpel\":" + "[".repeat(100_000)))
+                .isInstanceOf(FileException.class)
+                .hasMessageContaining("depth");
         assertThatThrownBy(() -> ChainFile.read("{\"chain\":[]}")).hasMessageContaining("\"harpel\": 1");
         assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1}")).hasMessageContaining("chain");
     }

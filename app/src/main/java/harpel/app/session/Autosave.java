@@ -28,7 +28,6 @@ import org.slf4j.LoggerFactory;
  * edit, on a thread of its own. What a window left behind that is gone is taken up by the next that opens the same file.
  */
 public final class Autosave implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Autosave.class);
     private static final long EVERY_MS = 200;
     /** So many times as long as the last writing took nothing is written again, so that large pieces do not take a core; but not longer. */
     private static final long REST = 4;
@@ -92,7 +91,7 @@ public final class Autosave implements AutoCloseable {
             writtenNanos = System.nanoTime();
             tookNanos = writtenNanos - began;
         } catch (IOException | RuntimeException e) {
-            LOG.warn("unsaved work could not be kept in {}", folder, e);
+            log().warn("unsaved work could not be kept in {}", folder, e);
             Platform.runLater(() -> session.say("Unsaved work could not be kept: " + e.getMessage()));
         }
     }
@@ -168,7 +167,7 @@ public final class Autosave implements AutoCloseable {
         try (Stream<Path> all = Files.list(folder)) {
             all.filter(file -> file.toString().endsWith(ENDING)).forEach(files::add);
         } catch (IOException e) {
-            LOG.warn("{} cannot be read", folder, e);
+            log().warn("{} cannot be read", folder, e);
         }
         files.sort(Comparator.comparing(Autosave::age).reversed());
         for (Path file : files) {
@@ -209,7 +208,7 @@ public final class Autosave implements AutoCloseable {
             Files.deleteIfExists(Path.of(file + LOCK));
             return Optional.of(piece);
         } catch (IOException | IllegalArgumentException e) {
-            LOG.warn("left-over work in {} cannot be read", file, e);
+            log().warn("left-over work in {} cannot be read", file, e);
             return Optional.empty();
         }
     }
@@ -220,7 +219,7 @@ public final class Autosave implements AutoCloseable {
             drop();
             kept = new State(now.piece, false, now.file);
         } catch (IOException e) {
-            LOG.warn("{} could not be removed", own, e);
+            log().warn("{} could not be removed", own, e);
         }
     }
 
@@ -236,7 +235,11 @@ public final class Autosave implements AutoCloseable {
                 }
             }
         } catch (IOException e) {
-            LOG.info("the lock of {} could not be given back", own, e);
+            log().info("the lock of {} could not be given back", own, e);
         }
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(Autosave.class);
     }
 }

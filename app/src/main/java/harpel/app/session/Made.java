@@ -29,8 +29,6 @@ import org.slf4j.LoggerFactory;
  * exactly what would be heard, and given up when the next edit comes. Interface thread, but for the printing.
  */
 public final class Made implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Made.class);
-
     /**
      * What came by each place of a part.
      *
@@ -95,9 +93,9 @@ public final class Made implements AutoCloseable {
             });
         } catch (InterruptedException e) {
             // The next edit has come, and asks for its own.
-            LOG.debug("given up for a newer edit");
+            log().debug("given up for a newer edit");
         } catch (RuntimeException | Error e) {
-            LOG.error("what the chain makes could not be printed", e);
+            log().error("what the chain makes could not be printed", e);
         }
     }
 
@@ -142,5 +140,9 @@ public final class Made implements AutoCloseable {
     @Override
     public void close() {
         printer.shutdownNow();
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(Made.class);
     }
 }

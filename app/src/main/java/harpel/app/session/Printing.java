@@ -25,12 +25,10 @@ import java.util.concurrent.Future;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import javafx.application.Platform;
-import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** Printing parts, in the background: onto the parts as ready phrases, or to a file. Interface thread, but for the printing. */
 public final class Printing implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Printing.class);
     private static final long TELL_AFTER_NANOS = 300_000_000;
     private static final String CANCELLED = " was cancelled.";
     private static final double SECOND = 1e9;
@@ -352,7 +350,7 @@ public final class Printing implements AutoCloseable {
             } catch (IOException e) {
                 end(what + " failed: " + e.getMessage());
             } catch (RuntimeException | Error e) {
-                LOG.error("{} failed", what, e);
+                LoggerFactory.getLogger(Printing.class).error("{} failed", what, e);
                 end(what + " failed: " + e);
             }
             return null;

@@ -17,7 +17,6 @@ import org.slf4j.LoggerFactory;
 
 /** What a person has chosen for every piece: the theme, how large everything is and how octaves are counted. Kept in a file of its own. */
 public final class Settings {
-    private static final Logger LOG = LoggerFactory.getLogger(Settings.class);
     private static final String DEVICE = "device ";
     private final Path file;
     private final Properties properties = new Properties();
@@ -28,7 +27,7 @@ public final class Settings {
             try (InputStream stream = Files.newInputStream(file)) {
                 properties.load(stream);
             } catch (IOException | IllegalArgumentException e) {
-                LOG.warn("the settings in {} cannot be read and are left at their defaults", file, e);
+                log().warn("the settings in {} cannot be read and are left at their defaults", file, e);
             }
         }
     }
@@ -68,7 +67,7 @@ public final class Settings {
                             new Devices.Use(
                                     words[0].equals("used"), Integer.parseInt(words[1]), Integer.parseInt(words[2])));
                 } catch (IllegalArgumentException e) {
-                    LOG.warn("what the settings say of {} is not understood", key);
+                    log().warn("what the settings say of {} is not understood", key);
                 }
             }
         }
@@ -100,7 +99,11 @@ public final class Settings {
             properties.store(bytes, "Settings of Harpel");
             AtomicFile.write(file, bytes.toByteArray());
         } catch (IOException e) {
-            LOG.warn("the settings could not be kept in {}", file, e);
+            log().warn("the settings could not be kept in {}", file, e);
         }
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(Settings.class);
     }
 }

@@ -20,8 +20,6 @@ import org.slf4j.LoggerFactory;
 
 /** What every part sends along the timeline, printed in the background whenever the piece changes. Interface thread. */
 public final class TimelineMade {
-    private static final Logger LOG = LoggerFactory.getLogger(TimelineMade.class);
-
     private final Session session;
     private final ObjectProperty<Map<String, Notes>> notes = new SimpleObjectProperty<>(Map.of());
     private Piece asked;
@@ -70,9 +68,9 @@ public final class TimelineMade {
                     }
                 });
             } catch (InterruptedException e) {
-                LOG.debug("given up for a newer edit");
+                log().debug("given up for a newer edit");
             } catch (RuntimeException | Error e) {
-                LOG.error("what the timeline sends could not be printed", e);
+                log().error("what the timeline sends could not be printed", e);
             }
             return null;
         });
@@ -81,5 +79,9 @@ public final class TimelineMade {
     /** What a part sends, as far as it has been printed. */
     public Notes of(String part) {
         return notes.get().getOrDefault(part, Notes.of(List.of()));
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(TimelineMade.class);
     }
 }

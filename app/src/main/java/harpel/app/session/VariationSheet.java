@@ -26,7 +26,6 @@ import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
-import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
@@ -34,7 +33,6 @@ import org.slf4j.LoggerFactory;
  * printing.
  */
 public final class VariationSheet {
-    private static final Logger LOG = LoggerFactory.getLogger(VariationSheet.class);
     /** So many cards are added at once. */
     public static final int ROW = 12;
 
@@ -312,7 +310,8 @@ public final class VariationSheet {
             } catch (InterruptedException e) {
                 return null;
             } catch (RuntimeException | Error e) {
-                LOG.error("variation {} could not be printed", card.variant.number(), e);
+                LoggerFactory.getLogger(VariationSheet.class)
+                        .error("variation {} could not be printed", card.variant.number(), e);
                 failed = String.valueOf(e);
             }
             Phrase made = phrase;
