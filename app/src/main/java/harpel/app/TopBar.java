@@ -295,8 +295,12 @@ final class TopBar extends HBox {
                                 .redoLabel()
                                 .map(label -> ": " + label)
                                 .orElse("") + "  (Ctrl+Shift+Z)");
-        tempo.show(String.format(Locale.ROOT, "%.1f", now.time().tempo().bpmAt(0)));
+        tempo.show(tenths(now.time().tempo().bpmAt(0)));
         meter.show(now.time().meter().at(0).shown());
+    }
+
+    private static String tenths(double bpm) {
+        return String.valueOf(Math.round(bpm * 10) / 10.0);
     }
 
     private double shownBpm;
@@ -332,7 +336,7 @@ final class TopBar extends HBox {
                 : status.tempo().bpmAt(0);
         if (Math.abs(bpm - shownBpm) >= 0.05) {
             shownBpm = bpm;
-            tempo.show(String.format(Locale.ROOT, "%.1f", bpm));
+            tempo.show(tenths(bpm));
         }
         if (status.worstLateNanos() != shownLate) {
             shownLate = status.worstLateNanos();

@@ -17,6 +17,17 @@ public record Draws(List<Long> numbers, long roundTicks) {
         }
     }
 
+    /** Written out: it is asked for each stage, and what Java makes of it at the first time holds a start up. */
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Draws draws && roundTicks == draws.roundTicks && numbers.equals(draws.numbers);
+    }
+
+    @Override
+    public int hashCode() {
+        return 31 * numbers.hashCode() + Long.hashCode(roundTicks);
+    }
+
     public static Draws of(long variation) {
         return new Draws(List.of(variation), 0);
     }

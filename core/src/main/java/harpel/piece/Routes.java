@@ -197,7 +197,8 @@ public final class Routes {
                 problems.add("\"" + name(way.to) + "\" " + way.how + ", but there is no such part");
             }
         }
-        for (Part part : parts) {
+        for (int i = 0; i < parts.size(); i++) {
+            Part part = parts.get(i);
             Map<String, List<Way>> bySource = ways.stream()
                     .filter(way -> way.to.equals(part.id()))
                     .collect(Collectors.groupingBy(way -> way.from, LinkedHashMap::new, Collectors.toList()));
@@ -208,14 +209,15 @@ public final class Routes {
                             + twice.stream().map(Way::how).collect(Collectors.joining("; ")));
                 }
             });
-            addDoubledDevice(part, problems);
+            addDoubledDevice(i, problems);
         }
         return problems;
     }
 
     /** Two parts that hear one device and sound on one channel of one output double every note. */
-    private void addDoubledDevice(Part part, List<String> problems) {
-        for (Part other : parts.subList(0, parts.indexOf(part))) {
+    private void addDoubledDevice(int place, List<String> problems) {
+        Part part = parts.get(place);
+        for (Part other : parts.subList(0, place)) {
             boolean sameIn = part.hearing().source() == Hearing.Source.DEVICE
                     && part.hearing().equals(other.hearing());
             if (sameIn && part.channel() == other.channel() && part.port().equals(other.port())) {

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.OptionalDouble;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -48,7 +49,10 @@ final class LeversPanel extends VBox {
         if (!shape.equals(shown) || getChildren().isEmpty()) {
             shown = shape;
             sliders.clear();
-            getChildren().setAll(levers.stream().map(this::lever).toList());
+            getChildren()
+                    .setAll(IntStream.range(0, levers.size())
+                            .mapToObj(this::lever)
+                            .toList());
         }
         for (int i = 0; i < levers.size(); i++) {
             Slider slider = i < sliders.size() ? sliders.get(i) : null;
@@ -100,8 +104,8 @@ final class LeversPanel extends VBox {
         return add;
     }
 
-    private VBox lever(Lever lever) {
-        int place = session.document().piece().get().levers().indexOf(lever);
+    private VBox lever(int place) {
+        Lever lever = session.document().piece().get().levers().get(place);
         Field name = new Field(
                 "lever-name-" + place,
                 "The lever’s name, which whatever it moves follows",

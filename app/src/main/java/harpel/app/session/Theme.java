@@ -17,6 +17,9 @@ public enum Theme {
 
     private static final double POPUP_TEXT = 13;
 
+    /** As style sheets read them. */
+    private final String tokens;
+
     public final Color paper;
     public final Color panel;
     public final Color raised;
@@ -49,6 +52,20 @@ public enum Theme {
             String bar,
             String onBar,
             String ivory) {
+        tokens = token("paper", paper)
+                + token("panel", panel)
+                + token("raised", raised)
+                + token("rule", rule)
+                + token("ink", ink)
+                + token("soft", soft)
+                + token("brass-text", brassText)
+                + token("brass", brass)
+                + token("red", red)
+                + token("blue", blue)
+                + token("sage", sage)
+                + token("bar", bar)
+                + token("on-bar", onBar)
+                + token("ivory", ivory);
         this.paper = Color.web(paper);
         this.panel = Color.web(panel);
         this.raised = Color.web(raised);
@@ -86,34 +103,11 @@ public enum Theme {
                         Locale.ROOT,
                         ".context-menu, .tooltip, .dialog-pane { -fx-font-size: %.1fpx; }",
                         POPUP_TEXT * size);
-        String sheet = ".root {" + tokens() + "}" + popups;
+        String sheet = ".root {" + tokens + "}" + popups;
         return "data:text/css;base64," + Base64.getEncoder().encodeToString(sheet.getBytes(StandardCharsets.UTF_8));
     }
 
-    private String tokens() {
-        return token("paper", paper)
-                + token("panel", panel)
-                + token("raised", raised)
-                + token("rule", rule)
-                + token("ink", ink)
-                + token("soft", soft)
-                + token("brass-text", brassText)
-                + token("brass", brass)
-                + token("red", red)
-                + token("blue", blue)
-                + token("sage", sage)
-                + token("bar", bar)
-                + token("on-bar", onBar)
-                + token("ivory", ivory);
-    }
-
-    private static String token(String name, Color color) {
-        return String.format(
-                Locale.ROOT,
-                "-hp-%s: #%02X%02X%02X;",
-                name,
-                Math.round(color.getRed() * 255),
-                Math.round(color.getGreen() * 255),
-                Math.round(color.getBlue() * 255));
+    private static String token(String name, String color) {
+        return "-hp-" + name + ": " + color + ";";
     }
 }

@@ -11,15 +11,17 @@ import javafx.scene.input.MouseEvent;
  */
 public final class Tips {
     private static final double WIDTH = 360;
-    private static final Tooltip SHARED = shared();
 
     private Tips() {}
 
-    private static Tooltip shared() {
-        Tooltip tip = new Tooltip();
-        tip.setWrapText(true);
-        tip.setMaxWidth(WIDTH);
-        return tip;
+    /** Made when the first words are said, which no start waits for. */
+    private static final class Shared {
+        static final Tooltip TIP = new Tooltip();
+
+        static {
+            TIP.setWrapText(true);
+            TIP.setMaxWidth(WIDTH);
+        }
     }
 
     /** Says what a node is for, in place of what was said before. Interface thread. */
@@ -29,15 +31,18 @@ public final class Tips {
     }
 
     /** The same with words that are made when they are wanted. */
-    @SuppressWarnings("unchecked") // what is kept under the key is what this puts there
     public static void set(Node node, Supplier<String> words) {
         Object before = node.getProperties().put(Tips.class, words);
         if (before == null) {
-            node.addEventHandler(
-                    MouseEvent.MOUSE_ENTERED,
-                    event -> SHARED.setText(
-                            ((Supplier<String>) node.getProperties().get(Tips.class)).get()));
-            Tooltip.install(node, SHARED);
+            node.addEventHandler(MouseEvent.MOUSE_ENTERED, event -> say(node));
+        }
+    }
+
+    @SuppressWarnings("unchecked") // what is kept under the key is what set puts there
+    private static void say(Node node) {
+        Shared.TIP.setText(((Supplier<String>) node.getProperties().get(Tips.class)).get());
+        if (node.getProperties().put(Shared.class, true) == null) {
+            Tooltip.install(node, Shared.TIP);
         }
     }
 }
