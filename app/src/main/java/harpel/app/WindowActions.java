@@ -72,7 +72,6 @@ final class WindowActions {
         inMenu("read-phrase", "Read a phrase from a MIDI file…", "Shortcut+I", files::openPhrase);
         Menu tests = new Menu("Send a test phrase through the chain");
         tests.setId("test-phrases");
-        fillTests(tests, files);
         menu.setOnShowing(event -> {
             fillTests(tests, files);
             actions.refresh();

@@ -297,10 +297,18 @@ class Hand {
 
     private Hand click(Point2D point, MouseButton button, int times) {
         move(point.getX(), point.getY());
-        for (int i = 0; i < times; i++) {
-            button(true, button);
-            button(false, button);
-        }
+        buttonsDown.push(button);
+        int[] left = {times};
+        // All at once: where the machine is busy, each after the one before has arrived would be two clicks, not a
+        // double one.
+        act(button + " pressed", event -> event.getEventType() == MouseEvent.MOUSE_PRESSED && --left[0] == 0, robot -> {
+            robot.mousePress(button);
+            for (int i = 1; i < times; i++) {
+                robot.mouseRelease(button);
+                robot.mousePress(button);
+            }
+        });
+        button(false, button);
         settle();
         return this;
     }
