@@ -19,6 +19,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.input.MouseButton;
@@ -200,5 +201,17 @@ abstract class WindowCase extends Hand {
                 .traces()
                 .notes(Places.input(session.selection().partId().get()));
         return notes.get(notes.size() - 1).note;
+    }
+
+    /** An item of the menu of test phrases, as it is when that is opened. */
+    MenuItem testPhrase(String text) {
+        MenuButton menu = lookup("#menu").queryAs(MenuButton.class);
+        menu.getOnShowing().handle(null);
+        return menu.getItems().stream()
+                .filter(one -> "test-phrases".equals(one.getId()))
+                .flatMap(one -> ((Menu) one).getItems().stream())
+                .filter(one -> text.equals(one.getText()))
+                .findFirst()
+                .orElseThrow();
     }
 }

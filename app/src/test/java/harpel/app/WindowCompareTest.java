@@ -368,13 +368,14 @@ class WindowCompareTest extends WindowCase {
         String before = System.getProperty("harpel.home", "");
         System.setProperty("harpel.home", folder.toString());
         try {
-            interact(() -> item("chromatic run").fire());
+            interact(() -> testPhrase("chromatic run").fire());
             interact(() -> session.transport().stop());
-            interact(() -> item("Keep this part’s phrase as a test phrase").fire());
+            interact(
+                    () -> testPhrase("Keep this part’s phrase as a test phrase").fire());
             Path kept = Presets.userFolder().resolveSibling("test-phrases").resolve("chromatic-run.mid");
             assertThat(kept).exists();
             interact(() -> session.selection().partId().set("drums"));
-            interact(() -> item("chromatic-run").fire());
+            interact(() -> testPhrase("chromatic-run").fire());
             assertThat(session.selection().part().phrase()).isEqualTo("chromatic-run");
             int notes = session.document()
                     .piece()
@@ -395,18 +396,6 @@ class WindowCompareTest extends WindowCase {
         } finally {
             System.setProperty("harpel.home", before);
         }
-    }
-
-    /** An item of the menu of test phrases, as it is when that is opened. */
-    private MenuItem item(String text) {
-        MenuButton menu = lookup("#menu").queryAs(MenuButton.class);
-        menu.getOnShowing().handle(null);
-        return menu.getItems().stream()
-                .filter(one -> "test-phrases".equals(one.getId()))
-                .flatMap(one -> ((javafx.scene.control.Menu) one).getItems().stream())
-                .filter(one -> text.equals(one.getText()))
-                .findFirst()
-                .orElseThrow();
     }
 
     @Test

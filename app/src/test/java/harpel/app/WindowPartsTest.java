@@ -26,7 +26,6 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.Slider;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -349,14 +348,7 @@ class WindowPartsTest extends WindowCase {
 
     @Test
     void aTestPhraseIsHeardThroughTheChain() {
-        MenuButton menu = lookup("#menu").queryAs(MenuButton.class);
-        interact(() -> ((javafx.scene.control.Menu) menu.getItems().stream()
-                        .filter(item -> "test-phrases".equals(item.getId()))
-                        .findFirst()
-                        .orElseThrow())
-                .getItems()
-                .get(0)
-                .fire());
+        interact(() -> testPhrase("one note repeated").fire());
         await(() -> starts().size() >= 2);
         interact(session.transport()::stop);
         assertThat(starts()).allMatch(note -> note.equals("60 77"));
