@@ -27,7 +27,7 @@ import org.kordamp.ikonli.javafx.FontIcon;
 public final class HarpelApp extends Application {
     private static final double WIDTH = 1280;
     private static final double HEIGHT = 800;
-    private static final String SHOT_AFTER_BARS = "4.2";
+    private static final double SHOT_AFTER_BARS = 4.2;
 
     private CompletableFuture<Void> fonts;
     private Session session;
@@ -88,7 +88,7 @@ public final class HarpelApp extends Application {
         settings = new Settings(home);
         OctaveNaming.show(settings.octaves());
         session.look().theme().set(shot == null ? settings.theme() : Theme.DAY);
-        session.look().size().set(shot == null ? settings.size() : sizeOf(words));
+        session.look().size().set(shot == null ? settings.size() : Launcher.size(words));
         if (shot == null) {
             session.deviceDesk().take(settings.devices());
             session.controller().readMaps(home.resolve("maps"));
@@ -120,7 +120,10 @@ public final class HarpelApp extends Application {
                     return;
                 }
                 session.transport().start();
-                session.transport().openDevices();
+                // A picture is taken in silence, also of a piece that would play the devices of this machine.
+                if (shot == null) {
+                    session.transport().openDevices();
+                }
                 autosave.start();
                 if (words.contains("--demo")) {
                     startDemo();
@@ -138,15 +141,8 @@ public final class HarpelApp extends Application {
             session.look().view().set(harpel.app.session.Look.View.TIMELINE);
         }
         if (shot != null) {
-            String bars = Launcher.after(words, "--bars");
-            shootLater(scene, Path.of(shot), Double.parseDouble(bars == null ? SHOT_AFTER_BARS : bars));
+            shootLater(scene, Path.of(shot), Launcher.bars(words, SHOT_AFTER_BARS));
         }
-    }
-
-    /** The size for a picture, in percent; 100 where none is named. */
-    private static double sizeOf(List<String> words) {
-        String percent = Launcher.after(words, "--size");
-        return percent == null ? 1 : Double.parseDouble(percent) / 100;
     }
 
     static void loadFonts() {

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.session.Look;
 import harpel.app.session.Session;
 import harpel.piece.Piece;
 import java.io.IOException;
@@ -16,6 +17,7 @@ import javafx.application.Application;
  * other processor.
  */
 public final class Launcher {
+    private static final double MOST_BARS = 1_000;
     private static final String DRAWING_THREAD = "QuantumRenderer";
     private static final String DIRTY_REGIONS = "prism.dirtyregioncount";
     private static FutureTask<Session> opening = new FutureTask<>(() -> new Session(Piece.empty()));
@@ -40,6 +42,13 @@ public final class Launcher {
     public static void main(String[] args) {
         if (List.of(args).contains("--verbose")) {
             LogSetup.beVerbose();
+        }
+        try {
+            size(List.of(args));
+            bars(List.of(args), 1);
+        } catch (IllegalArgumentException e) {
+            System.err.println("harpel: " + e.getMessage());
+            System.exit(2);
         }
         tune();
         opening = new FutureTask<>(opener(List.of(args)));
@@ -81,6 +90,35 @@ public final class Launcher {
             Thread.currentThread().interrupt();
             throw new IllegalStateException(e);
         }
+    }
+
+    /** How much larger a picture shows everything, 1–2; as designed where nothing is said. */
+    static double size(List<String> words) {
+        return number(words, "--size", 100, 100, 100 * Look.LARGEST) / 100;
+    }
+
+    /** After how many bars a picture is taken. */
+    static double bars(List<String> words, double usual) {
+        return number(words, "--bars", usual, 0, MOST_BARS);
+    }
+
+    /** @throws IllegalArgumentException naming value and range, where what stands after the option is no such number */
+    private static double number(List<String> words, String option, double usual, double least, double most) {
+        int place = words.indexOf(option);
+        if (place < 0) {
+            return usual;
+        }
+        String word = place + 1 < words.size() ? words.get(place + 1) : "";
+        try {
+            double number = Double.parseDouble(word);
+            if (number >= least && number <= most) {
+                return number;
+            }
+        } catch (NumberFormatException e) {
+            // Said below, as what lies outside is.
+        }
+        throw new IllegalArgumentException(option + " must be a number from " + Math.round(least) + " to "
+                + Math.round(most) + " but was “" + word + "”");
     }
 
     /** The word after an option, or null. */
