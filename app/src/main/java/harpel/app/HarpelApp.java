@@ -5,6 +5,7 @@ import harpel.app.session.Autosave;
 import harpel.app.session.Session;
 import harpel.app.session.Settings;
 import harpel.app.session.Theme;
+import harpel.app.ui.ToolkitStyles;
 import harpel.theory.OctaveNaming;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
@@ -40,7 +41,7 @@ public final class HarpelApp extends Application {
     /** What the window needs and the piece does not is made ready while the piece is read: the toolkit's styles, and fonts. */
     @Override
     public void init() {
-        setUserAgentStylesheet(STYLESHEET_MODENA);
+        ToolkitStyles.use();
         fonts = CompletableFuture.runAsync(HarpelApp::loadFonts);
     }
 

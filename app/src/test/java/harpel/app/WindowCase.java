@@ -3,6 +3,7 @@ package harpel.app;
 import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
+import harpel.app.ui.ToolkitStyles;
 import harpel.chain.StageAddress;
 import harpel.device.RecordingPort;
 import harpel.event.NoteStart;
@@ -72,6 +73,7 @@ abstract class WindowCase extends Hand {
         }
         interact(() -> {
             begin();
+            ToolkitStyles.use();
             HarpelApp.loadFonts();
             session = new Session(piece(), new harpel.device.Ports(), machine(), System::nanoTime);
             sent = session.transport().record();

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.ListView;
 import javafx.scene.control.Skin;
 import javafx.scene.control.skin.ComboBoxListViewSkin;
 import javafx.util.StringConverter;
@@ -44,7 +45,11 @@ public final class Choice<T> extends ComboBox<T> {
     @Override
     protected Skin<?> createDefaultSkin() {
         ComboBoxListViewSkin<T> skin = new ComboBoxListViewSkin<>(this);
-        getChildren().remove(skin.getPopupContent());
+        ListView<?> list = (ListView<?>) skin.getPopupContent();
+        getChildren().remove(list);
+        // Where the list ends between two pixels, its window would show white.
+        setOnShown(event ->
+                list.getScene().setFill(list.getBackground().getFills().get(0).getFill()));
         return skin;
     }
 
