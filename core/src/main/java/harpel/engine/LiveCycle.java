@@ -12,13 +12,8 @@ import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
-import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.BooleanSupplier;
-import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
 
 /**
@@ -26,27 +21,15 @@ import java.util.function.LongSupplier;
  * against a clock of theirs. Owned by the engine thread.
  */
 final class LiveCycle {
-    /**
-     * Something that is done at a tick.
-     *
-     * @param edits whether it takes a program, which another that is taken outdates
-     */
-    private record Deed(long tick, boolean edits, LongConsumer does) {}
-
-    private static final long FARTHEST_NUDGE = 200_000_000L;
-
     private final LongSupplier clock;
     private final LiveOutput output;
     private final Tap tap;
-    /** In the order of the parts, so that what comes at one tick comes in the same order as in a print. */
-    private final Map<String, PhrasePlayer> players = new LinkedHashMap<>();
-
+    private final Players players = new Players();
+    private final Players.Ear<Event> fed = this::feed;
+    private final Deeds deeds = new Deeds();
+    private final Anchor anchor = new Anchor();
     private final KeysDown keysDown = new KeysDown();
     private final PartInputs inputs = new PartInputs();
-    /** The players and the parts they play to, in the same order; looked through at each turn, with nothing made for it. */
-    private PhrasePlayer[] playing = {};
-
-    private String[] playingParts = {};
     private final WaysOut waysOut;
     private final Click click;
     private final ClockOut clockOut;
@@ -59,8 +42,6 @@ final class LiveCycle {
     private String keyPart;
     private Mode mode = Mode.STOPPED;
     private long run;
-    private long anchorTick;
-    private long anchorNanos;
     private long transportTick;
     private long arrival;
     private long notesIn;
@@ -69,8 +50,6 @@ final class LiveCycle {
     private long troubles;
     private String trouble = "";
     private LiveStatus status;
-    /** What is done at ticks that are still to come, in their order. */
-    private final List<Deed> deeds = new ArrayList<>();
 
     LiveCycle(Program program, LongSupplier clock, LiveOutput output, Tap tap) {
         this.program = program;
@@ -110,11 +89,8 @@ final class LiveCycle {
 
     // Time
 
-    /** The moment of a tick, on the later side of its nanosecond. */
     private long nanosAt(long tick) {
-        TempoMap tempo = tempo();
-        double nanos = tempo.nanosAt(tick) - tempo.nanosAt(anchorTick);
-        return anchorNanos + (long) Math.ceil(nanos);
+        return anchor.nanosAt(tick, tempo());
     }
 
     /** What time goes by: the piece, or a clock that is followed. */
@@ -123,13 +99,7 @@ final class LiveCycle {
     }
 
     private long tickAt(long nanos) {
-        if (mode == Mode.STOPPED) {
-            return renderer.position();
-        }
-        TempoMap tempo = tempo();
-        double fromAnchor = tempo.nanosAt(anchorTick) + (nanos - anchorNanos);
-        // A nanosecond's worth of rounding must not put a tick that is due into the next cycle.
-        return (long) Math.floor(tempo.ticksAt(Math.max(0, fromAnchor)) + 1e-4);
+        return mode == Mode.STOPPED ? renderer.position() : anchor.tickAt(nanos, tempo());
     }
 
     // Edits
@@ -140,23 +110,23 @@ final class LiveCycle {
             update(newProgram, now);
             return;
         }
-        deeds.removeIf(Deed::edits);
+        deeds.forgetEdits();
         updateAt(program.plan().time().meter().barLineAtOrAfter(renderer.position()), newProgram, 0);
     }
 
     /** Takes a program at a tick, and lets levers come to where they stand there; at once while time stands. */
     void updateAt(long tick, Program newProgram, long glideTicks) {
-        doAt(tick, true, now -> swap(newProgram, now, glideTicks));
+        deeds.add(tick, true, now -> swap(newProgram, now, glideTicks));
     }
 
     /** Does a stage's own action at a tick. */
     void actAt(long tick, String part, String address) {
-        doAt(tick, false, now -> renderer.act(part, address));
+        deeds.add(tick, false, now -> renderer.act(part, address));
     }
 
     /** Strikes notes that come in at a way in, or ends them with velocity 0, at a tick. */
     void strikeAt(long tick, String port, List<Integer> pitches, int velocity) {
-        doAt(tick, false, now -> {
+        deeds.add(tick, false, now -> {
             long at = mode == Mode.STOPPED ? now : Math.max(now, nanosAt(Math.max(tick, renderer.position())));
             pitches.forEach(pitch -> take(port, new InputPort.Played(0x90, pitch, velocity, at)));
         });
@@ -165,20 +135,12 @@ final class LiveCycle {
     /** Time goes on a little later, or earlier where that is below 0. */
     void nudge(long nanos) {
         if (mode != Mode.STOPPED) {
-            anchorNanos += Math.max(-FARTHEST_NUDGE, Math.min(FARTHEST_NUDGE, nanos));
+            anchor.nudge(nanos);
         }
-    }
-
-    private void doAt(long tick, boolean edits, LongConsumer does) {
-        int place = deeds.size();
-        while (place > 0 && deeds.get(place - 1).tick() > tick) {
-            place--;
-        }
-        deeds.add(place, new Deed(tick, edits, does));
     }
 
     void update(Program newProgram, long now) {
-        deeds.removeIf(Deed::edits);
+        deeds.forgetEdits();
         swap(newProgram, now, 0);
     }
 
@@ -204,8 +166,7 @@ final class LiveCycle {
         if (mode != Mode.STOPPED
                 && !clockIn.drives()
                 && !tempo.equals(program.piece().time().tempo())) {
-            anchorTick = tickAt(now);
-            anchorNanos = now;
+            anchor.set(tickAt(now), now);
         }
         boolean otherPlan = newProgram.plan() != program.plan();
         program = newProgram;
@@ -217,30 +178,7 @@ final class LiveCycle {
     }
 
     private void takeScores() {
-        Map<String, Line> lines = program.lines();
-        if (players.size() != lines.size() || !players.keySet().equals(lines.keySet())) {
-            Map<String, PhrasePlayer> before = new HashMap<>(players);
-            players.clear();
-            for (Map.Entry<String, Line> entry : lines.entrySet()) {
-                PhrasePlayer player = before.remove(entry.getKey());
-                if (player == null) {
-                    player = new PhrasePlayer(entry.getValue(), players.size());
-                    player.join(renderer.position());
-                }
-                players.put(entry.getKey(), player);
-            }
-            before.forEach(
-                    (part, player) -> player.endAll(renderer.position(), (end, ready) -> playEnd(part, ready, end)));
-            playing = players.values().toArray(PhrasePlayer[]::new);
-            playingParts = players.keySet().toArray(String[]::new);
-        }
-        for (Map.Entry<String, PhrasePlayer> entry : players.entrySet()) {
-            entry.getValue()
-                    .take(
-                            lines.get(entry.getKey()),
-                            renderer.position(),
-                            (end, ready) -> playEnd(entry.getKey(), ready, end));
-        }
+        players.take(program.lines(), renderer.position(), this::playEnd);
     }
 
     private void playEnd(String part, boolean ready, NoteEnd end) {
@@ -278,7 +216,7 @@ final class LiveCycle {
     }
 
     private void playNow(long now) {
-        doAll(now);
+        deeds.doAll(now);
         click.stop(now);
         renderer.silence();
         // What those keys did is struck again below.
@@ -287,7 +225,7 @@ final class LiveCycle {
         mode = Mode.PLAYING;
         startTime(transportTick, now);
         renderer.start(transportTick);
-        players.values().forEach(player -> player.locate(transportTick));
+        players.locate(transportTick);
         // Keys that are down go on in the time of the transport.
         keysDown.replaceAll(this::strikeAgain);
         clockOut.start(program.plan().bracket(), transportTick, now);
@@ -305,8 +243,7 @@ final class LiveCycle {
         if (mode == Mode.PLAYING && clockIn.drives()) {
             long tick = tickAt(now);
             clockIn.follow(port);
-            anchorTick = tick;
-            anchorNanos = now;
+            anchor.set(tick, now);
         }
         clockIn.follow(port);
     }
@@ -322,8 +259,7 @@ final class LiveCycle {
                     playNow(nanos);
                 }
                 if (clockIn.drives() && mode == Mode.PLAYING) {
-                    anchorTick = clockIn.tick();
-                    anchorNanos = clockIn.nanos();
+                    anchor.set(clockIn.tick(), clockIn.nanos());
                 }
             }
             case ClockOut.START -> {
@@ -379,17 +315,9 @@ final class LiveCycle {
 
     private void startTime(long tick, long now) {
         renderer.locate(tick);
-        anchorTick = tick;
-        anchorNanos = now;
+        anchor.set(tick, now);
         run++;
         tellRestart(tick);
-    }
-
-    /** Does at once what waits for a tick that does not come. */
-    private void doAll(long now) {
-        while (!deeds.isEmpty()) {
-            deeds.remove(0).does().accept(now);
-        }
     }
 
     private void tellRestart(long tick) {
@@ -428,18 +356,13 @@ final class LiveCycle {
         clockIn.letGo();
         renderer.stop(false);
         mode = renderer.isQuiet() ? Mode.STOPPED : Mode.KEYS;
-        anchor(now);
+        anchor.set(renderer.position(), now);
         forgetKeys();
     }
 
     /** The place in the piece of a tick that is counted on and on. */
     private long song(long tick) {
         return program.plan().bracket().song(tick);
-    }
-
-    private void anchor(long now) {
-        anchorTick = renderer.position();
-        anchorNanos = now;
     }
 
     /** Goes to a tick of the piece, playing or not. */
@@ -474,7 +397,7 @@ final class LiveCycle {
         waysOut.forget();
         output.silence();
         mode = Mode.STOPPED;
-        anchor(now);
+        anchor.set(renderer.position(), now);
     }
 
     /**
@@ -494,7 +417,7 @@ final class LiveCycle {
         long position = renderer.position();
         renderer = newRenderer();
         renderer.locate(position);
-        players.values().forEach(player -> player.locate(position));
+        players.locate(position);
         quieten(now);
         tellRestart(position);
     }
@@ -627,22 +550,20 @@ final class LiveCycle {
             play(begins);
         }
         if (mode != Mode.PLAYING) {
-            doAll(now);
+            deeds.doAll(now);
         }
         // While time stands only what was played is taken, at the tick where it stands.
         long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
-        while (!deeds.isEmpty() && mode == Mode.PLAYING && deeds.get(0).tick() < to) {
-            Deed deed = deeds.remove(0);
-            if (deed.tick() > renderer.position()) {
-                advance(deed.tick(), false);
+        while (mode == Mode.PLAYING && deeds.nextTick() < to) {
+            if (deeds.nextTick() > renderer.position()) {
+                advance(deeds.nextTick(), false);
             }
-            deed.does().accept(now);
+            deeds.doNext(now);
         }
         advance(to, true);
         if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
             mode = Mode.STOPPED;
-            anchorTick = transportTick;
-            anchorNanos = now;
+            anchor.set(transportTick, now);
         }
     }
 
@@ -654,7 +575,7 @@ final class LiveCycle {
     private void advance(long end, boolean all) {
         long to = all && mode != Mode.STOPPED ? Math.max(end, inputs.lastTick() + 1) : end;
         if (mode == Mode.PLAYING) {
-            feedPhrases(to);
+            players.playBefore(to, fed);
             click.beats(program.piece().time(), renderer.position(), to, this::nanosAt);
             clockOut.run(program.plan().bracket(), to, this::nanosAt);
         }
@@ -662,20 +583,12 @@ final class LiveCycle {
         renderer.render(to);
     }
 
-    private void feedPhrases(long to) {
-        for (int i = 0; i < playing.length; i++) {
-            PhrasePlayer player = playing[i];
-            while (player.nextTick() < to) {
-                Event event = player.next();
-                if (event != null) {
-                    notesIn += event instanceof NoteStart ? 1 : 0;
-                    if (player.isReady()) {
-                        renderer.playReady(playingParts[i], event);
-                    } else {
-                        inputs.add(playingParts[i], event);
-                    }
-                }
-            }
+    private void feed(String part, boolean ready, Event event) {
+        notesIn += event instanceof NoteStart ? 1 : 0;
+        if (ready) {
+            renderer.playReady(part, event);
+        } else {
+            inputs.add(part, event);
         }
     }
 
@@ -688,10 +601,7 @@ final class LiveCycle {
         if (mode == Mode.PLAYING) {
             next = Math.min(next, click.nextBeat(program.piece().time(), renderer.position()));
             next = Math.min(next, clockOut.nextTick());
-            next = deeds.isEmpty() ? next : Math.min(next, deeds.get(0).tick());
-            for (PhrasePlayer player : playing) {
-                next = Math.min(next, player.nextTick());
-            }
+            next = Math.min(next, Math.min(deeds.nextTick(), players.nextTick()));
         }
         long clocks = mode == Mode.PLAYING ? clockIn.lostNanos() : Long.MAX_VALUE;
         return Math.min(Math.min(clocks, click.nextNanos()), next == Ticks.NEVER ? Long.MAX_VALUE : nanosAt(next));
@@ -699,14 +609,14 @@ final class LiveCycle {
 
     /** What the interface may know; the same object as before while nothing has changed. */
     LiveStatus status(long now) {
-        long tick = mode == Mode.STOPPED ? transportTick : anchorTick;
+        long tick = mode == Mode.STOPPED ? transportTick : anchor.tick();
         long late = output.worstLateNanos(now);
         LiveStatus old = status;
         boolean same = old != null
                 && old.mode() == mode
                 && old.run() == run
                 && old.anchorTick() == tick
-                && old.anchorNanos() == anchorNanos
+                && old.anchorNanos() == anchor.nanos()
                 && old.tempo() == tempo()
                 && old.clock().equals(clockIn.driver())
                 && old.bracket() == program.plan().bracket()
@@ -720,7 +630,7 @@ final class LiveCycle {
                     mode,
                     run,
                     tick,
-                    anchorNanos,
+                    anchor.nanos(),
                     tempo(),
                     clockIn.driver(),
                     program.plan().bracket(),

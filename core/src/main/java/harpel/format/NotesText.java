@@ -15,7 +15,7 @@ public final class NotesText {
     public static String write(List<Note> notes) {
         Map<String, Object> plain = new LinkedHashMap<>();
         plain.put(ChainFile.VERSION_KEY, ChainFile.VERSION);
-        plain.put(NOTES, notes.stream().map(PieceFile::writeNote).toList());
+        plain.put(NOTES, notes.stream().map(PhrasesFile::writeNote).toList());
         return Json.write(plain);
     }
 
@@ -32,7 +32,8 @@ public final class NotesText {
         if (!fields.has(NOTES)) {
             throw new ParamException("notes are {\"notes\": [[at, length, pitch, velocity], …]}");
         }
-        List<Note> notes = fields.list(NOTES, (note, path) -> PieceFile.readNote(note, path, ChainFile.isNewer(plain)));
+        List<Note> notes =
+                fields.list(NOTES, (note, path) -> PhrasesFile.readNote(note, path, ChainFile.isNewer(plain)));
         fields.end("harpel, notes");
         return notes;
     }

@@ -127,13 +127,13 @@ final class PadsFile {
         plain.put("name", moment.name());
         when(plain, moment.when(), When.BAR);
         if (moment.glide() > 0) {
-            plain.put("glide", PieceFile.plainNumber(moment.glide()));
+            plain.put("glide", PlainMap.plain(moment.glide()));
         }
         Map<String, Object> parts = new LinkedHashMap<>();
         moment.parts().forEach((part, state) -> parts.put(part, writeState(state)));
         plain.put("parts", parts);
         Map<String, Object> levers = new LinkedHashMap<>();
-        moment.levers().forEach((name, value) -> levers.put(name, PieceFile.plainNumber(value)));
+        moment.levers().forEach((name, value) -> levers.put(name, PlainMap.plain(value)));
         plain.put("levers", levers);
         PlainMap.merge(plain, moment.unknown());
         return plain;

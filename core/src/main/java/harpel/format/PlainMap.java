@@ -139,6 +139,21 @@ final class PlainMap {
         throw new ParamException("must be a whole number " + min + "–" + max + " but was " + value);
     }
 
+    static double number(Object value) {
+        if (value instanceof Number number) {
+            return number.doubleValue();
+        }
+        throw new ParamException("must be a number but was " + value);
+    }
+
+    /** A number as it is written: without a point where it is whole. */
+    static Object plain(double value) {
+        if (value == Math.rint(value)) {
+            return (long) value;
+        }
+        return value;
+    }
+
     static List<?> list(Object value) {
         if (value instanceof List<?> list) {
             return list;
@@ -173,6 +188,15 @@ final class PlainMap {
         }
         kept.putAll(left);
         return kept;
+    }
+
+    /** An object to write, of names and values in turn. */
+    static Map<String, Object> of(Object... pairs) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        for (int i = 0; i < pairs.length; i += 2) {
+            map.put(String.valueOf(pairs[i]), pairs[i + 1]);
+        }
+        return map;
     }
 
     /** Puts what was kept into an object that is written: fields it lacks, and items of lists behind its own. */

@@ -5,7 +5,7 @@ import harpel.effect.Trait;
 import harpel.engine.Tail;
 import harpel.format.ChainFile;
 import harpel.format.Json;
-import harpel.format.PieceFile;
+import harpel.format.PartsFile;
 import harpel.param.ChoiceType;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
@@ -45,7 +45,7 @@ public final class Provenance {
             how.put(NOTES, fingerprint(one));
         });
         if (!part.hearing().equals(Hearing.KEYS)) {
-            how.put(INPUT, PieceFile.plain(part.hearing()));
+            how.put(INPUT, PartsFile.plain(part.hearing()));
         }
         how.put(CHAIN, ChainFile.plain(part.chain()));
         how.put(FROM, order.from());
@@ -133,7 +133,7 @@ public final class Provenance {
         boolean off = Boolean.TRUE.equals(how.get(CHAIN_OFF));
         String phrase = source(piece, printed).map(Phrase::id).orElse("");
         return piece.withPart(part, now -> {
-            Part hears = input == null ? now : now.withHearing(PieceFile.hearingOf(input));
+            Part hears = input == null ? now : now.withHearing(PartsFile.hearingOf(input));
             return (off ? hears.withChainOff(false) : hears).withPhrase(phrase);
         });
     }

@@ -1,0 +1,41 @@
+package harpel.engine;
+
+import harpel.time.TempoMap;
+
+/** A tick and its moment, from which time is counted. Owned by the engine thread. */
+final class Anchor {
+    private static final long FARTHEST_NUDGE = 200_000_000L;
+
+    private long tick;
+    private long nanos;
+
+    long tick() {
+        return tick;
+    }
+
+    long nanos() {
+        return nanos;
+    }
+
+    void set(long newTick, long newNanos) {
+        tick = newTick;
+        nanos = newNanos;
+    }
+
+    /** All comes a little later, or earlier where that is below 0; by 0.2 s at most. */
+    void nudge(long by) {
+        nanos += Math.max(-FARTHEST_NUDGE, Math.min(FARTHEST_NUDGE, by));
+    }
+
+    /** The moment of a tick, on the later side of its nanosecond. */
+    long nanosAt(long at, TempoMap tempo) {
+        return nanos + (long) Math.ceil(tempo.nanosAt(at) - tempo.nanosAt(tick));
+    }
+
+    /** The tick of a moment. */
+    long tickAt(long at, TempoMap tempo) {
+        double fromAnchor = tempo.nanosAt(tick) + (at - nanos);
+        // A nanosecond's worth of rounding must not put a tick that is due into the next cycle.
+        return (long) Math.floor(tempo.ticksAt(Math.max(0, fromAnchor)) + 1e-4);
+    }
+}
