@@ -16,6 +16,7 @@ import javafx.animation.PauseTransition;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.geometry.Dimension2D;
 import javafx.scene.Scene;
 import javafx.scene.text.Font;
 import javafx.stage.Stage;
@@ -26,8 +27,6 @@ import org.kordamp.ikonli.javafx.FontIcon;
 
 /** The application: one window with one piece. Options: a file to open, --demo, --night, --phrase, --timeline, --play, --shot FILE, --window WIDTHxHEIGHT, and for a picture --size PERCENT and --bars COUNT. */
 public final class HarpelApp extends Application {
-    private static final double WIDTH = 1280;
-    private static final double HEIGHT = 800;
     private static final double SHOT_AFTER_BARS = 4.2;
 
     private CompletableFuture<Void> fonts;
@@ -52,16 +51,11 @@ public final class HarpelApp extends Application {
         String shot = Launcher.after(words, "--shot");
         session = Launcher.session();
         pane = new HarpelPane(session);
-        String window = Launcher.after(words, "--window");
-        String[] sides = window != null && window.matches("\\d{3,4}x\\d{3,4}") ? window.split("x") : new String[0];
-        Scene scene = SizedRoot.scene(
-                session,
-                pane,
-                sides.length == 2 ? Double.parseDouble(sides[0]) : WIDTH,
-                sides.length == 2 ? Double.parseDouble(sides[1]) : HEIGHT);
+        Dimension2D size = Launcher.window(words);
+        Scene scene = SizedRoot.scene(session, pane, size.getWidth(), size.getHeight());
         stage.setScene(scene);
-        stage.setMinWidth(640);
-        stage.setMinHeight(480);
+        stage.setMinWidth(Launcher.LEAST_WIDTH);
+        stage.setMinHeight(Launcher.LEAST_HEIGHT);
         Files files = new Files(session, stage);
         pane.setActions(files);
         stage.titleProperty()

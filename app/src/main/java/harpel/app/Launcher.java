@@ -6,17 +6,23 @@ import harpel.piece.Piece;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import java.util.stream.Stream;
 import javafx.application.Application;
+import javafx.geometry.Dimension2D;
 
 /**
  * Starts the application; a class of its own so that JavaFX may lie on the module path. The piece is read while JavaFX starts, on the
  * other processor.
  */
 public final class Launcher {
+    static final int LEAST_WIDTH = 640;
+    static final int LEAST_HEIGHT = 480;
+    private static final int WIDTH = 1280;
+    private static final int HEIGHT = 800;
     private static final double MOST_BARS = 1_000;
     private static final String DRAWING_THREAD = "QuantumRenderer";
     private static final String DIRTY_REGIONS = "prism.dirtyregioncount";
@@ -46,6 +52,7 @@ public final class Launcher {
         try {
             size(List.of(args));
             bars(List.of(args), 1);
+            window(List.of(args));
         } catch (IllegalArgumentException e) {
             System.err.println("harpel: " + e.getMessage());
             System.exit(2);
@@ -100,6 +107,22 @@ public final class Launcher {
     /** After how many bars a picture is taken. */
     static double bars(List<String> words, double usual) {
         return number(words, "--bars", usual, 0, MOST_BARS);
+    }
+
+    /** How wide and high the window opens. */
+    static Dimension2D window(List<String> words) {
+        if (!words.contains("--window")) {
+            return new Dimension2D(WIDTH, HEIGHT);
+        }
+        String word = Objects.requireNonNullElse(after(words, "--window"), "");
+        String[] sides = word.split("x");
+        if (!word.matches("\\d{3,4}x\\d{3,4}")
+                || Integer.parseInt(sides[0]) < LEAST_WIDTH
+                || Integer.parseInt(sides[1]) < LEAST_HEIGHT) {
+            throw new IllegalArgumentException("--window must be WIDTHxHEIGHT, from " + LEAST_WIDTH + "x" + LEAST_HEIGHT
+                    + " to 9999x9999, but was “" + word + "”");
+        }
+        return new Dimension2D(Integer.parseInt(sides[0]), Integer.parseInt(sides[1]));
     }
 
     /** @throws IllegalArgumentException naming value and range, where what stands after the option is no such number */

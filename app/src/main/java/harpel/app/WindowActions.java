@@ -29,6 +29,8 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 
 /** Every action of the window with its words and its keys, and the menu of the piece. */
 final class WindowActions {
@@ -415,6 +417,13 @@ final class WindowActions {
         Alert sheet = Asking.sheet(
                 pane.getScene().getWindow(), session.look().styles(), "Keys and actions", "", ButtonType.CLOSE);
         sheet.getDialogPane().setContent(list);
+        // The key that opened it closes it.
+        sheet.getDialogPane().addEventFilter(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.F1) {
+                sheet.close();
+                event.consume();
+            }
+        });
         sheet.show();
     }
 }

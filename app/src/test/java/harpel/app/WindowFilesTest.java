@@ -249,6 +249,15 @@ class WindowFilesTest extends WindowCase {
     }
 
     @Test
+    void f1ClosesWhatItOpened() {
+        push(KeyCode.F1);
+        await(() -> dialog("Keys and actions") != null
+                && onFx(() -> dialog("Keys and actions").isFocused()));
+        push(KeyCode.F1);
+        await(() -> dialog("Keys and actions") == null);
+    }
+
+    @Test
     void theRowsOfAListAreAddedSetAndRemoved() {
         clickOn("#part-lamp-pad");
         clickOn("#stage-harmony .stage-name");

@@ -9,6 +9,9 @@ import org.slf4j.LoggerFactory;
 
 /** The software synthesizer of the machine, which plays the built-in sounds. */
 public final class BuiltInSound {
+    /** Held, since what is set of it is forgotten with it. */
+    private java.util.logging.Logger preferences;
+
     /** The software synthesizer, if it is open. */
     private Synthesizer synthesizer;
     /** What stands in for its own sounds, or null. */
@@ -16,6 +19,9 @@ public final class BuiltInSound {
 
     /** Opens the software synthesizer; gives in words why there is no sound, or nothing. Takes up to a second. */
     public String openSound(Ports ports) {
+        // The first time, the synthesizer makes itself preferences, of which Java tells everyone on standard error.
+        preferences = java.util.logging.Logger.getLogger("java.util.prefs");
+        preferences.setLevel(java.util.logging.Level.WARNING);
         try {
             openSynthesizer(MidiSystem.getSynthesizer(), ports);
             return "";
