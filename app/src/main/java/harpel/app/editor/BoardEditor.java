@@ -534,103 +534,20 @@ public final class BoardEditor extends StageEditor {
                             height - i / size() * tall - 3);
                 }
             }
+            BoardPicture picture = new BoardPicture(g, theme, wide, tall, height);
             for (int i = 0; i < ways.size(); i++) {
-                paintWay(g, theme, ways.get(i), get(Carom.MARBLES).get(i), wide, tall, height);
+                ParamSet marble = get(Carom.MARBLES).get(i);
+                picture.way(ways.get(i), marble.get(Carom.COLUMN) == column && marble.get(Carom.ROW) == row);
             }
-            for (ParamSet cell : get(Carom.CELLS)) {
-                if (run.has(cell)) {
-                    double x = (cell.get(Carom.COLUMN) - 0.5) * wide;
-                    double y = height - (cell.get(Carom.ROW) - 0.5) * tall;
-                    paintThing(g, theme, cell, x, y, Math.min(wide, tall) * 0.3);
-                }
-            }
-            for (ParamSet marble : get(Carom.MARBLES)) {
-                if (run.has(marble)) {
-                    paintLaunch(g, theme, marble, wide, tall, height);
-                }
-            }
+            get(Carom.CELLS).stream().filter(run::has).forEach(picture::thing);
+            get(Carom.MARBLES).stream().filter(run::has).forEach(picture::launch);
             for (int cell : running) {
                 if (cell >= 0 && cell < size() * size()) {
-                    double x = (cell % size() + 0.5) * wide;
-                    double y = height - (cell / size() + 0.5) * tall;
-                    double r = Math.min(wide, tall) * 0.22;
-                    g.setFill(theme.brass);
-                    g.fillOval(x - r, y - r, 2 * r, 2 * r);
+                    picture.rolling(cell % size() + 1, cell / size() + 1);
                 }
             }
             g.setStroke(isFocused() ? theme.brassText : faint(theme.soft, 0.7));
             g.strokeRect((column - 1) * wide + 1, height - row * tall + 1, wide - 2, tall - 2);
-        }
-
-        private void paintWay(
-                GraphicsContext g,
-                Theme theme,
-                List<Rolling> way,
-                ParamSet marble,
-                double wide,
-                double tall,
-                double height) {
-            boolean here = marble.get(Carom.COLUMN) == column && marble.get(Carom.ROW) == row;
-            g.setStroke(faint(here ? theme.brass : theme.ink, here ? 0.7 : 0.18));
-            g.setLineWidth(here ? 2 : 1.5);
-            for (int i = 1; i < way.size(); i++) {
-                Rolling from = way.get(i - 1);
-                Rolling to = way.get(i);
-                // What comes in at the other side is not drawn across the board.
-                if (Math.abs(to.column() - from.column()) <= 1 && Math.abs(to.row() - from.row()) <= 1) {
-                    g.strokeLine(
-                            (from.column() + 0.5) * wide,
-                            height - (from.row() + 0.5) * tall,
-                            (to.column() + 0.5) * wide,
-                            height - (to.row() + 0.5) * tall);
-                }
-            }
-            g.setLineWidth(1);
-        }
-
-        private void paintThing(GraphicsContext g, Theme theme, ParamSet cell, double x, double y, double r) {
-            g.setFill(theme.ink);
-            g.setStroke(theme.ink);
-            g.setLineWidth(2.5);
-            switch (cell.get(Carom.IS)) {
-                case BELL -> {
-                    g.fillArc(x - r, y - r, 2 * r, 2.4 * r, 0, 180, javafx.scene.shape.ArcType.ROUND);
-                    g.fillRect(x - r * 1.15, y + r * 0.2, r * 2.3, r * 0.25);
-                    g.fillOval(x - r * 0.22, y + r * 0.5, r * 0.44, r * 0.44);
-                }
-                case MIRROR_RISING -> g.strokeLine(x - r * 1.2, y + r * 1.2, x + r * 1.2, y - r * 1.2);
-                case MIRROR_FALLING -> g.strokeLine(x - r * 1.2, y - r * 1.2, x + r * 1.2, y + r * 1.2);
-                case GATE -> {
-                    // The wider it stands open, the more it lets through.
-                    double open = r * cell.get(Carom.CHANCE) / 100.0;
-                    g.strokeLine(x, y - r * 1.3, x, y - open);
-                    g.strokeLine(x, y + open, x, y + r * 1.3);
-                }
-                case SPRING -> {
-                    g.setLineWidth(1.5);
-                    for (int i = -2; i < 2; i++) {
-                        double side = i % 2 == 0 ? 1 : -1;
-                        g.strokeLine(x + side * r * 0.8, y + i * r * 0.55, x - side * r * 0.8, y + (i + 1) * r * 0.55);
-                    }
-                }
-            }
-            g.setLineWidth(1);
-        }
-
-        private void paintLaunch(
-                GraphicsContext g, Theme theme, ParamSet marble, double wide, double tall, double height) {
-            double x = (marble.get(Carom.COLUMN) - 0.5) * wide;
-            double y = height - (marble.get(Carom.ROW) - 0.5) * tall;
-            double r = Math.min(wide, tall) * 0.3;
-            Direction direction = marble.get(Carom.DIRECTION);
-            g.setStroke(faint(theme.brassText, marble.get(Carom.MUTE) ? 0.35 : 1));
-            g.setLineWidth(2);
-            g.strokeOval(x - r, y - r, 2 * r, 2 * r);
-            double length = Math.hypot(direction.right(), direction.up());
-            double toX = x + direction.right() / length * r * 1.5;
-            double toY = y - direction.up() / length * r * 1.5;
-            g.strokeLine(x, y, toX, toY);
-            g.setLineWidth(1);
         }
     }
 }
