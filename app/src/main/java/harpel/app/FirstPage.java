@@ -1,6 +1,7 @@
 package harpel.app;
 
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -20,14 +21,14 @@ final class FirstPage extends VBox {
         super(12);
         setId("first-page");
         getStyleClass().add("first-page");
-        setPadding(new Insets(28, 36, 24, 36));
+        setPadding(new Insets(Space.PAGE, Space.FAR, Space.PAGE, Space.FAR));
         Label title = new Label("First steps");
         title.getStyleClass().add("part-title");
         Label about = words(
                 "Between what you play and what sounds stands a chain of effects. Every row shows the notes that leave it.");
         FlowPane begin = new FlowPane(
-                8,
-                8,
+                Space.GAP,
+                Space.GAP,
                 Buttons.button("Open the demo piece", "first-demo", "Six parts of The Salt Clock, playing", demo),
                 Buttons.button(
                         "Four chords as an arpeggio",
@@ -78,7 +79,7 @@ final class FirstPage extends VBox {
         title.getStyleClass().add("stage-name");
         Label text = words(how);
         text.getStyleClass().add("soft");
-        HBox row = new HBox(10, count, new VBox(0, title, text));
+        HBox row = new HBox(Space.ROOM, count, new VBox(0, title, text));
         row.setAlignment(Pos.TOP_LEFT);
         return row;
     }

@@ -17,6 +17,7 @@ import harpel.app.timeline.TimelineView;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Space;
 import harpel.app.vary.VariationPage;
 import java.io.File;
 import java.util.EnumSet;
@@ -245,12 +246,13 @@ final class HarpelPane extends BorderPane {
         lettersInfo.getStyleClass().addAll("soft", "letters");
         heldInfo.setId("held");
         heldInfo.getStyleClass().add("soft");
-        VBox beside = new VBox(4, new KeyPicker(session), new VariationField(session), heldInfo, keysInfo, lettersInfo);
+        VBox beside = new VBox(
+                Space.TIGHT, new KeyPicker(session), new VariationField(session), heldInfo, keysInfo, lettersInfo);
         beside.setMinWidth(196);
         beside.setMaxWidth(196);
-        HBox row = new HBox(14, keys, beside);
+        HBox row = new HBox(Space.EDGE, keys, beside);
         row.setAlignment(Pos.CENTER_LEFT);
-        row.setPadding(new Insets(2, 14, 6, 14));
+        row.setPadding(new Insets(Space.FINE, Space.EDGE, Space.CLOSE, Space.EDGE));
         Label message = new Label();
         message.setId("message");
         message.textProperty().bind(session.messages().last());
@@ -278,9 +280,9 @@ final class HarpelPane extends BorderPane {
         offer.setOnAction(event -> session.messages().offered().get().action().run());
         offer.visibleProperty().bind(session.messages().offered().isNotNull());
         offer.managedProperty().bind(offer.visibleProperty());
-        HBox line = new HBox(20, message, offer, cancel, sound);
+        HBox line = new HBox(Space.PAGE, message, offer, cancel, sound);
         OnlyShown.in(line);
-        line.setPadding(new Insets(4, 14, 0, 14));
+        line.setPadding(new Insets(Space.TIGHT, Space.EDGE, 0, Space.EDGE));
         VBox foot = new VBox(0, line, row);
         foot.getStyleClass().add("foot");
         return foot;

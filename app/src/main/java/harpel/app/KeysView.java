@@ -7,6 +7,7 @@ import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
+import harpel.app.ui.Type;
 import harpel.theory.Chord;
 import harpel.theory.GeneralMidi;
 import harpel.theory.Key;
@@ -23,7 +24,6 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
-import javafx.scene.text.Font;
 
 /** The drawn keys C2–B6: played by mouse (further down is louder) and by two rows of the computer's keyboard; lit by input and output. */
 final class KeysView extends Region {
@@ -231,7 +231,7 @@ final class KeysView extends Region {
         GraphicsContext g = canvas.begin();
         double height = canvas.shownHeight();
         double width = canvas.shownWidth() / WHITE_KEYS;
-        g.setFont(Font.font("Lato", 11));
+        g.setFont(Type.plain(Type.NOTE));
         for (int place = 0; place < WHITE_KEYS; place++) {
             int pitch = LOWEST + place / 7 * 12 + WHITE[place % 7];
             double x = place * width;

@@ -6,6 +6,7 @@ import harpel.app.session.Theme;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
@@ -130,7 +131,7 @@ final class TopBar extends HBox {
                 .theme()
                 .addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
         HBox views = new HBox(
-                2,
+                Space.FINE,
                 view("Chain", View.CHAIN, "Ctrl+1"),
                 view("Phrase", View.PHRASE, "Ctrl+2"),
                 view("Timeline", View.TIMELINE, "Ctrl+3"),

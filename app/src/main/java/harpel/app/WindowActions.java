@@ -12,6 +12,7 @@ import harpel.app.session.Look.View;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Space;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -408,7 +409,7 @@ final class WindowActions {
                         + " double click or Enter to choose.");
         Label lines = new Label(text.toString());
         lines.setWrapText(true);
-        lines.setPadding(new Insets(12));
+        lines.setPadding(new Insets(Space.EDGE));
         // Longer than a small screen is high.
         ScrollPane list = new ScrollPane(lines);
         list.setFitToWidth(true);

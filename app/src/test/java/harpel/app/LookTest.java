@@ -10,6 +10,8 @@ import harpel.app.session.TraceQueue;
 import harpel.app.session.TraceStore;
 import harpel.app.session.Words;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Space;
+import harpel.app.ui.Type;
 import harpel.engine.Tap;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -17,12 +19,18 @@ import harpel.param.SpanType;
 import harpel.theory.OctaveNaming;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.scene.paint.Color;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -65,18 +73,35 @@ class LookTest {
     }
 
     @Test
-    void theStyleSheetNamesOnlyTokensThatExistAndNoColourOfItsOwn() throws IOException {
-        String sheet;
-        try (var stream = HarpelApp.class.getResourceAsStream("harpel.css")) {
-            sheet = new String(stream.readAllBytes(), StandardCharsets.UTF_8);
-        }
-        String tokens = new String(
+    void theStyleSheetNamesOnlyTokensThatExistAndNoColourOrSizeOfItsOwn() throws IOException {
+        String sheet = Files.readString(Path.of("src", "main", "styles", "harpel.css"));
+        String colours = new String(
                 java.util.Base64.getDecoder().decode(Theme.DAY.styles(1).get(1).split(",")[1]), StandardCharsets.UTF_8);
+        Set<String> sizes = Stream.of(Space.class, Type.class)
+                .flatMap(names -> Arrays.stream(names.getFields()))
+                .map(field -> "-hp-" + field.getName().toLowerCase(Locale.ROOT))
+                .collect(Collectors.toSet());
         Matcher used = Pattern.compile("-hp-[a-z-]+").matcher(sheet);
         while (used.find()) {
-            assertThat(tokens).contains(used.group() + ":");
+            assertThat(sizes.contains(used.group()) || colours.contains(used.group() + ":"))
+                    .as(used.group())
+                    .isTrue();
         }
         assertThat(sheet).doesNotContain("#");
+        assertThat(sheet).doesNotContainPattern("-fx-(padding|spacing|line-spacing|font-size): [^;]*[1-9]");
+    }
+
+    /** Spaces and type sizes have names, as colours have. */
+    @Test
+    void noViewHasASpaceOrATypeSizeOfItsOwn() throws IOException {
+        Pattern own = Pattern.compile(
+                "(new ([HV]Box|FlowPane)\\(\\s*|\\.set(Spacing|Hgap|Vgap)\\(|new Insets\\([^()]*?|Font\\.font\\([^()]*?)\\b[1-9]");
+        try (Stream<Path> all = Files.walk(Path.of("src", "main", "java"))) {
+            for (Path source :
+                    all.filter(path -> path.toString().endsWith(".java")).toList()) {
+                assertThat(Files.readString(source)).as(source.toString()).doesNotContainPattern(own);
+            }
+        }
     }
 
     private static final Places.Place INPUT = Places.input("lead");

@@ -91,8 +91,7 @@ class WindowPartsTest extends WindowCase {
                 .isTrue();
         Label why = lookup("#why-silent").queryAs(Label.class);
         assertThat(why.getText()).isEqualTo("It is mute.");
-        interact(() -> session.transport().press(60, 100));
-        interact(() -> session.transport().release(60));
+        play(60, 100);
         Hyperlink help = lookup("#help-silent").queryAs(Hyperlink.class);
         assertThat(help.getText()).isEqualTo("Unmute");
         clickOn(help);

@@ -3,6 +3,7 @@ package harpel.app.chain;
 import harpel.app.print.PrintButtons;
 import harpel.app.session.Session;
 import harpel.app.session.Words;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Chain;
 import harpel.chain.Differences;
@@ -50,7 +51,7 @@ final class ChainHead extends VBox {
         super(2);
         this.session = session;
         this.window = window;
-        setPadding(new Insets(6, 12, 2, 12));
+        setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.FINE, Space.EDGE));
         title.getStyleClass().add("part-title");
         title.setMinWidth(USE_PREF_SIZE);
         about.getStyleClass().add("soft");
@@ -73,7 +74,7 @@ final class ChainHead extends VBox {
         // A menu without items does not open.
         differs.getItems().add(new MenuItem("…"));
         HBox first = new HBox(
-                8,
+                Space.GAP,
                 title,
                 about,
                 PresetMenu.ofChains(session),
@@ -101,15 +102,15 @@ final class ChainHead extends VBox {
                 this::freeze);
         back.setId("bars-back");
         back.getStyleClass().add("soft");
-        HBox second =
-                new HBox(8, pointedWords, space(), back, freeze, difference, pair(wider, closer), pair(lower, higher));
+        HBox second = new HBox(
+                Space.GAP, pointedWords, space(), back, freeze, difference, pair(wider, closer), pair(lower, higher));
         second.setAlignment(Pos.CENTER_LEFT);
         second.setMinHeight(22);
         getChildren().addAll(first, second);
     }
 
     private static HBox pair(Node left, Node right) {
-        HBox pair = new HBox(1, left, right);
+        HBox pair = new HBox(Space.HAIR, left, right);
         pair.setAlignment(Pos.CENTER);
         return pair;
     }

@@ -12,6 +12,7 @@ import harpel.app.session.TraceStore;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.chain.Branch;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
@@ -54,6 +55,7 @@ public final class ChainView extends BorderPane {
     private static final int TOGETHER = 12;
 
     private static final double INSERT_WIDE = 230;
+    private static final double OVER_ROWS = 7;
     private static final double SHORTEST = 36;
     private static final double TALLEST = 150;
     /** Kept for a line or two that rows will say later. */
@@ -93,7 +95,7 @@ public final class ChainView extends BorderPane {
         this.session = session;
         getStyleClass().add("chain-view");
         head = new ChainHead(session, window);
-        rows.setPadding(new Insets(0, 10, 1, 12));
+        rows.setPadding(new Insets(0, Space.ROOM, Space.HAIR, Space.EDGE));
         rows.setId("rows");
         rows.getStyleClass().add("rows");
         ruler = new Ruler(session, window);
@@ -311,8 +313,8 @@ public final class ChainView extends BorderPane {
     /** The branches of a split side by side; one under another where they lie in a branch themselves. */
     private GridPane branches(Stage stage, StageAddress address) {
         GridPane grid = new GridPane();
-        grid.setHgap(6);
-        grid.setVgap(2);
+        grid.setHgap(Space.CLOSE);
+        grid.setVgap(Space.FINE);
         int columns = address.chainWay().isEmpty()
                 ? Math.min(MOST_COLUMNS, stage.branches().size())
                 : 1;
@@ -361,7 +363,7 @@ public final class ChainView extends BorderPane {
                                 one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, on))));
         solo.setAccessibleText("Solo branch " + (number + 1));
         solo.setSelected(branch.takes().get(Split.SOLO));
-        HBox line = new HBox(4, head, solo);
+        HBox line = new HBox(Space.TIGHT, head, solo);
         line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return line;
     }
@@ -381,7 +383,7 @@ public final class ChainView extends BorderPane {
         if (!last) {
             // As tall as a target has to be, over the edges of the rows beside it, and only where no trace is taken
             // from the hand.
-            VBox.setMargin(line, new Insets(-7, 0, -7, 0));
+            VBox.setMargin(line, new Insets(-OVER_ROWS, 0, -OVER_ROWS, 0));
             line.setViewOrder(-1);
         }
         line.setOnAction(event -> EffectMenu.show(line, session, way, place));

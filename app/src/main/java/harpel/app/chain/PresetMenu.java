@@ -2,6 +2,7 @@ package harpel.app.chain;
 
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -42,7 +43,7 @@ public final class PresetMenu {
                 Buttons.button("›", "preset-next", "The next preset, heard at once", () -> step(session, address, 1));
         back.setAccessibleText("The preset before");
         forth.setAccessibleText("The next preset");
-        HBox row = new HBox(3, menuOfStage(session, address, stage), back, forth);
+        HBox row = new HBox(Space.TIGHT, menuOfStage(session, address, stage), back, forth);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

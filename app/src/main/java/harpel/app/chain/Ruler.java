@@ -4,13 +4,13 @@ import harpel.app.draw.SharpCanvas;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
+import harpel.app.ui.Type;
 import harpel.piece.Mark;
 import harpel.piece.Piece;
 import harpel.time.MeterMap;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
-import javafx.scene.text.Font;
 
 /** The numbers of the bars over the traces, and a mark for now. Drawn anew when it has moved by a pixel. */
 final class Ruler extends Region {
@@ -81,7 +81,7 @@ final class Ruler extends Region {
         drawnIn = theme;
         drawnOf = piece;
         GraphicsContext g = canvas.begin();
-        g.setFont(Font.font("Lato", 11));
+        g.setFont(Type.plain(Type.NOTE));
         g.setFill(theme.paper);
         g.fillRect(0, 0, wide, TALL);
         MeterMap meter = piece.time().meter();

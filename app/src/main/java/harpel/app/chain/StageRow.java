@@ -6,6 +6,7 @@ import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
 import harpel.app.ui.OnlyShown;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -38,6 +39,9 @@ import org.kordamp.ikonli.javafx.FontIcon;
 public final class StageRow extends StackPane {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass OFF = PseudoClass.getPseudoClass("off");
+    /** So far in stand the words, behind what folds and switches. */
+    private static final double INDENT = 54;
+
     private static final double NAME_WIDTH = 238;
     private static final double TALL = 46;
     private static final double END_TALL = 46;
@@ -56,7 +60,7 @@ public final class StageRow extends StackPane {
     private final Button fold = new Button("", foldIcon);
     private final Label adviceText = new Label();
     private final Hyperlink adviceLink = new Hyperlink();
-    private final HBox adviceBox = new HBox(8, adviceText, adviceLink);
+    private final HBox adviceBox = new HBox(Space.GAP, adviceText, adviceLink);
     private final Button act = new Button();
     private double tall = TALL;
     private Advice advice;
@@ -81,7 +85,8 @@ public final class StageRow extends StackPane {
         this.address = address;
         this.place = place;
         getStyleClass().add("stage-row");
-        setPadding(new Insets(3, narrow ? 6 : 12, 3, narrow ? 4 : 9));
+        setPadding(new Insets(
+                Space.FINE, narrow ? Space.CLOSE : Space.EDGE, Space.FINE, narrow ? Space.TIGHT : Space.GAP));
         trace = new TraceCanvas(session, window, pointed, place, address == null ? END_TALL : TALL);
         name.getStyleClass().add("stage-name");
         name.setMinWidth(40);
@@ -110,33 +115,34 @@ public final class StageRow extends StackPane {
         });
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox title = new HBox(6, name, kind, space, count);
+        HBox title = new HBox(Space.CLOSE, name, kind, space, count);
         title.setAlignment(Pos.BASELINE_LEFT);
         act.getStyleClass().addAll("small-toggle", "act");
         act.setMinWidth(Region.USE_PREF_SIZE);
         show(act, false);
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
-        HBox second = new HBox(4, setting, between, act);
+        HBox second = new HBox(Space.TIGHT, setting, between, act);
         second.setAlignment(Pos.CENTER_LEFT);
         OnlyShown.in(title);
         OnlyShown.in(second);
         VBox words = new VBox(0, title, second);
         words.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(words, Priority.ALWAYS);
-        HBox left = new HBox(narrow ? 3 : 6, words);
+        HBox left = new HBox(narrow ? Space.TIGHT : Space.CLOSE, words);
         left.setAlignment(Pos.CENTER_LEFT);
         adviceBox.setAlignment(Pos.CENTER_LEFT);
-        adviceBox.setPadding(new Insets(0, 0, 0, 54));
+        adviceBox.setPadding(new Insets(0, 0, 0, INDENT));
         adviceLink.setMinWidth(USE_PREF_SIZE);
         HBox.setHgrow(trace, Priority.ALWAYS);
         // What will surprise stands under the row, as long as it needs to be, so that the words beside the trace stay
         // two lines.
-        VBox row = narrow ? new VBox(2, left, trace, adviceBox) : new VBox(1, beside(left), adviceBox);
+        VBox row =
+                narrow ? new VBox(Space.FINE, left, trace, adviceBox) : new VBox(Space.HAIR, beside(left), adviceBox);
         OnlyShown.in(row);
         getChildren().add(row);
         if (address == null) {
-            left.setPadding(new Insets(0, 0, 0, 54));
+            left.setPadding(new Insets(0, 0, 0, INDENT));
         } else {
             setUpStage(left);
         }
@@ -148,7 +154,7 @@ public final class StageRow extends StackPane {
         left.setPrefWidth(NAME_WIDTH);
         left.setMaxWidth(NAME_WIDTH);
         HBox.setHgrow(trace, Priority.ALWAYS);
-        HBox row = new HBox(8, left, trace);
+        HBox row = new HBox(Space.GAP, left, trace);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

@@ -5,6 +5,7 @@ import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.SideWindow;
+import harpel.app.ui.Space;
 import harpel.device.SimulatedClock;
 import harpel.device.SimulatedMachine;
 import javafx.geometry.Pos;
@@ -41,7 +42,7 @@ final class ClockPartner {
                 Buttons.button("Continue", "partner-continue", "From where it stands", clock::goOn),
                 Buttons.toggle("silent", "partner-silent", "Sends no clocks, as when a cable is loose", clock::silent));
         VBox all = new VBox(
-                10,
+                Space.ROOM,
                 does,
                 row(new Label("tempo"), tempo, new Label("jitter, ms"), jitter, new Label("to bar"), bar),
                 words("Follow its clock on the page of devices, then start it here."));
@@ -84,7 +85,7 @@ final class ClockPartner {
     }
 
     private static HBox row(javafx.scene.Node... nodes) {
-        HBox row = new HBox(6, nodes);
+        HBox row = new HBox(Space.CLOSE, nodes);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

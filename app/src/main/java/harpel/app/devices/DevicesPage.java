@@ -6,6 +6,7 @@ import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.device.Devices;
 import harpel.device.Devices.Shown;
 import harpel.device.Ports;
@@ -36,8 +37,8 @@ public final class DevicesPage extends BorderPane {
 
     private final Session session;
     private final DeviceDesk desk;
-    private final VBox inputs = new VBox(5);
-    private final VBox outputs = new VBox(5);
+    private final VBox inputs = new VBox(Space.CLOSE);
+    private final VBox outputs = new VBox(Space.CLOSE);
     private final Map<String, Region> lights = new LinkedHashMap<>();
     private ClockPartner partner;
     private List<Shown> shown;
@@ -53,8 +54,8 @@ public final class DevicesPage extends BorderPane {
         title.getStyleClass().add("part-title");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head =
-                new HBox(10, title, space, Buttons.button("Back", "close-devices", "Back to the view before", back));
+        HBox head = new HBox(
+                Space.ROOM, title, space, Buttons.button("Back", "close-devices", "Back to the view before", back));
         head.setAlignment(Pos.CENTER_LEFT);
         ToggleButton metronome = Buttons.toggle(
                 "metronome",
@@ -63,7 +64,7 @@ public final class DevicesPage extends BorderPane {
                 session.recorder().metronome()::set);
         session.recorder().metronome().addListener((property, before, now) -> metronome.setSelected(now));
         HBox time = new HBox(
-                8,
+                Space.GAP,
                 metronome,
                 Buttons.small(
                         "tap",
@@ -81,7 +82,7 @@ public final class DevicesPage extends BorderPane {
                         this::simulate));
         time.setAlignment(Pos.CENTER_LEFT);
         VBox content = new VBox(
-                10,
+                Space.ROOM,
                 head,
                 heading("Inputs", "what they play goes to the parts that hear them, or to the chosen part"),
                 inputs,
@@ -89,7 +90,7 @@ public final class DevicesPage extends BorderPane {
                 outputs,
                 heading("Time", "of its own, or that of an input whose clock is followed"),
                 time);
-        content.setPadding(new Insets(12, 20, 12, 20));
+        content.setPadding(new Insets(Space.EDGE, Space.PAGE, Space.EDGE, Space.PAGE));
         setCenter(new Scrolling(content));
     }
 
@@ -106,7 +107,7 @@ public final class DevicesPage extends BorderPane {
         head.getStyleClass().add("string-name");
         Label words = new Label(about);
         words.getStyleClass().add("soft");
-        HBox row = new HBox(10, head, words);
+        HBox row = new HBox(Space.ROOM, head, words);
         row.setAlignment(Pos.BASELINE_LEFT);
         return row;
     }
@@ -152,7 +153,7 @@ public final class DevicesPage extends BorderPane {
         if (one.isThere() && !one.problem().isEmpty()) {
             state.getStyleClass().setAll("label", "problem");
         }
-        HBox row = new HBox(8, light, name);
+        HBox row = new HBox(Space.GAP, light, name);
         row.setAlignment(Pos.CENTER_LEFT);
         row.setId(id(one));
         if (!one.name().isEmpty()) {

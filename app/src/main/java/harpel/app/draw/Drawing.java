@@ -2,6 +2,7 @@ package harpel.app.draw;
 
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Type;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import javafx.scene.AccessibleRole;
@@ -14,7 +15,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import javafx.scene.text.Font;
 
 /**
  * A control that is drawn: it takes the keyboard when pressed, shows that it has it, and paints itself anew when asked. Digits typed on
@@ -135,7 +135,7 @@ public abstract class Drawing extends Region {
             GraphicsContext g = canvas.begin();
             g.save();
             g.translate(EDGE, EDGE);
-            g.setFont(Font.font("Lato", 11));
+            g.setFont(Type.plain(Type.NOTE));
             paint(g, theme, getWidth() - 2 * EDGE, getHeight() - 2 * EDGE);
             g.restore();
         }

@@ -1,6 +1,7 @@
 package harpel.app.draw;
 
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.param.ParamType;
 import java.util.ArrayList;
@@ -65,7 +66,7 @@ final class RowTool<T> extends VBox {
         low.setOnAction(event -> fill());
         high.setOnAction(event -> fill());
         amount.setOnAction(event -> nudge());
-        FlowPane turns = new FlowPane(3, 3);
+        FlowPane turns = new FlowPane(Space.TIGHT, Space.TIGHT);
         turns.getChildren()
                 .addAll(
                         turn("◂", "earlier-" + id, "Turn the row one step to the left", values -> turned(values, -1)),
@@ -100,7 +101,7 @@ final class RowTool<T> extends VBox {
     }
 
     private static HBox line(javafx.scene.Node... nodes) {
-        HBox line = new HBox(4, nodes);
+        HBox line = new HBox(Space.TIGHT, nodes);
         line.setAlignment(Pos.CENTER_LEFT);
         return line;
     }

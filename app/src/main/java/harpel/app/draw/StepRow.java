@@ -3,6 +3,7 @@ package harpel.app.draw;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.param.ParamType;
 import java.util.ArrayList;
@@ -198,7 +199,7 @@ public final class StepRow<T> extends VBox {
                 },
                 session::say);
         Button menu = small("…", "menu-" + id, "Fill, nudge, turn or reset the whole row", this::unfold);
-        head = new HBox(4, title, words, space, fewer, more, menu);
+        head = new HBox(Space.TIGHT, title, words, space, fewer, more, menu);
         head.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(head, bars);
         bars.setOnContextMenuRequested(event -> {

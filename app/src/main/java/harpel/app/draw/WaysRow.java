@@ -2,6 +2,7 @@ package harpel.app.draw;
 
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.param.IntType;
 import harpel.param.WaysType;
@@ -45,7 +46,7 @@ public final class WaysRow extends VBox {
         Tips.set(every, "Every so many steps from the chosen one, up and down");
         every.setId("every-" + id);
         every.setPrefColumnCount(2);
-        FlowPane tools = new FlowPane(3, 3);
+        FlowPane tools = new FlowPane(Space.TIGHT, Space.TIGHT);
         tools.getChildren()
                 .addAll(
                         tool("All alike", "alike-" + id, "Every way there is is equally likely", this::alike),

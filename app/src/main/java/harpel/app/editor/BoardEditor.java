@@ -7,6 +7,7 @@ import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.Held;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.effect.notes.Carom;
 import harpel.effect.notes.Carom.Direction;
@@ -78,14 +79,14 @@ public final class BoardEditor extends StageEditor {
     }
 
     private final Board board;
-    private final FlowPane hands = new FlowPane(3, 3);
+    private final FlowPane hands = new FlowPane(Space.TIGHT, Space.TIGHT);
     private final Label words = words("board-words");
     private final GridPane tiles = Columns.two();
     /** On stage: what can be set of a marble, or tilts the board; always as high. */
     private final StackPane below = new StackPane();
 
     private final GridPane onStage = Columns.of(ON_STAGE.size());
-    private final HBox tilts = new HBox(4);
+    private final HBox tilts = new HBox(Space.TIGHT);
     private final List<ParamTile<?>> marbleTiles = new ArrayList<>();
     private final ParamTile<Integer> chance;
     private Hand hand = Hand.BELL;

@@ -3,6 +3,7 @@ package harpel.app.editor;
 import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -34,7 +35,7 @@ final class ChordLearner extends VBox {
     private final Session session;
     private final ToggleButton learn = new ToggleButton("Learn a chord by playing");
     private final Label prompt = new Label();
-    private final VBox list = new VBox(2);
+    private final VBox list = new VBox(Space.FINE);
     private StageAddress address;
     private State state = State.OFF;
     /** The last note of the part that was there before this state; null for none. */
@@ -113,7 +114,7 @@ final class ChordLearner extends VBox {
                 () -> change("Remove chord", keys -> keys.remove(pitch)));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        return new HBox(6, words, space, remove);
+        return new HBox(Space.CLOSE, words, space, remove);
     }
 
     /** "Am7 (VIm7)", or the names of the notes. */

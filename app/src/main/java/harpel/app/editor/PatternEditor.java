@@ -4,6 +4,7 @@ import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.held.Arpeggio.Play;
@@ -36,7 +37,7 @@ final class PatternEditor extends StageEditor {
     private static final int MOST = 64;
 
     private final Map<Param<Integer>, ToggleButton> shown = new LinkedHashMap<>();
-    private final HBox choice = new HBox(3);
+    private final HBox choice = new HBox(Space.TIGHT);
     private final Button add = new Button("Give it a pattern of its own");
     private final Label words = words("pattern-words");
     private final Map<Param<Integer>, StepRow<Integer>> rows = new LinkedHashMap<>();

@@ -6,6 +6,7 @@ import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Space;
 import harpel.effect.held.Polymeter;
 import harpel.effect.held.Polymeter.Of;
 import harpel.param.Param;
@@ -43,7 +44,7 @@ final class PolymeterEditor extends StageEditor {
             Of.REPEATS, "Repeats in a step",
             Of.LATE, "Late: pushes and drags");
 
-    private final VBox rows = new VBox(5);
+    private final VBox rows = new VBox(Space.CLOSE);
     private final List<Shown> shown = new ArrayList<>();
     private final Label words = words("common-period");
     private final Button add;
@@ -129,7 +130,7 @@ final class PolymeterEditor extends StageEditor {
             grid.add(tile, tiles.size() % 2, tiles.size() / 2);
             tiles.add(tile);
         }
-        FlowPane order = new FlowPane(3, 3);
+        FlowPane order = new FlowPane(Space.TIGHT, Space.TIGHT);
         order.getChildren()
                 .addAll(
                         tiny(

@@ -9,6 +9,7 @@ import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Space;
 import harpel.effect.Root;
 import harpel.effect.notes.Pulse;
 import harpel.param.IntType;
@@ -39,7 +40,7 @@ final class PulseEditor extends StageEditor {
 
     private final Layers layers;
     private final Label words = words("pulse-words");
-    private final FlowPane actions = new FlowPane(3, 3);
+    private final FlowPane actions = new FlowPane(Space.TIGHT, Space.TIGHT);
     private final GridPane chosenTiles = Columns.two();
     private final Map<Param<?>, ParamTile<?>> tiles = new HashMap<>();
     private final StepRow<Integer> fill;

@@ -2,6 +2,7 @@ package harpel.app.editor;
 
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.script.Script;
@@ -83,7 +84,7 @@ public final class ScriptEditor extends VBox {
         VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
         scroll.setPrefHeight(280);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        getChildren().addAll(scroll, problem, new HBox(6, says, space, clear), said);
+        getChildren().addAll(scroll, problem, new HBox(Space.CLOSE, says, space, clear), said);
     }
 
     private static StyleSpans<Collection<String>> highlight(String text) {

@@ -13,6 +13,7 @@ import harpel.app.ui.Columns;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -52,7 +53,7 @@ public final class Inspector extends BorderPane {
             Set.of(EffectKind.SEED, EffectKind.LABEL, EffectKind.CHANNEL, Beyond.PARAM);
 
     private final Session session;
-    private final VBox content = new VBox(8);
+    private final VBox content = new VBox(Space.GAP);
     private final Scrolling scroll = new Scrolling(content);
     private final List<ParamTile<?>> tiles = new ArrayList<>();
     private final List<RowsEditor> rowEditors = new ArrayList<>();
@@ -75,7 +76,7 @@ public final class Inspector extends BorderPane {
         large = new LargePage(() -> session.look().large().set(false));
         elsewhere.getStyleClass().add("soft");
         session.look().large().addListener((property, before, now) -> layLarge());
-        content.setPadding(new Insets(10, 12, 12, 14));
+        content.setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         setCenter(scroll);
         session.selection().selected().addListener((property, before, now) -> show());
         session.document().piece().addListener((property, before, now) -> show());
@@ -302,7 +303,7 @@ public final class Inspector extends BorderPane {
     }
 
     private FlowPane actions(StageAddress address, Stage stage, boolean branch) {
-        FlowPane pane = new FlowPane(6, 6);
+        FlowPane pane = new FlowPane(Space.CLOSE, Space.CLOSE);
         if (branch) {
             int number = address.branch();
             Button remove = Buttons.button(

@@ -3,6 +3,7 @@ package harpel.app.inspector;
 import harpel.app.draw.Drawing;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import java.util.List;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
@@ -29,12 +30,12 @@ final class LargePage extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         Button back = Buttons.button(
                 "Back to the rows", "close-large", "Brings the editor back among the controls  (F7)", close);
-        HBox head = new HBox(8, title, space, back);
+        HBox head = new HBox(Space.GAP, title, space, back);
         head.setAlignment(Pos.CENTER_LEFT);
         scroll.setFitToHeight(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(head, scroll);
-        setPadding(new Insets(6, 14, 10, 14));
+        setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.ROOM, Space.EDGE));
         getStyleClass().addAll("inspector", "large-editor");
         scroll.viewportBoundsProperty().addListener((property, before, now) -> fitLater());
     }

@@ -8,6 +8,7 @@ import harpel.app.ui.Columns;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.move.Mover;
@@ -42,7 +43,7 @@ final class MovesEditor extends VBox {
     private final Session session;
     private final BiConsumer<Moves, Boolean> change;
     private final MenuButton add = new MenuButton("Move a control…");
-    private final VBox list = new VBox(6);
+    private final VBox list = new VBox(Space.CLOSE);
     /** The drawn ones, by parameter and place. */
     private final Map<String, CurveEditor> curves = new HashMap<>();
 
@@ -232,7 +233,7 @@ final class MovesEditor extends VBox {
         remove.setAccessibleText("Stop moving " + param.label());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        VBox box = new VBox(3, new HBox(6, name, space, remove));
+        VBox box = new VBox(Space.TIGHT, new HBox(Space.CLOSE, name, space, remove));
         String key = param.id() + place;
         CurveEditor curve = CurveEditor.of(
                 session,

@@ -4,6 +4,7 @@ import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.param.ListType;
 import harpel.param.Param;
@@ -30,7 +31,7 @@ final class RowsEditor extends VBox {
     private final int most;
     private final BiConsumer<List<ParamSet>, Boolean> change;
     private final Session session;
-    private final VBox list = new VBox(3);
+    private final VBox list = new VBox(Space.TIGHT);
     private List<ParamSet> rows = List.of();
     private final Map<Integer, Button> heads = new HashMap<>();
     private int open = -1;
@@ -50,7 +51,7 @@ final class RowsEditor extends VBox {
         Button add = Buttons.button("+ add", "add-row-" + param.id(), "Add one, at most " + most, this::add);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        getChildren().addAll(new HBox(6, name, space, add), list);
+        getChildren().addAll(new HBox(Space.CLOSE, name, space, add), list);
     }
 
     private void add() {
@@ -99,7 +100,7 @@ final class RowsEditor extends VBox {
             change.accept(shorter, true);
         });
         remove.getStyleClass().add("row-remove");
-        VBox box = new VBox(3, new HBox(3, head, remove));
+        VBox box = new VBox(Space.TIGHT, new HBox(Space.TIGHT, head, remove));
         if (open == number) {
             GridPane tiles = Columns.two();
             for (int i = 0; i < spec.params().size(); i++) {

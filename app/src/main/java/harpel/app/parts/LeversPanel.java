@@ -3,6 +3,7 @@ package harpel.app.parts;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Space;
 import harpel.piece.Lever;
 import harpel.piece.PieceEdit;
 import harpel.theory.GeneralMidi;
@@ -89,7 +90,7 @@ final class LeversPanel extends VBox {
         name.getStyleClass().add("soft");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(4, name, space, addButton());
+        HBox head = new HBox(Space.TIGHT, name, space, addButton());
         head.setAlignment(Pos.CENTER_LEFT);
         return head;
     }
@@ -157,12 +158,12 @@ final class LeversPanel extends VBox {
         });
         slider.setOnMouseReleased(event -> session.document().endGesture());
         HBox.setHgrow(name, Priority.ALWAYS);
-        HBox head = new HBox(3, name, pick, learn, remove);
+        HBox head = new HBox(Space.TIGHT, name, pick, learn, remove);
         head.setAlignment(Pos.CENTER_LEFT);
         Label conflict = new Label(conflict(lever));
         conflict.getStyleClass().add("problem");
         conflict.setWrapText(true);
-        VBox box = new VBox(2, head, slider);
+        VBox box = new VBox(Space.FINE, head, slider);
         if (!conflict.getText().isEmpty()) {
             box.getChildren().add(conflict);
         }

@@ -6,6 +6,7 @@ import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.piece.Hearing;
 import harpel.piece.Mix;
@@ -60,9 +61,9 @@ public final class PartCard extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         Label arrow = new Label("→");
         arrow.getStyleClass().add("soft");
-        HBox lights = new HBox(3, in, arrow, out);
+        HBox lights = new HBox(Space.TIGHT, in, arrow, out);
         lights.setAlignment(Pos.CENTER);
-        HBox top = new HBox(4, name, space, lights);
+        HBox top = new HBox(Space.TIGHT, name, space, lights);
         top.setAlignment(Pos.CENTER_LEFT);
         VBox words = new VBox(0, top, about);
         choose.setGraphic(words);
@@ -94,7 +95,7 @@ public final class PartCard extends VBox {
         });
         level.setOnMouseReleased(event -> session.document().endGesture());
         HBox.setHgrow(level, Priority.ALWAYS);
-        mix = new HBox(4, mute, solo, level);
+        mix = new HBox(Space.TIGHT, mute, solo, level);
         mix.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(choose, mix);
         setOnDragOver(event -> {

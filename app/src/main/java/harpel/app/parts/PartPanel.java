@@ -11,6 +11,7 @@ import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
@@ -44,7 +45,7 @@ public final class PartPanel extends VBox {
     private static final String BUILT_IN = "sounds";
 
     private final Session session;
-    private final VBox cards = new VBox(3);
+    private final VBox cards = new VBox(Space.TIGHT);
     private final Map<String, PartCard> kept = new HashMap<>();
     private final Field name;
     private final Choice<Hearing> input;
@@ -99,13 +100,19 @@ public final class PartPanel extends VBox {
         channel.setPrefWidth(48);
         channel.setMinWidth(48);
         HBox.setHgrow(output, Priority.ALWAYS);
-        HBox goesTo = new HBox(4, output, channel);
+        HBox goesTo = new HBox(Space.TIGHT, output, channel);
         chosen = new VBox(
-                4, why, help, row("Keys", input), row("Phrase", phrase), row("Sound", sound), row("To", goesTo));
+                Space.TIGHT,
+                why,
+                help,
+                row("Keys", input),
+                row("Phrase", phrase),
+                row("Sound", sound),
+                row("To", goesTo));
         chosen.getStyleClass().add("chosen-part");
         OnlyShown.in(chosen);
         HBox.setHgrow(name, Priority.ALWAYS);
-        HBox head = new HBox(4, name, partMenu());
+        HBox head = new HBox(Space.TIGHT, name, partMenu());
         head.setAlignment(Pos.CENTER_LEFT);
         Scrolling list = new Scrolling(cards);
         // The parts have the height they need; what is left is the levers', so that their head stays where it is when
@@ -116,7 +123,7 @@ public final class PartPanel extends VBox {
         leverList.setMinHeight(52);
         leverList.setPrefHeight(52);
         setSpacing(6);
-        setPadding(new Insets(8, 8, 8, 10));
+        setPadding(new Insets(Space.GAP, Space.GAP, Space.GAP, Space.ROOM));
         PhraseList phrases = new PhraseList(session);
         this.phrases = phrases;
         VBox.setVgrow(phrases, Priority.ALWAYS);
@@ -145,7 +152,7 @@ public final class PartPanel extends VBox {
         label.setMinWidth(50);
         label.setLabelFor(control);
         HBox.setHgrow(control, Priority.ALWAYS);
-        HBox row = new HBox(4, label, control);
+        HBox row = new HBox(Space.TIGHT, label, control);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

@@ -5,6 +5,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.param.RouteType;
 import harpel.piece.Part;
@@ -36,13 +37,13 @@ public final class RoutesPage extends VBox {
         super(8);
         this.session = session;
         getStyleClass().addAll("inspector", "large-editor");
-        setPadding(new Insets(6, 14, 10, 14));
+        setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.ROOM, Space.EDGE));
         Label title = new Label("Routes");
         title.getStyleClass().add("part-title");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox head = new HBox(
-                8,
+                Space.GAP,
                 title,
                 space,
                 Buttons.button(

@@ -8,6 +8,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.phrase.Note;
 import java.util.List;
@@ -45,7 +46,7 @@ public final class HeardStrip extends HBox {
         setId("heard");
         getStyleClass().add("heard-strip");
         setAlignment(Pos.CENTER_LEFT);
-        setPadding(new Insets(2, 8, 2, 10));
+        setPadding(new Insets(Space.FINE, Space.GAP, Space.FINE, Space.ROOM));
         Label title = new Label("Heard");
         title.getStyleClass().add("stage-name");
         place = new Choice<>(
@@ -54,7 +55,7 @@ public final class HeardStrip extends HBox {
                 name -> keeping.called(session.selection().part(), name),
                 keeping.place()::set);
         place.setPrefWidth(124);
-        VBox words = new VBox(1, title, place);
+        VBox words = new VBox(Space.HAIR, title, place);
         words.setMinWidth(124);
         keep = Buttons.button(
                 "Keep last",
@@ -86,10 +87,10 @@ public final class HeardStrip extends HBox {
                 "keep-chords",
                 "A phrase for each chord that was held, cut where all keys were let go and others struck",
                 keeping::keepByChords);
-        HBox first = new HBox(4, keep, bars);
-        HBox second = new HBox(4, hang, chords);
+        HBox first = new HBox(Space.TIGHT, keep, bars);
+        HBox second = new HBox(Space.TIGHT, hang, chords);
         first.setAlignment(Pos.CENTER_LEFT);
-        VBox buttons = new VBox(2, first, second);
+        VBox buttons = new VBox(Space.FINE, first, second);
         buttons.setMinWidth(Region.USE_PREF_SIZE);
         HBox.setHgrow(strip, Priority.ALWAYS);
         getChildren().addAll(words, strip, buttons);

@@ -7,6 +7,7 @@ import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.make.ChordsMaker;
 import harpel.make.MelodyMaker;
 import harpel.make.Progression;
@@ -60,7 +61,7 @@ final class MakerPanel extends BorderPane {
         about.setId("maker-about");
         about.getStyleClass().add("soft");
         about.setWrapText(true);
-        FlowPane kinds = new FlowPane(5, 5);
+        FlowPane kinds = new FlowPane(Space.CLOSE, Space.CLOSE);
         ToggleGroup group = new ToggleGroup();
         for (Kind one : Kind.values()) {
             recipes.put(one, one.plain());
@@ -73,8 +74,8 @@ final class MakerPanel extends BorderPane {
         }
         hear = Buttons.toggle("hear", "make-hear", "Hears it in the phrase’s place, from the next bar on", this::hear);
         FlowPane tries = new FlowPane(
-                5,
-                5,
+                Space.CLOSE,
+                Space.CLOSE,
                 Buttons.small("another", "make-another", "The next seed, or the next progression", () -> {
                     recipes.put(kind, recipes.get(kind).another());
                     make();
@@ -83,8 +84,8 @@ final class MakerPanel extends BorderPane {
         Label take = new Label("Take it");
         take.getStyleClass().add("soft");
         FlowPane takes = new FlowPane(
-                5,
-                5,
+                Space.CLOSE,
+                Space.CLOSE,
                 Buttons.small("as a new phrase", "take-new", "A phrase of its own, in the list", this::takeNew),
                 Buttons.small(
                         "instead", "take-instead", "In place of all notes of this phrase", () -> take(Taking.INSTEAD)),
@@ -95,8 +96,8 @@ final class MakerPanel extends BorderPane {
                         "In place of the notes between the lowest and the highest pitch and, where notes are picked, in their bars;"
                                 + " what lies outside stays",
                         () -> take(Taking.IN_PLACE)));
-        VBox content = new VBox(8, title, kinds, tries, about, take, takes, page);
-        content.setPadding(new Insets(10, 12, 12, 14));
+        VBox content = new VBox(Space.GAP, title, kinds, tries, about, take, takes, page);
+        content.setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         setCenter(new Scrolling(content));
         desk.making().addListener((property, before, now) -> {
             if (now) {
@@ -116,9 +117,9 @@ final class MakerPanel extends BorderPane {
     }
 
     private VBox pageOf(Kind one) {
-        VBox made = new VBox(8);
+        VBox made = new VBox(Space.GAP);
         if (one == Kind.MELODY) {
-            FlowPane amounts = new FlowPane(5, 5);
+            FlowPane amounts = new FlowPane(Space.CLOSE, Space.CLOSE);
             for (String words : List.of("few", "some", "many")) {
                 amounts.getChildren()
                         .add(Buttons.small(
@@ -139,8 +140,8 @@ final class MakerPanel extends BorderPane {
             made.getChildren().add(common);
         }
         GridPane grid = new GridPane();
-        grid.setHgap(6);
-        grid.setVgap(6);
+        grid.setHgap(Space.CLOSE);
+        grid.setVgap(Space.CLOSE);
         for (int i = 0; i < COLUMNS; i++) {
             ColumnConstraints column = new ColumnConstraints();
             column.setPercentWidth(100.0 / COLUMNS);

@@ -3,6 +3,7 @@ package harpel.app.phrase;
 import harpel.app.session.PhraseDesk;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Edited;
@@ -71,7 +72,7 @@ final class NoteButtons extends VBox {
     }
 
     private static FlowPane flow(Node... nodes) {
-        FlowPane flow = new FlowPane(4, 4, nodes);
+        FlowPane flow = new FlowPane(Space.TIGHT, Space.TIGHT, nodes);
         flow.setPrefWrapLength(240);
         return flow;
     }
@@ -83,7 +84,7 @@ final class NoteButtons extends VBox {
                 field.setOnAction(event -> button.fire());
             }
         }
-        HBox box = new HBox(2, button);
+        HBox box = new HBox(Space.FINE, button);
         box.getChildren().addAll(amounts);
         box.setAlignment(Pos.CENTER_LEFT);
         return box;

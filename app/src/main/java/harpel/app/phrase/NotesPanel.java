@@ -8,6 +8,7 @@ import harpel.app.session.TraceStore.Drawn;
 import harpel.app.ui.Field;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.param.IntType;
 import harpel.param.Param;
@@ -90,8 +91,8 @@ public final class NotesPanel extends BorderPane {
                 this::setStarts,
                 session::say);
         lasts = new Field("picked-lasts", "How long the picked notes last, in beats", this::setLasts, session::say);
-        HBox first = new HBox(6, grow(velocity), grow(chance));
-        HBox second = new HBox(6, grow(named("Starts", starts)), grow(named("Lasts", lasts)));
+        HBox first = new HBox(Space.CLOSE, grow(velocity), grow(chance));
+        HBox second = new HBox(Space.CLOSE, grow(named("Starts", starts)), grow(named("Lasts", lasts)));
         makes.setId("makes");
         makes.setWrapText(true);
         showThem.setId("show-outside");
@@ -100,9 +101,10 @@ public final class NotesPanel extends BorderPane {
             roll.showOutside(!roll.showsOutside());
             showMade();
         });
-        VBox content = new VBox(6, title, about, first, second, heading("Through the chain"), makes, showThem);
+        VBox content =
+                new VBox(Space.CLOSE, title, about, first, second, heading("Through the chain"), makes, showThem);
         content.getChildren().add(new NoteButtons(session));
-        content.setPadding(new Insets(10, 12, 12, 14));
+        content.setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         setCenter(new Scrolling(content));
         desk.picked().addListener((property, before, now) -> show());
         desk.phraseId().addListener((property, before, now) -> show());
@@ -122,7 +124,7 @@ public final class NotesPanel extends BorderPane {
         Label label = new Label(name);
         label.getStyleClass().add("tile-name");
         label.setLabelFor(field);
-        return new VBox(1, label, field);
+        return new VBox(Space.HAIR, label, field);
     }
 
     static Label heading(String text) {

@@ -7,6 +7,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -34,7 +35,7 @@ public final class PhraseList extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
 
     private final Session session;
-    private final VBox cards = new VBox(4);
+    private final VBox cards = new VBox(Space.TIGHT);
     /** The phrase that was brought into view last. */
     private String revealed = "";
 
@@ -50,7 +51,7 @@ public final class PhraseList extends VBox {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox row = new HBox(
-                4,
+                Space.TIGHT,
                 head,
                 space,
                 Buttons.button(

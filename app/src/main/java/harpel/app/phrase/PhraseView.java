@@ -8,6 +8,7 @@ import harpel.app.session.Session;
 import harpel.app.session.TraceStore.Drawn;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.engine.LiveStatus;
 import harpel.phrase.Phrase;
@@ -34,6 +35,9 @@ import javafx.scene.layout.VBox;
 
 /** The Phrase view: the roll with its lanes, and the words and buttons above them. */
 public final class PhraseView extends BorderPane {
+    /** How wide the names beside the lanes are. */
+    private static final double NAMES = 74;
+
     private static final double CLOSER = 1.4;
     private static final int FIT_FRAMES = 40;
 
@@ -51,7 +55,7 @@ public final class PhraseView extends BorderPane {
     private final ToggleButton pick;
     private final ToggleButton step;
     private final Choice<String> grid;
-    private final VBox nothing = new VBox(12);
+    private final VBox nothing = new VBox(Space.EDGE);
     private final StackPane center = new StackPane();
     private final StepInput steps;
     private final HeardStrip heard;
@@ -90,7 +94,7 @@ public final class PhraseView extends BorderPane {
                 "phrase-ready",
                 "A phrase that is the result of a chain already is heard past it; switched off it goes through the chain",
                 on -> PhraseActions.ready(session, desk.phraseId().get()));
-        HBox first = new HBox(10, title, about, space(), print, past);
+        HBox first = new HBox(Space.ROOM, title, about, space(), print, past);
         first.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup tools = new ToggleGroup();
         draw = tool("Draw", "tool-draw", "Press and drag draws a note; Shift and drag picks  (Ctrl+D)", tools, true);
@@ -112,7 +116,7 @@ public final class PhraseView extends BorderPane {
                 desk.stepping()::set);
         desk.stepping().addListener((property, before, now) -> step.setSelected(now));
         HBox second = new HBox(
-                5,
+                Space.CLOSE,
                 draw,
                 pick,
                 grid,
@@ -128,8 +132,8 @@ public final class PhraseView extends BorderPane {
                 Buttons.small("+", "roll-pitch-in", "Shows fewer pitches", () -> zoomPitch(CLOSER)),
                 Buttons.small("fit", "roll-fit", "Shows the whole phrase  (Ctrl+0)", this::fit));
         second.setAlignment(Pos.CENTER_LEFT);
-        VBox head = new VBox(6, first, second);
-        head.setPadding(new Insets(8, 12, 6, 12));
+        VBox head = new VBox(Space.CLOSE, first, second);
+        head.setPadding(new Insets(Space.GAP, Space.EDGE, Space.CLOSE, Space.EDGE));
         setTop(head);
         Label none = new Label("There is no phrase yet.");
         none.getStyleClass().add("part-title");
@@ -146,8 +150,8 @@ public final class PhraseView extends BorderPane {
                 "Melodies, chords and rhythms to choose from  (Ctrl+Shift+M)",
                 () -> desk.making().set(true));
         right.getStyleClass().add("inspector");
-        nothing.getChildren().addAll(none, how, new HBox(8, begin, beginMaking));
-        nothing.setPadding(new Insets(36));
+        nothing.getChildren().addAll(none, how, new HBox(Space.GAP, begin, beginMaking));
+        nothing.setPadding(new Insets(Space.FAR));
         roll = new Roll(session, window);
         lane = new Lane(session, window);
         overview = new Overview(session, window);
@@ -247,15 +251,15 @@ public final class PhraseView extends BorderPane {
         StackPane lanePlace = new StackPane(lane);
         HBox.setHgrow(lanePlace, Priority.ALWAYS);
         HBox laneRow = new HBox(0, names, lanePlace);
-        names.setMinWidth(74);
-        names.setPrefWidth(74);
+        names.setMinWidth(NAMES);
+        names.setPrefWidth(NAMES);
         HBox overviewRow = new HBox(0, overview);
         HBox.setHgrow(overview, Priority.ALWAYS);
         // The lane lies exactly under the field of the roll.
-        VBox.setMargin(roll, new Insets(0, 0, 0, 74 - Roll.GUTTER));
-        VBox.setMargin(overviewRow, new Insets(0, 0, 0, 74));
-        VBox made = new VBox(5, roll, laneRow, overviewRow);
-        made.setPadding(new Insets(0, 12, 8, 8));
+        VBox.setMargin(roll, new Insets(0, 0, 0, NAMES - Roll.GUTTER));
+        VBox.setMargin(overviewRow, new Insets(0, 0, 0, NAMES));
+        VBox made = new VBox(Space.CLOSE, roll, laneRow, overviewRow);
+        made.setPadding(new Insets(0, Space.EDGE, Space.GAP, Space.GAP));
         return made;
     }
 

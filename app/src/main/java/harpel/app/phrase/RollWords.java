@@ -2,6 +2,7 @@ package harpel.app.phrase;
 
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Type;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.theory.Chord;
@@ -15,7 +16,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
 /** The words around the roll: pitches or drums at the left, above it bars, the phrase's extent, and the chords there are. */
@@ -37,7 +37,7 @@ final class RollWords {
     void draw(GraphicsContext g, Theme theme, Phrase phrase, Roll roll) {
         double width = roll.fieldWidth();
         double height = roll.fieldHeight();
-        g.setFont(Font.font("Lato", 11));
+        g.setFont(Type.plain(Type.NOTE));
         g.setFill(theme.paper);
         g.fillRect(0, 0, (Roll.GUTTER + width), Roll.RULER);
         g.fillRect(0, Roll.RULER, Roll.GUTTER, height);

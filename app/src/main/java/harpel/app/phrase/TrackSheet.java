@@ -3,6 +3,7 @@ package harpel.app.phrase;
 import harpel.app.draw.Raster;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Space;
 import harpel.format.MidiFile;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -60,7 +61,7 @@ public final class TrackSheet {
      * @param first what is proposed
      */
     public static Optional<Chosen> ask(Session session, Window owner, MidiFile midi, String file, As first) {
-        VBox rows = new VBox(6);
+        VBox rows = new VBox(Space.CLOSE);
         List<CheckBox> boxes = new ArrayList<>();
         List<Phrase> phrases = new ArrayList<>();
         for (MidiFile.Line line : midi.lines()) {
@@ -81,7 +82,7 @@ public final class TrackSheet {
                     bars));
             about.getStyleClass().add("soft");
             about.setMinWidth(180);
-            HBox row = new HBox(8, box, about, picture(session, phrase));
+            HBox row = new HBox(Space.GAP, box, about, picture(session, phrase));
             row.setAlignment(Pos.CENTER_LEFT);
             rows.getChildren().add(row);
         }
@@ -113,8 +114,8 @@ public final class TrackSheet {
                 boxes.forEach(box -> box.setSelected(true));
             }
         });
-        VBox content = new VBox(10, list, as, time, key, marks);
-        content.setPadding(new Insets(10));
+        VBox content = new VBox(Space.ROOM, list, as, time, key, marks);
+        content.setPadding(new Insets(Space.ROOM));
         ButtonType read = new ButtonType("Read", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(
                 owner,

@@ -5,6 +5,7 @@ import harpel.app.session.ControllerDesk.Hands;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
+import harpel.app.ui.Space;
 import harpel.device.Devices;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -27,7 +28,7 @@ final class ControllerStrip extends HBox {
     private final Choice<String> device;
     private final Choice<String> map;
     private final Map<Hands, ToggleButton> hands = new EnumMap<>(Hands.class);
-    private final HBox modes = new HBox(4);
+    private final HBox modes = new HBox(Space.TIGHT);
     private final Label asked = new Label();
     private final HBox asks;
     private final ToggleButton learn;
@@ -41,7 +42,7 @@ final class ControllerStrip extends HBox {
         setId("controller-strip");
         getStyleClass().add("controller-strip");
         setAlignment(Pos.CENTER_LEFT);
-        setPadding(new Insets(6, 12, 6, 12));
+        setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.CLOSE, Space.EDGE));
         device = new Choice<>(
                 "controller-device",
                 "Which device is the controller; its pads play no part while it is",
@@ -57,7 +58,7 @@ final class ControllerStrip extends HBox {
         asked.setId("controller-conflict");
         asked.getStyleClass().add("problem");
         asks = new HBox(
-                4,
+                Space.TIGHT,
                 asked,
                 Buttons.small(
                         "take it",

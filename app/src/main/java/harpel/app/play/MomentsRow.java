@@ -5,6 +5,7 @@ import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.piece.Moment;
 import harpel.piece.Piece;
@@ -36,7 +37,7 @@ final class MomentsRow extends HBox {
 
     private final Session session;
     private final Label head = new Label("Moments");
-    private final FlowPane tiles = new FlowPane(8, 6);
+    private final FlowPane tiles = new FlowPane(Space.GAP, Space.CLOSE);
     private final Button keep;
     private String renaming = "";
     /** What the tiles say. */
@@ -49,7 +50,7 @@ final class MomentsRow extends HBox {
         setId("moments");
         head.getStyleClass().addAll("part-title", "moments-head");
         Tips.set(head, "What is on, and where the levers stand: kept with one press, come back to with one");
-        HBox buttons = new HBox(8, beside);
+        HBox buttons = new HBox(Space.GAP, beside);
         buttons.setAlignment(Pos.CENTER_RIGHT);
         buttons.setMinWidth(USE_PREF_SIZE);
         HBox.setHgrow(tiles, Priority.ALWAYS);

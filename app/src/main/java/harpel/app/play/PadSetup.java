@@ -5,6 +5,7 @@ import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
+import harpel.app.ui.Space;
 import harpel.chain.StageAddress;
 import harpel.event.NoteStart;
 import harpel.phrase.Phrase;
@@ -59,7 +60,7 @@ final class PadSetup extends VBox {
         super(8);
         this.session = session;
         setId("pad-setup");
-        setPadding(new Insets(10, 12, 12, 14));
+        setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         title.getStyleClass().add("part-title");
         does = new Choice<>("pad-does", "What the pad does", Does::words, one -> change(pad -> withDoes(pad, one)));
         part = new Choice<>(
@@ -83,7 +84,7 @@ final class PadSetup extends VBox {
         does.setPromptText("choose what it does");
         nameBox = named("Name", name);
         empty = Buttons.small("empty this pad", "pad-clear", "The pad does nothing any more", this::clear);
-        chordBox = named("Chord", new HBox(6, chord, learn));
+        chordBox = named("Chord", new HBox(Space.CLOSE, chord, learn));
         getChildren()
                 .addAll(
                         title,
@@ -101,7 +102,7 @@ final class PadSetup extends VBox {
         Label label = new Label(words);
         label.getStyleClass().add("tile-name");
         label.setLabelFor(control);
-        return new VBox(1, label, control);
+        return new VBox(Space.HAIR, label, control);
     }
 
     private Piece piece() {

@@ -6,6 +6,7 @@ import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -52,7 +53,7 @@ public final class PlayView extends BorderPane {
     private final Session session;
     private final MomentsRow moments;
     private final ControllerStrip strip;
-    private final HBox strings = new HBox(4);
+    private final HBox strings = new HBox(Space.TIGHT);
     private final Map<String, LeverString> levers = new LinkedHashMap<>();
     private final Label noLever = new Label(
             "A lever moves any number of controls, each by its own amount: make one, then let it move controls in the Chain view.");
@@ -61,8 +62,8 @@ public final class PlayView extends BorderPane {
     private final ToggleButton setUp;
     private final PadSetup setup;
     private final Scrolling setUpScroll;
-    private final VBox right = new VBox(8);
-    private final HBox parts = new HBox(6);
+    private final VBox right = new VBox(Space.GAP);
+    private final HBox parts = new HBox(Space.CLOSE);
     private HBox middle;
     private StageEditor board;
     private StageAddress boardAt;
@@ -91,7 +92,7 @@ public final class PlayView extends BorderPane {
                 "Pressing a pad says what it does, in place of doing it",
                 on -> setUp(on ? 0 : -1));
         moments = new MomentsRow(session, write, setUp);
-        moments.setPadding(new Insets(10, 16, 8, 16));
+        moments.setPadding(new Insets(Space.ROOM, Space.WIDE, Space.GAP, Space.WIDE));
         setTop(new VBox(moments, partsRow()));
         setup = new PadSetup(session, () -> setUp(-1));
         setUpScroll = new Scrolling(setup);
@@ -107,7 +108,7 @@ public final class PlayView extends BorderPane {
 
     private ScrollPane partsRow() {
         parts.setId("play-parts");
-        parts.setPadding(new Insets(0, 16, 0, 16));
+        parts.setPadding(new Insets(0, Space.WIDE, 0, Space.WIDE));
         ScrollPane row = new ScrollPane(parts);
         row.setFitToWidth(true);
         row.setFocusTraversable(false);
@@ -130,13 +131,13 @@ public final class PlayView extends BorderPane {
         scroll.setFitToWidth(true);
         scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        VBox left = new VBox(6, head("Levers", add), scroll);
+        VBox left = new VBox(Space.CLOSE, head("Levers", add), scroll);
         HBox.setHgrow(left, Priority.ALWAYS);
         left.setMinWidth(200);
         left.setPrefWidth(430);
         GridPane grid = new GridPane();
-        grid.setHgap(8);
-        grid.setVgap(8);
+        grid.setHgap(Space.GAP);
+        grid.setVgap(Space.GAP);
         for (int i = 0; i < COLUMNS; i++) {
             ColumnConstraints column = new ColumnConstraints();
             column.setPercentWidth(100.0 / COLUMNS);
@@ -158,15 +159,15 @@ public final class PlayView extends BorderPane {
                 page,
                 Buttons.small("‹", "pads-before", "The page of pads before", () -> turn(-1)),
                 Buttons.small("›", "pads-next", "The next page of pads", () -> turn(1)));
-        VBox pad = new VBox(6, head, grid);
+        VBox pad = new VBox(Space.CLOSE, head, grid);
         pad.setMinWidth(330);
         pad.setPrefWidth(400);
         HBox.setHgrow(pad, Priority.SOMETIMES);
         right.setMinWidth(RIGHT);
         right.setPrefWidth(RIGHT);
         right.setMaxWidth(RIGHT);
-        HBox middle = new HBox(18, left, pad, right);
-        middle.setPadding(new Insets(6, 16, 8, 16));
+        HBox middle = new HBox(Space.WIDE, left, pad, right);
+        middle.setPadding(new Insets(Space.CLOSE, Space.WIDE, Space.GAP, Space.WIDE));
         return middle;
     }
 
@@ -174,7 +175,7 @@ public final class PlayView extends BorderPane {
         Label name = new Label(words);
         name.getStyleClass().add("part-title");
         name.setMinWidth(Region.USE_PREF_SIZE);
-        HBox head = new HBox(8, name);
+        HBox head = new HBox(Space.GAP, name);
         head.getChildren().addAll(beside);
         head.setAlignment(Pos.CENTER_LEFT);
         return head;
@@ -313,7 +314,7 @@ public final class PlayView extends BorderPane {
                 "Only it, and others that are solo",
                 on -> mix("Solo", part, part.mix().mute(), on));
         solo.setSelected(part.mix().solo());
-        HBox buttons = new HBox(4, mute, solo);
+        HBox buttons = new HBox(Space.TIGHT, mute, solo);
         for (ToggleButton each : List.of(mute, solo)) {
             HBox.setHgrow(each, Priority.ALWAYS);
             each.setMaxWidth(Double.MAX_VALUE);

@@ -2,6 +2,7 @@ package harpel.app.play;
 
 import harpel.app.session.Session;
 import harpel.app.ui.SideWindow;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.control.Light;
 import harpel.device.OutputPort;
@@ -45,8 +46,8 @@ public final class SimulatedPads {
         plays = session.simulated().plugIn(NAME);
         lit = session.simulated().plugIn(NAME, new LightPort());
         GridPane grid = new GridPane();
-        grid.setHgap(4);
-        grid.setVgap(4);
+        grid.setHgap(Space.TIGHT);
+        grid.setVgap(Space.TIGHT);
         for (int row = 0; row < SIZE; row++) {
             for (int column = 0; column < SIZE; column++) {
                 int note = FIRST + (SIZE - 1 - row) * SIZE + column;
@@ -61,7 +62,7 @@ public final class SimulatedPads {
                 grid.add(pad, column, row);
             }
         }
-        HBox knobs = new HBox(4);
+        HBox knobs = new HBox(Space.TIGHT);
         for (int i = 0; i < SIZE; i++) {
             int controller = FIRST_KNOB + i;
             Slider knob = new Slider(0, 127, 0);
@@ -79,7 +80,7 @@ public final class SimulatedPads {
         }
         Label about = new Label("The upper row leads: board, pads, parts, keys.");
         about.getStyleClass().add("soft");
-        VBox all = new VBox(8, knobs, grid, about);
+        VBox all = new VBox(Space.GAP, knobs, grid, about);
         window = new SideWindow(NAME, all, behind, WIDE, () -> {
             unplug();
             closed.run();

@@ -3,6 +3,7 @@ package harpel.app.print;
 import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Space;
 import harpel.device.SoundBank;
 import harpel.engine.Tail;
 import harpel.format.SmfForm;
@@ -166,10 +167,10 @@ public final class PrintSheet {
 
     private Optional<Wanted> ask(Window owner) {
         GridPane rows = new GridPane();
-        rows.setHgap(10);
-        rows.setVgap(8);
-        rows.setPadding(new Insets(10));
-        FlowPane boxes = new FlowPane(12, 6);
+        rows.setHgap(Space.ROOM);
+        rows.setVgap(Space.GAP);
+        rows.setPadding(new Insets(Space.ROOM));
+        FlowPane boxes = new FlowPane(Space.EDGE, Space.CLOSE);
         boxes.getChildren().setAll(parts.values());
         boxes.setPrefWrapLength(380);
         row(rows, 0, "Parts", boxes);

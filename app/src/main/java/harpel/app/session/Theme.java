@@ -1,5 +1,6 @@
 package harpel.app.session;
 
+import harpel.app.ui.Type;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
@@ -14,8 +15,6 @@ public enum Theme {
     NIGHT(
             "#161D26", "#1D2631", "#232D3A", "#39465A", "#EDE6D8", "#A9A292", "#E0B266", "#C8923F", "#E07A6C",
             "#7FA6E0", "#7FB492", "#0F151C", "#EDE6D8", "#D8D2C4");
-
-    private static final double POPUP_TEXT = 13;
 
     /** As style sheets read them. */
     private final String tokens;
@@ -92,7 +91,7 @@ public enum Theme {
      * @param size how much larger menus, tooltips and dialogs are, which stand in windows of their own; 1 as designed
      */
     public List<String> styles(double size) {
-        return List.of(Theme.class.getResource("/harpel/app/harpel.css").toExternalForm(), tokenSheet(size));
+        return List.of(Theme.class.getResource("/harpel/app/harpel.bss").toExternalForm(), tokenSheet(size));
     }
 
     /** The tokens as a style sheet of its own, so that menus and other popups know them too. */
@@ -102,7 +101,7 @@ public enum Theme {
                 : String.format(
                         Locale.ROOT,
                         ".context-menu, .tooltip, .dialog-pane { -fx-font-size: %.1fpx; }",
-                        POPUP_TEXT * size);
+                        Type.TEXT * size);
         String sheet = ".root {" + tokens + "}" + popups;
         return "data:text/css;base64," + Base64.getEncoder().encodeToString(sheet.getBytes(StandardCharsets.UTF_8));
     }

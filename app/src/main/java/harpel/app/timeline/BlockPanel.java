@@ -7,6 +7,7 @@ import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.Space;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
@@ -44,8 +45,8 @@ final class BlockPanel extends BorderPane {
     private final Choice<String> phrase;
     private final ToggleButton chain;
     private final ToggleButton past;
-    private final VBox one = new VBox(8);
-    private final VBox any = new VBox(8);
+    private final VBox one = new VBox(Space.GAP);
+    private final VBox any = new VBox(Space.GAP);
     private final Label loopTitle = new Label();
     private final ToggleButton loopOn;
     private final PhraseList phrases;
@@ -84,17 +85,17 @@ final class BlockPanel extends BorderPane {
                 () -> desk.throughChain(false));
         one.getChildren()
                 .addAll(
-                        new HBox(6, grow(named("Begins", begins)), grow(named("Lasts, bars", lasts))),
-                        new HBox(6, grow(named("Phrase from", from)), grow(named("Variation", variation))),
+                        new HBox(Space.CLOSE, grow(named("Begins", begins)), grow(named("Lasts, bars", lasts))),
+                        new HBox(Space.CLOSE, grow(named("Phrase from", from)), grow(named("Variation", variation))),
                         named("Phrase", phrase));
         any.getChildren()
                 .addAll(
                         soft("Through the chain"),
-                        new FlowPane(5, 5, chain, past),
+                        new FlowPane(Space.CLOSE, Space.CLOSE, chain, past),
                         soft("Blocks"),
                         new FlowPane(
-                                5,
-                                5,
+                                Space.CLOSE,
+                                Space.CLOSE,
                                 Buttons.small("cut at now", "block-cut", "Cuts them where now is  (X)", desk::cutHere),
                                 Buttons.small(
                                         "join", "block-join", "Joins those that go on in one another  (J)", desk::join),
@@ -113,19 +114,19 @@ final class BlockPanel extends BorderPane {
         loopOn = Buttons.toggle(
                 "loop", "loop-on", "The stretch comes round, or play goes on behind it  (L)", desk::loopOn);
         VBox loop = new VBox(
-                5,
+                Space.CLOSE,
                 soft("Loop"),
                 loopTitle,
                 new FlowPane(
-                        5,
-                        5,
+                        Space.CLOSE,
+                        Space.CLOSE,
                         loopOn,
                         Buttons.small(
                                 "to the selection", "loop-picked", "What is picked comes round  (L)", desk::loop)));
-        VBox content = new VBox(10, title, about, one, any, loop);
-        content.setPadding(new Insets(10, 12, 12, 14));
+        VBox content = new VBox(Space.ROOM, title, about, one, any, loop);
+        content.setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         setCenter(new Scrolling(content));
-        phrases.setPadding(new Insets(4, 12, 8, 14));
+        phrases.setPadding(new Insets(Space.TIGHT, Space.EDGE, Space.GAP, Space.EDGE));
         phrases.setMinHeight(PHRASES_TALL);
         // What is picked needs the room for itself.
         phrases.visibleProperty().bind(desk.picked().map(Set::isEmpty));
@@ -152,7 +153,7 @@ final class BlockPanel extends BorderPane {
         Label label = new Label(name);
         label.getStyleClass().add("tile-name");
         label.setLabelFor(control);
-        return new VBox(1, label, control);
+        return new VBox(Space.HAIR, label, control);
     }
 
     private static VBox grow(VBox box) {

@@ -8,6 +8,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Tips;
+import harpel.app.ui.Type;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
@@ -383,8 +384,8 @@ final class Board extends Region {
 
     private void words(GraphicsContext g, Theme theme, Piece piece) {
         double width = getWidth();
-        Font small = Font.font("Lato", 12);
-        Font italic = Font.font("Vollkorn", javafx.scene.text.FontPosture.ITALIC, 13);
+        Font small = Type.plain(Type.SMALL);
+        Font italic = Font.font("Vollkorn", javafx.scene.text.FontPosture.ITALIC, Type.TEXT);
         g.setTextBaseline(VPos.CENTER);
         g.setFill(theme.panel);
         g.fillRect(0, 0, width, Lanes.TALL);

@@ -3,6 +3,7 @@ package harpel.app.timeline;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -71,7 +72,7 @@ final class LanesArea extends VBox {
         hint.getStyleClass().add("soft");
         HBox left = new HBox(add);
         left.setMinWidth(namesWide);
-        left.setPadding(new Insets(0, 0, 0, 12));
+        left.setPadding(new Insets(0, 0, 0, Space.EDGE));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         more.getStyleClass().add("soft");
@@ -90,9 +91,9 @@ final class LanesArea extends VBox {
         write.selectedProperty()
                 .addListener((property, before, now) ->
                         write.setSelected(session.writing().armed().get()));
-        HBox foot = new HBox(8, left, write, adding, hint, space, more);
+        HBox foot = new HBox(Space.GAP, left, write, adding, hint, space, more);
         foot.setAlignment(Pos.CENTER_LEFT);
-        foot.setPadding(new Insets(4, 12, 6, 0));
+        foot.setPadding(new Insets(Space.TIGHT, Space.EDGE, Space.CLOSE, 0));
         getChildren().addAll(scroll, foot);
         show();
     }
@@ -136,7 +137,7 @@ final class LanesArea extends VBox {
         name.setMaxWidth(namesWide - 50);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox box = new HBox(4, name, space);
+        HBox box = new HBox(Space.TIGHT, name, space);
         box.getChildren()
                 .add(Buttons.remove(
                         "remove-lane-" + place,
@@ -146,7 +147,7 @@ final class LanesArea extends VBox {
         box.setAlignment(Pos.CENTER_LEFT);
         box.setMinHeight(PointLanes.TALL);
         box.setMaxHeight(PointLanes.TALL);
-        box.setPadding(new Insets(0, 6, 0, 12));
+        box.setPadding(new Insets(0, Space.CLOSE, 0, Space.EDGE));
         return box;
     }
 

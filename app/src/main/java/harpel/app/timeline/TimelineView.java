@@ -6,6 +6,7 @@ import harpel.app.session.TimelineDesk;
 import harpel.app.session.TimelineDesk.Snap;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Space;
 import harpel.engine.LiveStatus;
 import harpel.piece.Mark;
 import harpel.piece.Part;
@@ -77,7 +78,7 @@ public final class TimelineView extends BorderPane {
                 true,
                 () -> desk.playsTimeline(true));
         ToggleGroup snaps = new ToggleGroup();
-        HBox tools = new HBox(5, loops, timeline, gap(), new Label("Snap"));
+        HBox tools = new HBox(Space.CLOSE, loops, timeline, gap(), new Label("Snap"));
         for (Snap snap : Snap.values()) {
             String words = snap.name().toLowerCase(Locale.ROOT);
             tools.getChildren()
@@ -114,7 +115,7 @@ public final class TimelineView extends BorderPane {
                         Buttons.small("+", "timeline-in", "Shows less time  (Ctrl+Equals)", () -> zoom(true)),
                         Buttons.small("fit", "timeline-fit", "Shows all of it  (Ctrl+0)", this::fit));
         tools.setAlignment(Pos.CENTER_LEFT);
-        tools.setPadding(new Insets(8, 12, 6, 12));
+        tools.setPadding(new Insets(Space.GAP, Space.EDGE, Space.CLOSE, Space.EDGE));
         length.getStyleClass().add("soft");
         length.setId("timeline-length");
         whole = new WholeStrip(session, window);
@@ -122,7 +123,7 @@ public final class TimelineView extends BorderPane {
         Label all = new Label("All of it");
         all.getStyleClass().add("soft");
         all.setMinWidth(CARDS_WIDE);
-        all.setPadding(new Insets(0, 0, 0, 12));
+        all.setPadding(new Insets(0, 0, 0, Space.EDGE));
         all.getStyleClass().add("part-panel");
         all.setMaxHeight(Double.MAX_VALUE);
         HBox wholeRow = new HBox(all, whole);
@@ -133,7 +134,7 @@ public final class TimelineView extends BorderPane {
             Label name = new Label(lane.title);
             name.getStyleClass().add("soft");
             name.setMinHeight(Lanes.TALL);
-            name.setPadding(new Insets(0, 0, 0, 12));
+            name.setPadding(new Insets(0, 0, 0, Space.EDGE));
             names.getChildren().add(name);
         }
         Rectangle clip = new Rectangle();
@@ -258,7 +259,7 @@ public final class TimelineView extends BorderPane {
             PartCard card = cards.computeIfAbsent(part.id(), id -> new PartCard(session, id));
             card.show(part, part.id().equals(session.selection().partId().get()));
             StackPane place = new StackPane(card);
-            place.setPadding(new Insets(4, 6, 4, 8));
+            place.setPadding(new Insets(Space.TIGHT, Space.CLOSE, Space.TIGHT, Space.GAP));
             place.resizeRelocate(0, y, CARDS_WIDE, TimelineWindow.ROW);
             place.setPrefSize(CARDS_WIDE, TimelineWindow.ROW);
             place.setMaxSize(CARDS_WIDE, TimelineWindow.ROW);

@@ -85,7 +85,7 @@ public final class ParamTile<T> extends VBox {
         this.change = change;
         this.current = param.defaultValue();
         getStyleClass().add("tile");
-        setPadding(new Insets(5, 8, 6, 8));
+        setPadding(new Insets(Space.CLOSE, Space.GAP, Space.CLOSE, Space.GAP));
         setSpacing(1);
         Label name = new Label(param.label());
         name.getStyleClass().add("tile-name");
@@ -172,7 +172,7 @@ public final class ParamTile<T> extends VBox {
     /** A choice has no bar but the sign of a list, which opens it; what is dragged or stepped through is the same. */
     private void showAsChoice() {
         Label sign = new Label("", new FontIcon(Feather.CHEVRON_DOWN));
-        sign.setPadding(new Insets(0, 8, 0, 8));
+        sign.setPadding(new Insets(0, Space.GAP, 0, Space.GAP));
         sign.setOnMousePressed(event -> {
             requestFocus();
             choose();

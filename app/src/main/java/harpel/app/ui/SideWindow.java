@@ -22,7 +22,6 @@ import javafx.stage.Stage;
 /** A small window beside the main one, as a simulated device has. The keys of the computer play and act as they do in the main window. */
 public final class SideWindow {
     private static final double HIGH_UP = 110;
-    private static final double PADDING = 10;
 
     private final Scene behind;
     private final Map<KeyCode, KeyEvent> down = new EnumMap<>(KeyCode.class);
@@ -34,7 +33,7 @@ public final class SideWindow {
      */
     public SideWindow(String title, Region content, Scene behind, double wide, Runnable closed) {
         this.behind = behind;
-        content.setPadding(new Insets(PADDING));
+        content.setPadding(new Insets(Space.ROOM));
         content.getStyleClass().addAll("harpel", "phrase-view");
         Scene scene = new Scene(content);
         Bindings.bindContent(scene.getStylesheets(), behind.getStylesheets());

@@ -1,21 +1,15 @@
 package harpel.app.ui;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import javafx.application.Application;
-import javafx.css.Stylesheet;
 
 /**
  * The toolkit's own styles less the rules of controls this window has none of: two thirds of them, which every start would read.
- * Made when the application is built. Whoever uses one of those controls takes it off the list here.
+ * {@link StyleSheets} makes them when the application is built. Whoever uses one of those controls takes it off the list here.
  */
 public final class ToolkitStyles {
     /** Controls that are not used, by the beginnings of their style classes. */
@@ -49,25 +43,13 @@ public final class ToolkitStyles {
             "html-editor",
             "web-view");
 
-    private static final String MADE = "toolkit.bss";
+    static final String MADE = "toolkit.bss";
 
     private ToolkitStyles() {}
 
     /** Sets them for the whole application, in place of all that the toolkit has. */
     public static void use() {
         Application.setUserAgentStylesheet(ToolkitStyles.class.getResource(MADE).toExternalForm());
-    }
-
-    /** Makes them. Takes the folder of this package's compiled classes. */
-    public static void main(String[] folder) throws IOException {
-        Path text = Files.createTempFile("toolkit", ".css");
-        try (InputStream all =
-                Application.class.getResourceAsStream("/com/sun/javafx/scene/control/skin/modena/modena.css")) {
-            Files.writeString(text, without(new String(all.readAllBytes(), StandardCharsets.UTF_8)));
-            Stylesheet.convertToBinary(text.toFile(), Path.of(folder[0], MADE).toFile());
-        } finally {
-            Files.delete(text);
-        }
     }
 
     /** A style sheet's rules without the selectors of what is left out, and without pictures, which are found beside the whole one only. */

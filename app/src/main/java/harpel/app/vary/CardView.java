@@ -7,6 +7,7 @@ import harpel.app.session.Theme;
 import harpel.app.session.VariationSheet;
 import harpel.app.session.VariationSheet.Card;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -60,7 +61,7 @@ final class CardView extends VBox {
         star.setOnAction(event -> sheet.choice().star(card));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(8, number, about, space, star);
+        HBox head = new HBox(Space.GAP, number, about, space, star);
         head.setAlignment(Pos.CENTER_LEFT);
         notes = new Notes(session);
         now.getStyleClass().add("roll-now");
@@ -78,7 +79,7 @@ final class CardView extends VBox {
                     sheet.toggle(card);
                 });
         HBox buttons = new HBox(
-                5,
+                Space.CLOSE,
                 hear,
                 Buttons.small(
                         "use",

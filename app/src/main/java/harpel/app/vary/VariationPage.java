@@ -4,6 +4,7 @@ import harpel.app.session.Session;
 import harpel.app.session.VariationSheet;
 import harpel.app.session.VariationSheet.Card;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Space;
 import harpel.piece.Part;
 import harpel.vary.Way;
 import java.util.ArrayList;
@@ -57,7 +58,7 @@ public final class VariationPage extends BorderPane {
         about.setId("variations-about");
         about.getStyleClass().add("soft");
         HBox first = new HBox(
-                10,
+                Space.ROOM,
                 title,
                 about,
                 space(),
@@ -67,7 +68,7 @@ public final class VariationPage extends BorderPane {
                         "Back to where you came from; the piece is heard again",
                         sheet::close));
         first.setAlignment(Pos.BASELINE_LEFT);
-        HBox second = new HBox(6);
+        HBox second = new HBox(Space.CLOSE);
         second.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup group = new ToggleGroup();
         way(group, second, Way.CHANCE, "chance only", "Only the draws differ: other numbers of the variation");
@@ -111,12 +112,12 @@ public final class VariationPage extends BorderPane {
                 "The starred ones go onto the timeline one behind another, from where now is",
                 sheet.choice()::toTimeline);
         second.getChildren().addAll(gap(), more, apart, gap(), others, space(), spread, timeline, keepStarred);
-        VBox head = new VBox(8, first, second);
-        head.setPadding(new Insets(12, 20, 10, 20));
+        VBox head = new VBox(Space.GAP, first, second);
+        head.setPadding(new Insets(Space.EDGE, Space.PAGE, Space.ROOM, Space.PAGE));
         setTop(head);
-        grid.setHgap(12);
-        grid.setVgap(12);
-        grid.setPadding(new Insets(2, 20, 8, 20));
+        grid.setHgap(Space.EDGE);
+        grid.setVgap(Space.EDGE);
+        grid.setPadding(new Insets(Space.FINE, Space.PAGE, Space.GAP, Space.PAGE));
         for (int i = 0; i < COLUMNS; i++) {
             ColumnConstraints column = new ColumnConstraints();
             column.setPercentWidth(100.0 / COLUMNS);
@@ -133,9 +134,9 @@ public final class VariationPage extends BorderPane {
         message.setId("variations-message");
         message.textProperty().bind(session.messages().last());
         message.setMinWidth(0);
-        HBox foot = new HBox(20, hint, space(), message);
+        HBox foot = new HBox(Space.PAGE, hint, space(), message);
         hint.setMinWidth(Region.USE_PREF_SIZE);
-        foot.setPadding(new Insets(6, 20, 10, 20));
+        foot.setPadding(new Insets(Space.CLOSE, Space.PAGE, Space.ROOM, Space.PAGE));
         setBottom(foot);
         setFocusTraversable(true);
         sheet.cards().addListener((ListChangeListener<Card>) change -> rebuild());

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
-import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
 import java.lang.module.ModuleReader;
@@ -17,8 +16,8 @@ import java.util.stream.Collectors;
 import javafx.css.Stylesheet;
 import org.junit.jupiter.api.Test;
 
-/** The toolkit's styles as the window uses them. */
-class ToolkitStylesTest {
+/** The style sheets as the build makes them. */
+class StyleSheetsTest {
     private static final String CONTROLS = "javafx.scene.control";
 
     @Test
@@ -86,9 +85,21 @@ class ToolkitStylesTest {
     }
 
     @Test
-    void theyAreReadInTheFormThatNeedsNoParsing() throws IOException {
-        File made = new File(ToolkitStyles.class.getResource("toolkit.bss").getPath());
-        assertThat(Stylesheet.loadBinary(made.toURI().toURL()).getRules()).hasSizeGreaterThan(100);
+    void bothSheetsAreThereInTheFormThatNeedsNoParsing() throws IOException {
+        for (String sheet : List.of("/harpel/app/harpel.bss", "/harpel/app/ui/toolkit.bss")) {
+            assertThat(Stylesheet.loadBinary(ToolkitStyles.class.getResource(sheet))
+                            .getRules())
+                    .hasSizeGreaterThan(100);
+        }
+    }
+
+    @Test
+    void aSheetsSizesAreWrittenInWhereItNamesThemAndColoursStay() {
+        assertThat(
+                        StyleSheets.filled(
+                                "a { -fx-padding: 0 -hp-edge; -fx-text-fill: -hp-brass-text; -fx-background-color: -hp-bar; -fx-font-size: -hp-small; }"))
+                .isEqualTo(
+                        "a { -fx-padding: 0 12px; -fx-text-fill: -hp-brass-text; -fx-background-color: -hp-bar; -fx-font-size: 12px; }");
     }
 
     private static List<String> beginning(String control, List<String> selectors) {
