@@ -18,7 +18,7 @@ final class FirstPage extends VBox {
      * @param close shows the chain again
      */
     FirstPage(Runnable demo, Runnable ready, Runnable close) {
-        super(12);
+        super(Space.EDGE);
         setId("first-page");
         getStyleClass().add("first-page");
         setPadding(new Insets(Space.PAGE, Space.FAR, Space.PAGE, Space.FAR));

@@ -15,6 +15,7 @@ import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.timeline.TimelineView;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Menus;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Space;
@@ -76,13 +77,13 @@ final class HarpelPane extends BorderPane {
     private int toldOctave;
     private int frame;
     private int toldTouch;
-    private final MenuButton menu = new MenuButton("Piece");
+    private final MenuButton menu =
+            Menus.button("Piece", "menu", "Files, prints, devices and what the window looks like");
 
     HarpelPane(Session session) {
         this.session = session;
         actions = new Actions(() -> session.look().view().get());
         getStyleClass().add("harpel");
-        menu.setId("menu");
         top = new TopBar(session, menu);
         chain = new ChainView(session);
         keys = new KeysView(session);
@@ -268,8 +269,11 @@ final class HarpelPane extends BorderPane {
         cancel.getStyleClass().add("tiny");
         cancel.visibleProperty().bind(session.messages().cancel().isNotNull());
         cancel.managedProperty().bind(cancel.visibleProperty());
-        Hyperlink offer = new Hyperlink();
-        offer.setId("offer");
+        Hyperlink offer = Buttons.link(
+                "",
+                "offer",
+                "Does what it says, for what has just been done",
+                () -> session.messages().offered().get().action().run());
         // It goes when it has been pressed, and would take the keyboard with it.
         offer.setFocusTraversable(false);
         offer.setMinWidth(Region.USE_PREF_SIZE);
@@ -277,7 +281,6 @@ final class HarpelPane extends BorderPane {
         session.messages()
                 .offered()
                 .addListener((property, before, now) -> offer.setText(now == null ? "" : now.words()));
-        offer.setOnAction(event -> session.messages().offered().get().action().run());
         offer.visibleProperty().bind(session.messages().offered().isNotNull());
         offer.managedProperty().bind(offer.visibleProperty());
         HBox line = new HBox(Space.PAGE, message, offer, cancel, sound);

@@ -2,7 +2,8 @@ package harpel.app;
 
 import harpel.app.session.Session;
 import harpel.app.ui.Field;
-import harpel.app.ui.Tips;
+import harpel.app.ui.Menus;
+import harpel.app.ui.Space;
 import harpel.piece.PieceEdit;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
@@ -20,10 +21,11 @@ import javafx.scene.layout.Priority;
 final class KeyPicker extends HBox {
     private final Session session;
     private final Field typed;
-    private final MenuButton list = new MenuButton();
+    private final MenuButton list = Menus.button(
+            "", "key-list", "Pick root and scale; a right-click on a drawn key makes it the root", button -> offer());
 
     KeyPicker(Session session) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
         setAlignment(Pos.CENTER_LEFT);
         typed = new Field(
@@ -33,13 +35,8 @@ final class KeyPicker extends HBox {
                 session::say);
         typed.setPrefWidth(104);
         HBox.setHgrow(typed, Priority.ALWAYS);
-        list.setId("key-list");
         list.setMinWidth(28);
-        Tips.set(list, "Pick root and scale; a right-click on a drawn key makes it the root");
         list.setAccessibleText("Pick root and scale");
-        // A menu without items does not open.
-        list.getItems().add(new SeparatorMenuItem());
-        list.setOnShowing(event -> offer());
         Label name = new Label("Key");
         name.getStyleClass().add("soft");
         name.setMinWidth(52);

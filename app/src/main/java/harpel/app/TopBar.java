@@ -6,6 +6,7 @@ import harpel.app.session.Theme;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.engine.LiveStatus;
@@ -59,9 +60,9 @@ final class TopBar extends HBox {
     private final Region inTime = new Region();
     private final Label late = new Label("", inTime);
     private final FontIcon playIcon = new FontIcon(Feather.PLAY);
-    private final Button play = new Button("", playIcon);
-    private final Button undo = new Button("", new FontIcon(Feather.CORNER_UP_LEFT));
-    private final Button redo = new Button("", new FontIcon(Feather.CORNER_UP_RIGHT));
+    private final Button play;
+    private final Button undo;
+    private final Button redo;
     private final Field tempo;
     private final Field meter;
 
@@ -69,7 +70,7 @@ final class TopBar extends HBox {
         this.session = session;
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
-        setSpacing(7);
+        setSpacing(Space.CLOSE);
         Label harpel = new Label("Harpel");
         harpel.getStyleClass().add("name-of-program");
         piece.getStyleClass().add("name-of-piece");
@@ -79,32 +80,35 @@ final class TopBar extends HBox {
         piece.managedProperty().bind(piece.visibleProperty());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        ToggleButton dry = new ToggleButton("Hear dry");
-        dry.setId("hear-dry");
-        Tips.set(dry, "Hear the part without its chain, in time  (F3 while held; click to lock)");
+        ToggleButton dry = Buttons.stays(
+                "Hear dry",
+                "hear-dry",
+                "Hear the part without its chain, in time  (F3 while held; click to lock)",
+                on -> {});
         dry.selectedProperty().bindBidirectional(session.transport().dry());
-        play.setId("play");
+        play = Buttons.picture(
+                playIcon,
+                "play",
+                "Play or stop",
+                "Play or stop  (Space; Home goes to the start)",
+                () -> session.transport().togglePlay());
         play.getStyleClass().add("play");
-        Tips.set(play, "Play or stop  (Space; Home goes to the start)");
-        play.setAccessibleText("Play or stop");
-        play.setOnAction(event -> session.transport().togglePlay());
         Region dot = new Region();
         dot.getStyleClass().add("record-dot");
-        ToggleButton record = new ToggleButton("", dot);
-        record.setId("record");
+        ToggleButton record = Buttons.stays(
+                "",
+                "record",
+                "Records the chosen part: what is played goes into its phrase, round by round, or into a new one"
+                        + "  (Ctrl+Shift+R)",
+                on -> session.recorder().toggle());
+        record.setGraphic(dot);
         record.getStyleClass().addAll("icon-button", "record");
         record.setAccessibleText("Record");
-        Tips.set(
-                record,
-                "Records the chosen part: what is played goes into its phrase, round by round, or into a new one"
-                        + "  (Ctrl+Shift+R)");
-        record.setOnAction(event -> session.recorder().toggle());
         session.recorder().armed().addListener((property, before, now) -> record.setSelected(now));
-        MenuButton how = new MenuButton();
-        how.setId("record-how");
+        MenuButton how =
+                Menus.button("", "record-how", "How it records: count-in, click, what becomes of what is there");
         how.getStyleClass().add("record-how");
         how.setAccessibleText("How it records");
-        Tips.set(how, "How it records: count-in, click, what becomes of what is there");
         fillRecording(how);
         HBox recording = new HBox(0, record, how);
         recording.setAlignment(Pos.CENTER);
@@ -113,13 +117,13 @@ final class TopBar extends HBox {
                 "silence",
                 "End every sounding and waiting note everywhere, at once  (Escape)",
                 session::silence);
+        undo = icon(Feather.CORNER_UP_LEFT, "undo", "Undo", session.document()::undo);
+        redo = icon(Feather.CORNER_UP_RIGHT, "redo", "Redo", session.document()::redo);
         // Undo and redo have keys; where there is little room the words of buttons have it.
         for (Region one : List.of(undo, redo)) {
             one.visibleProperty().bind(widthProperty().greaterThan(UNDO_FROM));
             one.managedProperty().bind(one.visibleProperty());
         }
-        setUp(undo, "undo", "Undo", session.document()::undo);
-        setUp(redo, "redo", "Redo", session.document()::redo);
         tempo = field("tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
         meter = field("meter", 40, "Meter, such as 4/4 or 7/8", this::withMeter);
         Button theme = Buttons.button(
@@ -232,11 +236,10 @@ final class TopBar extends HBox {
         return button;
     }
 
-    private static void setUp(Button button, String id, String name, Runnable action) {
-        button.setId(id);
+    private static Button icon(Feather icon, String id, String name, Runnable action) {
+        Button button = Buttons.picture(new FontIcon(icon), id, name, name, action);
         button.getStyleClass().add("icon-button");
-        button.setAccessibleText(name);
-        button.setOnAction(event -> action.run());
+        return button;
     }
 
     private Field field(String id, double width, String what, BiFunction<Piece, String, Piece> change) {

@@ -3,6 +3,7 @@ package harpel.app;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Space;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import javafx.geometry.Pos;
@@ -15,7 +16,7 @@ final class VariationField extends HBox {
     private static final int MOST = 1_000_000;
 
     VariationField(Session session) {
-        super(4);
+        super(Space.TIGHT);
         setAlignment(Pos.CENTER_LEFT);
         Field field = new Field(
                 "variation",

@@ -12,6 +12,7 @@ import harpel.app.session.Look.View;
 import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
@@ -28,7 +29,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -411,8 +411,7 @@ final class WindowActions {
         lines.setWrapText(true);
         lines.setPadding(new Insets(Space.EDGE));
         // Longer than a small screen is high.
-        ScrollPane list = new ScrollPane(lines);
-        list.setFitToWidth(true);
+        Scrolling list = new Scrolling(lines);
         list.setPrefViewportHeight(480);
         list.setPrefViewportWidth(440);
         Alert sheet = Asking.sheet(

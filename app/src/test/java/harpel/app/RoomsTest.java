@@ -2,10 +2,23 @@ package harpel.app;
 
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 
+import com.tngtech.archunit.core.domain.JavaCall;
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.properties.HasOwner;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.lang.syntax.ArchRuleDefinition;
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Hyperlink;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
 import org.junit.jupiter.api.Test;
 import org.slf4j.Logger;
 
@@ -52,6 +65,30 @@ class RoomsTest {
     @Test
     void nobodyKeepsALogger() {
         ArchRuleDefinition.noFields().should().haveRawType(Logger.class).check(classes("harpel"));
+    }
+
+    /** They look and are handled alike, and say what they are for, because they are all made in one place. */
+    @Test
+    void controlsAreMadeInUiAlone() {
+        JavaClasses all = classes("harpel.app");
+        for (Class<?> control : List.of(
+                Button.class,
+                ToggleButton.class,
+                CheckBox.class,
+                Hyperlink.class,
+                MenuButton.class,
+                TextField.class,
+                ComboBox.class,
+                Slider.class,
+                Tooltip.class)) {
+            ArchRuleDefinition.noClasses()
+                    .that()
+                    .resideOutsideOfPackage("harpel.app.ui")
+                    .should()
+                    .callConstructorWhere(JavaCall.Predicates.target(
+                            HasOwner.Predicates.With.owner(JavaClass.Predicates.equivalentTo(control))))
+                    .check(all);
+        }
     }
 
     private static JavaClasses classes(String of) {

@@ -3,8 +3,9 @@ package harpel.app.chain;
 import harpel.app.print.PrintButtons;
 import harpel.app.session.Session;
 import harpel.app.session.Words;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.chain.Chain;
 import harpel.chain.Differences;
 import harpel.event.NoteStart;
@@ -17,7 +18,6 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ButtonBase;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
@@ -39,16 +39,17 @@ final class ChainHead extends VBox {
     private final Label title = new Label();
     private final Label about = new Label();
     private final Label pointedWords = new Label();
-    private final ToggleButton chainOn = new ToggleButton();
-    private final ToggleButton a = new ToggleButton("A");
-    private final ToggleButton b = new ToggleButton("B");
-    private final MenuButton differs = new MenuButton("compare");
-    private final ToggleButton difference = new ToggleButton("Difference");
-    private final ToggleButton freeze = new ToggleButton("Freeze");
+    private final ToggleButton chainOn;
+    private final ToggleButton a;
+    private final ToggleButton b;
+    private final MenuButton differs =
+            Menus.button("compare", "compare", "What differs between the chains A and B", button -> listDifferences());
+    private final ToggleButton difference;
+    private final ToggleButton freeze;
     private final Label back = new Label();
 
     ChainHead(Session session, TimeWindow window) {
-        super(2);
+        super(Space.FINE);
         this.session = session;
         this.window = window;
         setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.FINE, Space.EDGE));
@@ -59,20 +60,15 @@ final class ChainHead extends VBox {
         pointedWords.getStyleClass().add("soft");
         pointedWords.setId("pointed");
         pointedWords.setMinWidth(30);
-        setUp(
-                chainOn,
+        chainOn = toggle(
+                "chain off",
                 "chain-on",
                 "Hear the part with its chain, or without it",
                 "Ctrl+Shift+B",
                 session.selection()::switchChain);
-        setUp(a, "chain-a", "Hear chain A, in time", "F2", () -> hear('A'));
-        setUp(b, "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
-        differs.setId("compare");
+        a = toggle("A", "chain-a", "Hear chain A, in time", "F2", () -> hear('A'));
+        b = toggle("B", "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
         differs.setMinWidth(USE_PREF_SIZE);
-        Tips.set(differs, "What differs between the chains A and B");
-        differs.setOnShowing(event -> listDifferences());
-        // A menu without items does not open.
-        differs.getItems().add(new MenuItem("…"));
         HBox first = new HBox(
                 Space.GAP,
                 title,
@@ -84,8 +80,8 @@ final class ChainHead extends VBox {
                 differs,
                 pair(a, b));
         first.setAlignment(Pos.CENTER_LEFT);
-        setUp(
-                difference,
+        difference = toggle(
+                "Difference",
                 "difference",
                 "The selected stage’s trace as a difference: brass is new, red outlines were taken away, faint went through",
                 "Ctrl+J",
@@ -94,8 +90,8 @@ final class ChainHead extends VBox {
         Button closer = button("+", "time-in", "Show fewer bars", "Ctrl+Equals", () -> window.zoomTime(CLOSER));
         Button lower = button("pitch −", "pitch-out", "Show more pitches", "Alt+Minus", () -> window.zoomPitch(CLOSER));
         Button higher = button("+", "pitch-in", "Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(1 / CLOSER));
-        setUp(
-                freeze,
+        freeze = toggle(
+                "Freeze",
                 "freeze",
                 "Hold the traces still; Alt+Left and Alt+Right go through the last minutes",
                 "F4",
@@ -121,18 +117,15 @@ final class ChainHead extends VBox {
         return space;
     }
 
-    private static void setUp(ButtonBase button, String id, String tip, String key, Runnable action) {
-        button.setId(id);
-        button.getStyleClass().add("small-toggle");
-        button.setMinWidth(USE_PREF_SIZE);
-        Tips.set(button, tip + "  (" + key + ")");
+    private static ToggleButton toggle(String words, String id, String tip, String key, Runnable action) {
+        ToggleButton button = Buttons.toggle(words, id, tip + "  (" + key + ")", on -> action.run());
         button.setAccessibleText(tip);
-        button.setOnAction(event -> action.run());
+        return button;
     }
 
-    private static Button button(String text, String id, String tip, String key, Runnable action) {
-        Button button = new Button(text);
-        setUp(button, id, tip, key, action);
+    private static Button button(String words, String id, String tip, String key, Runnable action) {
+        Button button = Buttons.small(words, id, tip + "  (" + key + ")", action);
+        button.setAccessibleText(tip);
         return button;
     }
 

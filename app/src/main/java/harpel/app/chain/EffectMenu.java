@@ -1,6 +1,7 @@
 package harpel.app.chain;
 
 import harpel.app.session.Session;
+import harpel.app.ui.TextLine;
 import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -43,8 +44,7 @@ public final class EffectMenu {
 
     private static void show(Node anchor, Consumer<EffectKind> choose) {
         ContextMenu menu = new ContextMenu();
-        TextField search = new TextField();
-        search.setId("find-effect");
+        TextField search = new TextLine("find-effect", "What it shall do, or its name; Enter takes the first", "");
         search.setPromptText("type what you want: softer, echo, in key");
         search.setPrefColumnCount(24);
         CustomMenuItem top = new CustomMenuItem(search, false);

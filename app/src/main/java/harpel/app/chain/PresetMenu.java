@@ -2,8 +2,8 @@ package harpel.app.chain;
 
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectKind;
@@ -73,10 +73,9 @@ public final class PresetMenu {
     }
 
     private static MenuButton menuOfStage(Session session, StageAddress address, Stage stage) {
-        MenuButton button = new MenuButton(stage.kind() instanceof Script ? "Examples" : "Presets");
-        button.setId("presets");
-        Tips.set(button, "Settings with a name; what you choose is heard at once and can be undone");
-        button.setOnShowing(event -> {
+        String words = stage.kind() instanceof Script ? "Examples" : "Presets";
+        String tip = "Settings with a name; what you choose is heard at once and can be undone";
+        return Menus.button(words, "presets", tip, button -> {
             Presets presets = Presets.with(Presets.userFolder());
             presets.problems().forEach(session::say);
             button.getItems()
@@ -94,9 +93,6 @@ public final class PresetMenu {
             save.setOnAction(saving -> session.selection().stage(address).ifPresent(now -> save(session, now)));
             button.getItems().addAll(new SeparatorMenuItem(), save);
         });
-        // A menu without items does not open, so that it would never be filled.
-        button.getItems().add(new MenuItem("…"));
-        return button;
     }
 
     /** The stage in its place with the settings, movers and branches of a preset; its name, channel and switch stay. */
@@ -111,11 +107,8 @@ public final class PresetMenu {
 
     /** Presets of whole chains, in place of the shown part's. */
     static MenuButton ofChains(Session session) {
-        MenuButton button = new MenuButton("Chains");
-        button.setId("chain-presets");
-        button.setMinWidth(Region.USE_PREF_SIZE);
-        Tips.set(button, "Ready chains; one takes the place of this part's chain and can be undone");
-        button.setOnShowing(event -> {
+        String tip = "Ready chains; one takes the place of this part's chain and can be undone";
+        MenuButton menu = Menus.button("Chains", "chain-presets", tip, button -> {
             Presets presets = Presets.with(Presets.userFolder());
             presets.problems().forEach(session::say);
             button.getItems()
@@ -127,8 +120,8 @@ public final class PresetMenu {
                             }))
                             .toList());
         });
-        button.getItems().add(new MenuItem("…"));
-        return button;
+        menu.setMinWidth(Region.USE_PREF_SIZE);
+        return menu;
     }
 
     private static MenuItem item(Preset preset, Runnable choose) {

@@ -5,6 +5,8 @@ import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
+import harpel.app.ui.AdviceLine;
+import harpel.app.ui.Buttons;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
@@ -24,7 +26,6 @@ import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
@@ -55,13 +56,11 @@ public final class StageRow extends StackPane {
     private final Label kind = new Label();
     private final Label setting = new Label();
     private final Label count = new Label();
-    private final Button onOff = new Button();
+    private final Button onOff;
     private final FontIcon foldIcon = new FontIcon(Feather.CHEVRON_DOWN);
-    private final Button fold = new Button("", foldIcon);
-    private final Label adviceText = new Label();
-    private final Hyperlink adviceLink = new Hyperlink();
-    private final HBox adviceBox = new HBox(Space.GAP, adviceText, adviceLink);
-    private final Button act = new Button();
+    private final Button fold;
+    private final AdviceLine adviceLine = AdviceLine.beside("advice");
+    private final Button act;
     private double tall = TALL;
     private Advice advice;
     private Advice liveAdvice;
@@ -98,27 +97,30 @@ public final class StageRow extends StackPane {
         count.getStyleClass().add("soft");
         count.setMinWidth(Region.USE_PREF_SIZE);
         Tips.set(count, "How many of the notes shown came in and went out, and the step that is played");
+        String id = address == null ? place.name() : address.stageId();
+        onOff = Buttons.button(
+                "●",
+                "onoff-" + id,
+                "",
+                () -> session.selection()
+                        .editStage(
+                                off ? "Switch on" : "Switch off",
+                                "",
+                                address,
+                                stage -> stage.with(EffectKind.ON, off)));
         onOff.getStyleClass().add("on-off");
         onOff.setFocusTraversable(false);
+        fold = Buttons.picture(
+                foldIcon, "fold-" + id, "", "", () -> session.look().fold(address));
         fold.getStyleClass().add("fold");
         fold.setFocusTraversable(false);
-        adviceText.setWrapText(true);
-        adviceText.getStyleClass().add("advice");
-        adviceText.setMinHeight(USE_PREF_SIZE);
-        adviceLink.getStyleClass().add("advice-link");
-        String adviceName = address == null ? place.name() : address.stageId();
-        adviceText.setId("advice-text-" + adviceName);
-        adviceLink.setId("advice-" + adviceName);
-        adviceLink.setOnAction(event -> {
-            Advice shown = advice != null ? advice : liveAdvice;
-            session.document().apply(PieceEdit.of(shown.action(), shown.fix()));
-        });
+        adviceLine.ids("advice-text-" + id, "advice-" + id);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox title = new HBox(Space.CLOSE, name, kind, space, count);
         title.setAlignment(Pos.BASELINE_LEFT);
-        act.getStyleClass().addAll("small-toggle", "act");
-        act.setMinWidth(Region.USE_PREF_SIZE);
+        act = Buttons.small("", "act-" + id, "", () -> session.transport().act(address));
+        act.getStyleClass().add("act");
         show(act, false);
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
@@ -131,14 +133,13 @@ public final class StageRow extends StackPane {
         HBox.setHgrow(words, Priority.ALWAYS);
         HBox left = new HBox(narrow ? Space.TIGHT : Space.CLOSE, words);
         left.setAlignment(Pos.CENTER_LEFT);
-        adviceBox.setAlignment(Pos.CENTER_LEFT);
-        adviceBox.setPadding(new Insets(0, 0, 0, INDENT));
-        adviceLink.setMinWidth(USE_PREF_SIZE);
+        adviceLine.node().setPadding(new Insets(0, 0, 0, INDENT));
         HBox.setHgrow(trace, Priority.ALWAYS);
         // What will surprise stands under the row, as long as it needs to be, so that the words beside the trace stay
         // two lines.
-        VBox row =
-                narrow ? new VBox(Space.FINE, left, trace, adviceBox) : new VBox(Space.HAIR, beside(left), adviceBox);
+        VBox row = narrow
+                ? new VBox(Space.FINE, left, trace, adviceLine.node())
+                : new VBox(Space.HAIR, beside(left), adviceLine.node());
         OnlyShown.in(row);
         getChildren().add(row);
         if (address == null) {
@@ -167,11 +168,6 @@ public final class StageRow extends StackPane {
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.LIST_ITEM);
         setId("stage-" + address.stageId());
-        onOff.setId("onoff-" + address.stageId());
-        onOff.setOnAction(event -> session.selection()
-                .editStage(off ? "Switch on" : "Switch off", "", address, stage -> stage.with(EffectKind.ON, off)));
-        fold.setId("fold-" + address.stageId());
-        fold.setOnAction(event -> session.look().fold(address));
         focusedProperty().addListener((property, before, now) -> {
             if (now) {
                 session.selection().selected().set(address);
@@ -203,10 +199,8 @@ public final class StageRow extends StackPane {
         show(setting, !folded);
         String action = stage.isKnown() ? stage.kind().action() : "";
         act.setText(action);
-        act.setId("act-" + address.stageId());
         act.setAccessibleText(action + ", " + stage.name());
         Tips.set(act, action + ": the effect’s own action, at once");
-        act.setOnAction(event -> session.transport().act(address));
         show(act, !action.isEmpty() && !folded);
         fit();
         showAdvice();
@@ -280,10 +274,13 @@ public final class StageRow extends StackPane {
     private void showAdvice() {
         Advice shown = advice != null ? advice : liveAdvice;
         boolean any = shown != null && (address == null || !session.look().isFolded(address));
-        show(adviceBox, any);
         if (any) {
-            adviceText.setText(shown.text());
-            adviceLink.setText(shown.action());
+            adviceLine.show(
+                    shown.text(),
+                    shown.action(),
+                    () -> session.document().apply(PieceEdit.of(shown.action(), shown.fix())));
+        } else {
+            adviceLine.show("", "", () -> {});
         }
     }
 

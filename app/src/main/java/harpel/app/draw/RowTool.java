@@ -2,7 +2,7 @@ package harpel.app.draw;
 
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
+import harpel.app.ui.TextLine;
 import harpel.param.ParamType;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -52,7 +52,7 @@ final class RowTool<T> extends VBox {
     private final List<Button> lengths = new ArrayList<>();
 
     RowTool(String id, ParamType<T> type, int most, Row<T> row, Consumer<String> say) {
-        super(3);
+        super(Space.TIGHT);
         this.row = row;
         this.type = type;
         this.say = say;
@@ -107,11 +107,8 @@ final class RowTool<T> extends VBox {
     }
 
     private static TextField field(String id, String what) {
-        TextField field = new TextField();
-        field.setId(id);
+        TextField field = new TextLine(id, what, "");
         field.setPrefWidth(FIELD);
-        field.setAccessibleText(what);
-        Tips.set(field, what);
         return field;
     }
 

@@ -147,7 +147,7 @@ public final class StepRow<T> extends VBox {
             int most,
             double height,
             BiConsumer<List<T>, Boolean> change) {
-        super(1);
+        super(Space.HAIR);
         this.name = name;
         this.type = type;
         this.fresh = fresh;

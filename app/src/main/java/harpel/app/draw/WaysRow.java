@@ -3,7 +3,7 @@ package harpel.app.draw;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
+import harpel.app.ui.TextLine;
 import harpel.param.IntType;
 import harpel.param.WaysType;
 import harpel.theory.Key;
@@ -17,7 +17,6 @@ import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import java.util.function.IntUnaryOperator;
 import javafx.scene.control.Button;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
@@ -30,7 +29,7 @@ public final class WaysRow extends VBox {
     private final BiConsumer<Ways, Boolean> change;
     private final StepRow<Integer> row;
     private final Button wide;
-    private final TextField every = new TextField("2");
+    private final TextLine every;
     private Ways ways = Ways.evenly(0);
     private int reach = REACHES.get(0);
     private IntUnaryOperator leads = step -> -1;
@@ -43,8 +42,7 @@ public final class WaysRow extends VBox {
         row = new StepRow<>(
                 session, id, name, IntType.of(0, Ways.HEAVIEST, ""), 0, 2 * WaysType.FURTHEST + 1, 86, this::take);
         row.named(this::name, this::say);
-        Tips.set(every, "Every so many steps from the chosen one, up and down");
-        every.setId("every-" + id);
+        every = new TextLine("every-" + id, "Every so many steps from the chosen one, up and down", "2");
         every.setPrefColumnCount(2);
         FlowPane tools = new FlowPane(Space.TIGHT, Space.TIGHT);
         tools.getChildren()

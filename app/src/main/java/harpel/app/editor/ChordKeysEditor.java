@@ -3,7 +3,7 @@ package harpel.app.editor;
 import harpel.app.draw.KeyboardDrawing;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
-import harpel.app.ui.Tips;
+import harpel.app.ui.TextLine;
 import harpel.effect.notes.ChordKeys;
 import harpel.param.ChordTableType;
 import harpel.param.ChordTableType.KeyChord;
@@ -18,7 +18,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.paint.Color;
@@ -30,19 +29,18 @@ final class ChordKeysEditor extends StageEditor {
 
     private final Keys keys;
     private final Label words = words("chord-words");
-    private final TextField field = new TextField();
+    private final TextLine field = new TextLine(
+            "chord-of-key",
+            "The chord of the chosen key: a chord symbol, note numbers, or distances from the key with +; Enter sets it, empty takes"
+                    + " it away",
+            "");
     private final ChordLearner learner;
 
     public ChordKeysEditor(Session session, Edit edit) {
         super(session, edit);
         keys = new Keys(session);
         learner = new ChordLearner(session);
-        field.setId("chord-of-key");
         field.setPromptText("Am7, or 57 60 64, or +0 +3 +7");
-        field.setAccessibleText("The chord of the chosen key");
-        Tips.set(
-                field,
-                "A chord symbol, note numbers, or distances from the key with +; Enter sets it, empty takes it away");
         field.setOnAction(event -> take(field.getText().strip()));
         getChildren().addAll(keys, words, field, learner);
     }

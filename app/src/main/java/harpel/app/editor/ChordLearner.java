@@ -4,7 +4,6 @@ import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.notes.ChordKeys;
@@ -33,7 +32,7 @@ final class ChordLearner extends VBox {
     }
 
     private final Session session;
-    private final ToggleButton learn = new ToggleButton("Learn a chord by playing");
+    private final ToggleButton learn;
     private final Label prompt = new Label();
     private final VBox list = new VBox(Space.FINE);
     private StageAddress address;
@@ -45,11 +44,13 @@ final class ChordLearner extends VBox {
     private final TreeSet<Integer> chord = new TreeSet<>();
 
     public ChordLearner(Session session) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
-        learn.setId("learn-chord");
-        Tips.set(learn, "Play the key that shall have a chord, let it go, then play the chord");
-        learn.setOnAction(event -> go(learn.isSelected() ? State.KEY : State.OFF));
+        learn = Buttons.stays(
+                "Learn a chord by playing",
+                "learn-chord",
+                "Play the key that shall have a chord, let it go, then play the chord",
+                on -> go(on ? State.KEY : State.OFF));
         prompt.setId("learn-prompt");
         prompt.getStyleClass().add("advice");
         prompt.setWrapText(true);

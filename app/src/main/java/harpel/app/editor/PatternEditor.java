@@ -4,8 +4,8 @@ import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
 import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.held.Arpeggio.Play;
 import harpel.param.IntType;
@@ -29,7 +29,6 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Region;
 
 /** An arpeggio's pattern: each step's velocity, gate, octave or chance as bars, and below them what it plays. */
 final class PatternEditor extends StageEditor {
@@ -38,7 +37,7 @@ final class PatternEditor extends StageEditor {
 
     private final Map<Param<Integer>, ToggleButton> shown = new LinkedHashMap<>();
     private final HBox choice = new HBox(Space.TIGHT);
-    private final Button add = new Button("Give it a pattern of its own");
+    private final Button add;
     private final Label words = words("pattern-words");
     private final Map<Param<Integer>, StepRow<Integer>> rows = new LinkedHashMap<>();
     private final Plays plays;
@@ -48,16 +47,8 @@ final class PatternEditor extends StageEditor {
         ToggleGroup group = new ToggleGroup();
         for (Param<Integer> param :
                 List.of(Arpeggio.STEP_VELOCITY, Arpeggio.STEP_GATE, Arpeggio.STEP_OCTAVE, Arpeggio.STEP_CHANCE)) {
-            ToggleButton button = new ToggleButton(param.label());
-            button.setId("pattern-" + param.id());
-            button.getStyleClass().add("small-toggle");
-            button.setMinWidth(Region.USE_PREF_SIZE);
-            Tips.set(button, param.help());
-            button.setToggleGroup(group);
-            button.setOnAction(event -> {
-                button.setSelected(true);
-                arrange();
-            });
+            ToggleButton button =
+                    Buttons.oneOf(group, param.label(), "pattern-" + param.id(), param.help(), false, this::arrange);
             shown.put(param, button);
             choice.getChildren().add(button);
             StepRow<Integer> row = new StepRow<>(
@@ -74,9 +65,11 @@ final class PatternEditor extends StageEditor {
             rows.put(param, row);
         }
         shown.get(Arpeggio.STEP_VELOCITY).setSelected(true);
-        add.setId("add-pattern");
-        Tips.set(add, "Steps with their own velocity, gate, octave and chance, with rests, ties and chords");
-        add.setOnAction(event -> set(Arpeggio.PATTERN, fresh(), true));
+        add = Buttons.button(
+                "Give it a pattern of its own",
+                "add-pattern",
+                "Steps with their own velocity, gate, octave and chance, with rests, ties and chords",
+                () -> set(Arpeggio.PATTERN, fresh(), true));
         plays = new Plays(session);
     }
 

@@ -48,7 +48,7 @@ public final class ScriptEditor extends VBox {
     private long saidCount = -1;
 
     public ScriptEditor(Session session) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
         area.setId("code");
         area.getStyleClass().add("code");

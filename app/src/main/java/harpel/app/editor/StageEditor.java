@@ -3,6 +3,7 @@ package harpel.app.editor;
 import harpel.app.draw.Drawing;
 import harpel.app.session.Places;
 import harpel.app.session.Session;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -45,7 +46,7 @@ public abstract class StageEditor extends VBox {
     private Stage stage;
 
     public StageEditor(Session session, Edit edit) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
         this.edit = edit;
         getStyleClass().add("stage-editor");

@@ -24,7 +24,7 @@ final class LargePage extends VBox {
     private Region shown;
 
     LargePage(Runnable close) {
-        super(4);
+        super(Space.TIGHT);
         title.getStyleClass().add("part-title");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);

@@ -9,7 +9,6 @@ import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.move.Mover;
 import harpel.move.Moves;
@@ -42,7 +41,10 @@ import javafx.scene.layout.VBox;
 final class MovesEditor extends VBox {
     private final Session session;
     private final BiConsumer<Moves, Boolean> change;
-    private final MenuButton add = new MenuButton("Move a control…");
+    private final MenuButton add = Menus.button(
+            "Move a control…",
+            "add-mover",
+            "Let a lever, a curve, a wave, velocity or a controller move a control of this stage");
     private final VBox list = new VBox(Space.CLOSE);
     /** The drawn ones, by parameter and place. */
     private final Map<String, CurveEditor> curves = new HashMap<>();
@@ -55,11 +57,9 @@ final class MovesEditor extends VBox {
     private Moves built;
 
     MovesEditor(Session session, BiConsumer<Moves, Boolean> change) {
-        super(6);
+        super(Space.CLOSE);
         this.session = session;
         this.change = change;
-        add.setId("add-mover");
-        Tips.set(add, "Let a lever, a curve, a wave, velocity or a controller move a control of this stage");
         getChildren().addAll(add, list);
     }
 

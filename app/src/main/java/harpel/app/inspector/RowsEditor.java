@@ -37,7 +37,7 @@ final class RowsEditor extends VBox {
     private int open = -1;
 
     RowsEditor(Session session, Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
         this.param = param;
         this.change = change;

@@ -3,6 +3,7 @@ package harpel.app.parts;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
+import harpel.app.ui.Slide;
 import harpel.app.ui.Space;
 import harpel.piece.Lever;
 import harpel.piece.PieceEdit;
@@ -16,7 +17,6 @@ import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Slider;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -26,11 +26,10 @@ import javafx.scene.layout.VBox;
 final class LeversPanel extends VBox {
     private final Session session;
     private List<String> shown = List.of();
-    private final List<Slider> sliders = new ArrayList<>();
-    private boolean showing;
+    private final List<Slide> sliders = new ArrayList<>();
 
     LeversPanel(Session session) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
         session.document().piece().addListener((property, before, now) -> show());
         session.levers().learnt().addListener((property, before, now) -> show());
@@ -39,7 +38,6 @@ final class LeversPanel extends VBox {
     }
 
     private void show() {
-        showing = true;
         List<Lever> levers = session.document().piece().get().levers();
         List<String> shape = levers.stream()
                 .map(lever -> lever.name()
@@ -56,30 +54,27 @@ final class LeversPanel extends VBox {
                             .toList());
         }
         for (int i = 0; i < levers.size(); i++) {
-            Slider slider = i < sliders.size() ? sliders.get(i) : null;
+            Slide slider = i < sliders.size() ? sliders.get(i) : null;
             if (slider != null
                     && !slider.isPressed()
                     && session.transport().traces().lever(levers.get(i).name()).isEmpty()
                     && slider.getValue() != levers.get(i).value()) {
-                slider.setValue(levers.get(i).value());
+                slider.show(levers.get(i).value());
             }
         }
-        showing = false;
     }
 
     /** Lets the sliders follow the controllers that move their levers. */
     void draw() {
         List<Lever> levers = session.document().piece().get().levers();
         for (int i = 0; i < levers.size(); i++) {
-            Slider slider = i < sliders.size() ? sliders.get(i) : null;
+            Slide slider = i < sliders.size() ? sliders.get(i) : null;
             OptionalDouble at = session.transport().traces().lever(levers.get(i).name());
             if (slider != null && at.isPresent() && !slider.isPressed()) {
-                showing = true;
                 double value = at.getAsDouble() * 100;
                 if (slider.getValue() != value) {
-                    slider.setValue(value);
+                    slider.show(value);
                 }
-                showing = false;
             }
         }
     }
@@ -144,19 +139,19 @@ final class LeversPanel extends VBox {
                 "the lever " + lever.name(),
                 () -> session.document()
                         .apply(PieceEdit.of("Remove lever " + lever.name(), piece -> piece.withoutLever(place))));
-        Slider slider = new Slider(0, 100, lever.value());
+        Slide slider = new Slide(
+                "lever-" + place,
+                "Lever " + lever.name(),
+                0,
+                100,
+                dragged -> {
+                    double value = Math.round(dragged);
+                    session.transport().traces().forgetLever(lever.name());
+                    change(place, "lever " + place, one -> one.value() == value ? one : one.withValue(value));
+                },
+                session.document()::endGesture);
+        slider.show(lever.value());
         sliders.add(slider);
-        slider.setId("lever-" + place);
-        slider.setAccessibleText("Lever " + lever.name());
-        slider.valueProperty().addListener((property, before, now) -> {
-            double value = Math.round(now.doubleValue());
-            if (showing) {
-                return;
-            }
-            session.transport().traces().forgetLever(lever.name());
-            change(place, "lever " + place, one -> one.value() == value ? one : one.withValue(value));
-        });
-        slider.setOnMouseReleased(event -> session.document().endGesture());
         HBox.setHgrow(name, Priority.ALWAYS);
         HBox head = new HBox(Space.TIGHT, name, pick, learn, remove);
         head.setAlignment(Pos.CENTER_LEFT);

@@ -6,6 +6,7 @@ import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Slide;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.piece.Hearing;
@@ -15,7 +16,6 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.TransferMode;
@@ -38,14 +38,13 @@ public final class PartCard extends VBox {
     private final Place sound;
     private final Label name = new Label();
     private final Label about = new Label();
-    private final Button choose = new Button();
+    private final Button choose;
     private final ToggleButton mute;
     private final ToggleButton solo;
     private final HBox mix;
-    private final Slider level = new Slider(0, 100, 100);
+    private final Slide level;
     private final Region in = light("What comes in");
     private final Region out = light("What goes out");
-    private boolean showing;
     private double pressedY;
     private boolean carrying;
 
@@ -66,11 +65,10 @@ public final class PartCard extends VBox {
         HBox top = new HBox(Space.TIGHT, name, space, lights);
         top.setAlignment(Pos.CENTER_LEFT);
         VBox words = new VBox(0, top, about);
-        choose.setGraphic(words);
-        choose.setId("part-" + id);
+        choose = Buttons.picture(
+                words, "part-" + id, "", "", () -> session.selection().partId().set(id));
         choose.getStyleClass().add("part-choose");
         choose.setMaxWidth(Double.MAX_VALUE);
-        choose.setOnAction(event -> session.selection().partId().set(id));
         choose.addEventFilter(MouseEvent.MOUSE_PRESSED, this::carried);
         choose.addEventFilter(MouseEvent.MOUSE_DRAGGED, this::carried);
         choose.addEventFilter(MouseEvent.MOUSE_RELEASED, this::carried);
@@ -85,15 +83,14 @@ public final class PartCard extends VBox {
                 "solo-" + id,
                 "Only this part, and others that are solo, are heard",
                 on -> edit("Solo", "", mix -> mix.withSolo(on)));
-        level.setId("level-" + id);
-        Tips.set(level, "Level: the volume of the part's channel");
+        level = new Slide(
+                "level-" + id,
+                "Level: the volume of the part's channel",
+                0,
+                100,
+                value -> edit("Set level", "level " + id, mix -> mix.withLevel((int) Math.round(value))),
+                session.document()::endGesture);
         level.setPrefWidth(72);
-        level.valueProperty().addListener((property, before, now) -> {
-            if (!showing) {
-                edit("Set level", "level " + id, mix -> mix.withLevel((int) Math.round(now.doubleValue())));
-            }
-        });
-        level.setOnMouseReleased(event -> session.document().endGesture());
         HBox.setHgrow(level, Priority.ALWAYS);
         mix = new HBox(Space.TIGHT, mute, solo, level);
         mix.setAlignment(Pos.CENTER_LEFT);
@@ -152,7 +149,6 @@ public final class PartCard extends VBox {
     }
 
     public void show(Part part, boolean selected) {
-        showing = true;
         name.setText(part.name());
         String hears = part.hearing().equals(Hearing.KEYS) ? "" : hears(part.hearing()) + " ";
         String phrase = session.document()
@@ -170,7 +166,7 @@ public final class PartCard extends VBox {
         solo.setAccessibleText("Solo " + part.name());
         level.setAccessibleText("Level of " + part.name());
         if (Math.round(level.getValue()) != part.mix().level()) {
-            level.setValue(part.mix().level());
+            level.show(part.mix().level());
         }
         Tips.set(
                 choose,
@@ -178,7 +174,6 @@ public final class PartCard extends VBox {
         pseudoClassStateChanged(SELECTED, selected);
         getStyleClass().removeIf(style -> style.startsWith("part-colour-"));
         getStyleClass().add("part-colour-" + part.mix().colour());
-        showing = false;
     }
 
     /** What it hears, with other parts by their names. */

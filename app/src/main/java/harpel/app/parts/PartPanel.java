@@ -7,12 +7,13 @@ import harpel.app.session.Change;
 import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.session.Words;
+import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
+import harpel.app.ui.Menus;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
@@ -30,7 +31,6 @@ import java.util.stream.IntStream;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -50,8 +50,7 @@ public final class PartPanel extends VBox {
     private final Field name;
     private final Choice<Hearing> input;
     private final Choice<Integer> channel;
-    private final Label why = new Label();
-    private final Hyperlink help = new Hyperlink();
+    private final AdviceLine why = AdviceLine.below("problem").ids("why-silent", "help-silent");
     private final LeversPanel levers;
     private final Choice<String> phrase;
     private final Choice<String> sound;
@@ -78,10 +77,6 @@ public final class PartPanel extends VBox {
                 number -> String.valueOf(number + 1),
                 chosen -> editPart("Choose channel", part -> part.withChannel(chosen)));
         name = new Field("part-name", "The part’s name", this::rename, session::say);
-        why.setId("why-silent");
-        why.setWrapText(true);
-        why.getStyleClass().add("problem");
-        help.setId("help-silent");
         phrase = new Choice<>(
                 "phrase",
                 "What the part hears while the transport runs, besides the keys",
@@ -103,8 +98,7 @@ public final class PartPanel extends VBox {
         HBox goesTo = new HBox(Space.TIGHT, output, channel);
         chosen = new VBox(
                 Space.TIGHT,
-                why,
-                help,
+                why.node(),
                 row("Keys", input),
                 row("Phrase", phrase),
                 row("Sound", sound),
@@ -122,7 +116,7 @@ public final class PartPanel extends VBox {
         VBox.setVgrow(leverList, Priority.ALWAYS);
         leverList.setMinHeight(52);
         leverList.setPrefHeight(52);
-        setSpacing(6);
+        setSpacing(Space.CLOSE);
         setPadding(new Insets(Space.GAP, Space.GAP, Space.GAP, Space.ROOM));
         PhraseList phrases = new PhraseList(session);
         this.phrases = phrases;
@@ -158,10 +152,8 @@ public final class PartPanel extends VBox {
     }
 
     private MenuButton partMenu() {
-        MenuButton menu = new MenuButton("Part");
-        menu.setId("part-menu");
+        MenuButton menu = Menus.button("Part", "part-menu", "Add, duplicate, move or delete parts");
         menu.setMinWidth(Region.USE_PREF_SIZE);
-        Tips.set(menu, "Add, duplicate, move or delete parts");
         item(menu, "Add part    Ctrl+Shift+N", "add-part", () -> PartActions.add(session));
         item(
                 menu,
@@ -292,15 +284,10 @@ public final class PartPanel extends VBox {
                         session.transport().noSound().get(),
                         session.transport().outputs()));
         List<String> problems = Routes.of(piece).problems(session.transport().outputs());
-        boolean any = advice.isPresent() || !problems.isEmpty();
-        why.setText(advice.map(Advice::text).orElse(problems.isEmpty() ? "" : problems.get(0)));
-        why.setManaged(any);
-        why.setVisible(any);
-        help.setText(advice.map(Advice::action).orElse(""));
-        help.setManaged(advice.isPresent());
-        help.setVisible(advice.isPresent());
-        help.setOnAction(event ->
-                advice.ifPresent(one -> session.document().apply(PieceEdit.of(one.action(), one.fix()))));
+        why.show(
+                advice.map(Advice::text).orElse(problems.isEmpty() ? "" : problems.get(0)),
+                advice.map(Advice::action).orElse(""),
+                () -> advice.ifPresent(one -> session.document().apply(PieceEdit.of(one.action(), one.fix()))));
     }
 
     /** Draws a frame. */

@@ -34,7 +34,7 @@ public final class RoutesPage extends VBox {
     private final Label problems = new Label();
 
     public RoutesPage(Session session) {
-        super(8);
+        super(Space.GAP);
         this.session = session;
         getStyleClass().addAll("inspector", "large-editor");
         setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.ROOM, Space.EDGE));

@@ -39,7 +39,7 @@ public final class HeardStrip extends HBox {
     private int frame;
 
     public HeardStrip(Session session) {
-        super(8);
+        super(Space.GAP);
         this.session = session;
         keeping = session.keeping();
         strip = new Strip();

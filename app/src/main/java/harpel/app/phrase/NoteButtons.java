@@ -4,7 +4,7 @@ import harpel.app.session.PhraseDesk;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
+import harpel.app.ui.TextLine;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Edited;
 import harpel.phrase.action.Pitches;
@@ -43,7 +43,7 @@ final class NoteButtons extends VBox {
     private long draws;
 
     NoteButtons(Session session) {
-        super(6);
+        super(Space.CLOSE);
         this.session = session;
         this.desk = session.desk();
         groups();
@@ -51,10 +51,7 @@ final class NoteButtons extends VBox {
 
     /** What is typed holds as it stands; it is read when the button beside it is pressed. */
     private static TextField amount(String id, String what, String text) {
-        TextField field = new TextField(text);
-        field.setId(id);
-        field.setAccessibleText(what);
-        Tips.set(field, what);
+        TextField field = new TextLine(id, what, text);
         field.setPrefWidth(text.length() > 4 ? 66 : 48);
         return field;
     }

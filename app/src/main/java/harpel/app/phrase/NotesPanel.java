@@ -5,11 +5,11 @@ import harpel.app.session.PhraseDesk;
 import harpel.app.session.Places;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore.Drawn;
+import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
@@ -68,7 +68,7 @@ public final class NotesPanel extends BorderPane {
     private final Field starts;
     private final Field lasts;
     private final Label makes = new Label();
-    private final Hyperlink showThem = new Hyperlink("Show them");
+    private final Hyperlink showThem;
 
     NotesPanel(Session session, Roll roll) {
         this.session = session;
@@ -95,12 +95,11 @@ public final class NotesPanel extends BorderPane {
         HBox second = new HBox(Space.CLOSE, grow(named("Starts", starts)), grow(named("Lasts", lasts)));
         makes.setId("makes");
         makes.setWrapText(true);
-        showThem.setId("show-outside");
-        Tips.set(showThem, "Shows in red what lies outside the key, or no longer");
-        showThem.setOnAction(event -> {
-            roll.showOutside(!roll.showsOutside());
-            showMade();
-        });
+        showThem = Buttons.link(
+                "Show them", "show-outside", "Shows in red what lies outside the key, or no longer", () -> {
+                    roll.showOutside(!roll.showsOutside());
+                    showMade();
+                });
         VBox content =
                 new VBox(Space.CLOSE, title, about, first, second, heading("Through the chain"), makes, showThem);
         content.getChildren().add(new NoteButtons(session));

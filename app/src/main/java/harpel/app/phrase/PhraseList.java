@@ -8,6 +8,7 @@ import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
+import harpel.app.ui.TextLine;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -19,7 +20,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.TextField;
 import javafx.scene.input.DragEvent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -43,7 +43,7 @@ public final class PhraseList extends VBox {
     private final Map<String, Card> kept = new HashMap<>();
 
     public PhraseList(Session session) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
         setId("phrases");
         Label head = new Label("Phrases");
@@ -96,7 +96,7 @@ public final class PhraseList extends VBox {
     private final class Card extends HBox {
         private final String id;
         private final Label name = new Label();
-        private final TextField field = new TextField();
+        private final TextLine field;
         private final Label about = new Label();
         private final Picture picture = new Picture(session) {
             @Override
@@ -108,7 +108,7 @@ public final class PhraseList extends VBox {
         private Phrase drawn;
 
         Card(String id) {
-            super(6);
+            super(Space.CLOSE);
             this.id = id;
             setId("phrase-" + id);
             getStyleClass().add("phrase-card");
@@ -116,7 +116,7 @@ public final class PhraseList extends VBox {
             setFocusTraversable(true);
             name.getStyleClass().add("phrase-name");
             about.getStyleClass().addAll("soft", "part-about");
-            field.setId("rename-" + id);
+            field = new TextLine("rename-" + id, "What the phrase is called; Enter sets it", "");
             words.setMinWidth(0);
             words.setMouseTransparent(true);
             HBox.setHgrow(words, Priority.ALWAYS);

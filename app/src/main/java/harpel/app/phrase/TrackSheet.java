@@ -3,6 +3,9 @@ package harpel.app.phrase;
 import harpel.app.draw.Raster;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
+import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
 import harpel.format.MidiFile;
 import harpel.phrase.Phrase;
@@ -17,9 +20,7 @@ import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -66,9 +67,8 @@ public final class TrackSheet {
         List<Phrase> phrases = new ArrayList<>();
         for (MidiFile.Line line : midi.lines()) {
             Phrase phrase = midi.toPhrase(line, file);
-            CheckBox box = new CheckBox(line.shown());
-            box.setId("track-" + phrases.size());
-            box.setSelected(phrases.isEmpty() || first != As.PHRASES);
+            CheckBox box =
+                    Buttons.check(line.shown(), "track-" + phrases.size(), phrases.isEmpty() || first != As.PHRASES);
             box.setMinWidth(170);
             box.setPrefWidth(170);
             boxes.add(box);
@@ -86,26 +86,27 @@ public final class TrackSheet {
             row.setAlignment(Pos.CENTER_LEFT);
             rows.getChildren().add(row);
         }
-        CheckBox time = new CheckBox("Take its tempo and meter along: "
-                + Math.round(midi.time().tempo().bpmAt(0)) + ", "
-                + midi.time().meter().at(0).shown());
-        time.setId("take-time");
-        CheckBox key = new CheckBox(
-                midi.key().map(one -> "Take its key along: " + one.name()).orElse("It names no key"));
-        key.setId("take-key");
+        CheckBox time = Buttons.check(
+                "Take its tempo and meter along: "
+                        + Math.round(midi.time().tempo().bpmAt(0)) + ", "
+                        + midi.time().meter().at(0).shown(),
+                "take-time",
+                false);
+        CheckBox key = Buttons.check(
+                midi.key().map(one -> "Take its key along: " + one.name()).orElse("It names no key"),
+                "take-key",
+                false);
         key.setDisable(midi.key().isEmpty());
         int named = midi.marks().size();
-        CheckBox marks = new CheckBox(
-                named == 0 ? "It has no marks" : "Take its " + (named == 1 ? "mark" : named + " marks") + " along");
-        marks.setId("take-marks");
+        CheckBox marks = Buttons.check(
+                named == 0 ? "It has no marks" : "Take its " + (named == 1 ? "mark" : named + " marks") + " along",
+                "take-marks",
+                false);
         marks.setDisable(named == 0);
-        ScrollPane list = new ScrollPane(rows);
-        list.setFitToWidth(true);
+        Scrolling list = new Scrolling(rows);
         list.setPrefViewportHeight(Math.min(320, 40 * phrases.size()));
-        ComboBox<As> as = new ComboBox<>();
-        as.setId("tracks-as");
-        as.getItems().setAll(As.values());
-        as.setValue(first);
+        Choice<As> as = new Choice<>("tracks-as", "What becomes of the tracks", As::toString, chosen -> {});
+        as.show(List.of(As.values()), first);
         // A new piece has all of it.
         List.of(time, key, marks)
                 .forEach(box -> box.visibleProperty().bind(as.valueProperty().isNotEqualTo(As.PIECE)));

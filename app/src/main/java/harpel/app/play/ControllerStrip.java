@@ -36,7 +36,7 @@ final class ControllerStrip extends HBox {
     private SimulatedPads simulated;
 
     ControllerStrip(Session session) {
-        super(6);
+        super(Space.CLOSE);
         this.session = session;
         this.desk = session.controller();
         setId("controller-strip");

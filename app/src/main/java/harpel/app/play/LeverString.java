@@ -5,6 +5,7 @@ import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
+import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.engine.LiveStatus;
@@ -67,7 +68,7 @@ final class LeverString extends VBox {
     private double pressedFrom;
 
     LeverString(Session session, String name) {
-        super(2);
+        super(Space.FINE);
         this.session = session;
         this.name = name;
         setId("string-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));

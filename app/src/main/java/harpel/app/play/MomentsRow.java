@@ -45,7 +45,7 @@ final class MomentsRow extends HBox {
 
     /** @param beside stands at the right */
     MomentsRow(Session session, Node... beside) {
-        super(8);
+        super(Space.GAP);
         this.session = session;
         setId("moments");
         head.getStyleClass().addAll("part-title", "moments-head");
@@ -110,16 +110,15 @@ final class MomentsRow extends HBox {
         title.getStyleClass().add("pad-title");
         Label about = new Label(waits.isEmpty() ? now ? "now" : how(moment) : waits);
         about.getStyleClass().addAll("soft", "part-about");
-        Button press = new Button("", new VBox(0, title, about));
-        press.setAccessibleText(moment.name() + ", " + about.getText());
-        press.setId("moment-" + place);
+        Button press = Buttons.picture(
+                new VBox(0, title, about),
+                "moment-" + place,
+                moment.name() + ", " + about.getText(),
+                "Recalls “" + moment.name() + "”, " + how(moment) + "; pressed again while it waits it is taken back",
+                () -> session.performing().recall(moment));
         press.getStyleClass().add("moment");
         press.pseudoClassStateChanged(NOW, now);
         press.pseudoClassStateChanged(WAITS, !waits.isEmpty());
-        press.setOnAction(event -> session.performing().recall(moment));
-        Tips.set(
-                press,
-                "Recalls “" + moment.name() + "”, " + how(moment) + "; pressed again while it waits it is taken back");
         HBox box = new HBox(0);
         box.setAlignment(Pos.CENTER_LEFT);
         if (renaming.equals(moment.name())) {
@@ -144,8 +143,7 @@ final class MomentsRow extends HBox {
     }
 
     private MenuButton menu(Moment moment, int place) {
-        MenuButton menu = new MenuButton("");
-        menu.setId("moment-menu-" + place);
+        MenuButton menu = Menus.button("", "moment-menu-" + place, "What becomes of the moment " + moment.name());
         menu.getStyleClass().add("moment-menu");
         menu.setAccessibleText("What becomes of the moment " + moment.name());
         Menu when = new Menu("Recalled");

@@ -57,7 +57,7 @@ final class PadSetup extends VBox {
     private int at;
 
     PadSetup(Session session, Runnable leave) {
-        super(8);
+        super(Space.GAP);
         this.session = session;
         setId("pad-setup");
         setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));

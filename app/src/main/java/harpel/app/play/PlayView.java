@@ -7,7 +7,6 @@ import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.param.Param;
@@ -296,12 +295,14 @@ public final class PlayView extends BorderPane {
     }
 
     private VBox part(Part part) {
-        Button name = new Button(part.name());
-        name.setId("play-part-" + part.id());
+        Button name = Buttons.button(
+                part.name(),
+                "play-part-" + part.id(),
+                part.name() + ": the keys play it, and its board is shown",
+                () -> session.selection().partId().set(part.id()));
+        name.setMinWidth(0);
         name.getStyleClass().add("play-part");
         name.setMaxWidth(Double.MAX_VALUE);
-        name.setOnAction(event -> session.selection().partId().set(part.id()));
-        Tips.set(name, part.name() + ": the keys play it, and its board is shown");
         ToggleButton mute = Buttons.toggle(
                 "mute",
                 "play-mute-" + part.id(),

@@ -2,6 +2,7 @@ package harpel.app.play;
 
 import harpel.app.session.Session;
 import harpel.app.ui.SideWindow;
+import harpel.app.ui.Slide;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.control.Light;
@@ -12,7 +13,6 @@ import java.util.Map;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
-import javafx.scene.control.Slider;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -63,19 +63,25 @@ public final class SimulatedPads {
             }
         }
         HBox knobs = new HBox(Space.TIGHT);
+        int[] sent = new int[SIZE];
         for (int i = 0; i < SIZE; i++) {
+            int place = i;
             int controller = FIRST_KNOB + i;
-            Slider knob = new Slider(0, 127, 0);
-            knob.setId("sim-knob-" + i);
+            Slide knob = new Slide(
+                    "sim-knob-" + i,
+                    "Knob " + (i + 1),
+                    0,
+                    127,
+                    value -> {
+                        if ((int) value != sent[place]) {
+                            sent[place] = (int) value;
+                            plays.play(0xB0, controller, sent[place]);
+                        }
+                    },
+                    () -> {});
             knob.setOrientation(javafx.geometry.Orientation.VERTICAL);
             knob.setPrefHeight(90);
             knob.setMinWidth(40);
-            knob.setAccessibleText("Knob " + (i + 1));
-            knob.valueProperty().addListener((property, before, now) -> {
-                if (before.intValue() != now.intValue()) {
-                    plays.play(0xB0, controller, now.intValue());
-                }
-            });
             knobs.getChildren().add(knob);
         }
         Label about = new Label("The upper row leads: board, pads, parts, keys.");

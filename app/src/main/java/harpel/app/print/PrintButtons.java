@@ -4,6 +4,7 @@ import harpel.app.session.Printing;
 import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.OnlyShown;
+import harpel.app.ui.Space;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -19,7 +20,7 @@ public final class PrintButtons extends HBox {
 
     /** @param where what the ids begin with, such as "chain" */
     public PrintButtons(Session session, String where) {
-        super(4);
+        super(Space.TIGHT);
         this.session = session;
         Printing printing = session.printing();
         print = Buttons.button(

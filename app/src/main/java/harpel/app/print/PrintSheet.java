@@ -3,7 +3,10 @@ package harpel.app.print;
 import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Buttons;
+import harpel.app.ui.Choice;
 import harpel.app.ui.Space;
+import harpel.app.ui.TextLine;
 import harpel.device.SoundBank;
 import harpel.engine.Tail;
 import harpel.format.SmfForm;
@@ -29,14 +32,12 @@ import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Region;
 import javafx.stage.Window;
-import javafx.util.StringConverter;
 
 /** Asks which parts and bars are printed, how often round, which variations, what becomes of the end, and where it goes. */
 public final class PrintSheet {
@@ -93,8 +94,9 @@ public final class PrintSheet {
     private final TextField rounds = field("print-rounds", "1", "How often the round is printed, one after the other");
     private final TextField variations =
             field("print-variations", "", "The number that chance depends on; 1-12 or 3,7 prints several");
-    private final ComboBox<Tail> tail = new ComboBox<>();
-    private final ComboBox<Target> target = new ComboBox<>();
+    private final Choice<Tail> tail =
+            new Choice<>("print-tail", "What becomes of notes that sound over the end", PrintSheet::words, one -> {});
+    private final Choice<Target> target = new Choice<>("print-target", "What is printed", one -> one.words, one -> {});
     private final TextField division = field(
             "print-division",
             String.valueOf(SmfForm.PLAIN.division()),
@@ -109,18 +111,18 @@ public final class PrintSheet {
         // From the timeline all of it is meant.
         boolean timeline = piece.timeline() && session.look().view().get() == View.TIMELINE;
         for (Part part : piece.parts()) {
-            CheckBox box = new CheckBox(part.name());
-            box.setId("print-part-" + part.id());
-            box.setSelected(timeline || part.id().equals(chosen));
-            parts.put(part.id(), box);
+            parts.put(
+                    part.id(),
+                    Buttons.check(
+                            part.name(),
+                            "print-part-" + part.id(),
+                            timeline || part.id().equals(chosen)));
         }
         long once = PrintOrder.onceThrough(piece, Set.of(chosen));
         bars.setText(String.valueOf(piece.time().meter().barAt(once - 1) + 1));
         variations.setText(String.valueOf(piece.variation()));
-        fill(tail, Tail.values(), PrintSheet::words, piece.timeline() ? Tail.RING : Tail.ROUND);
-        tail.setId("print-tail");
-        fill(target, Target.values(), one -> one.words, timeline ? Target.FILE : Target.PHRASES);
-        target.setId("print-target");
+        tail.show(List.of(Tail.values()), piece.timeline() ? Tail.RING : Tail.ROUND);
+        target.show(List.of(Target.values()), timeline ? Target.FILE : Target.PHRASES);
         wrong.setId("print-wrong");
         wrong.getStyleClass().add("error");
         wrong.setWrapText(true);
@@ -135,28 +137,10 @@ public final class PrintSheet {
         };
     }
 
-    private static <T> void fill(ComboBox<T> box, T[] values, java.util.function.Function<T, String> words, T chosen) {
-        box.getItems().setAll(values);
-        box.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(T value) {
-                return value == null ? "" : words.apply(value);
-            }
-
-            @Override
-            public T fromString(String text) {
-                return null;
-            }
-        });
-        box.setValue(chosen);
-    }
-
     private static TextField field(String id, String text, String tip) {
-        TextField field = new TextField(text);
-        field.setId(id);
+        TextField field = new TextLine(id, tip, text);
         field.setPrefColumnCount(6);
         field.setMaxWidth(FIELD_WIDE);
-        harpel.app.ui.Tips.set(field, tip);
         return field;
     }
 

@@ -9,6 +9,7 @@ import harpel.app.session.Theme;
 import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
+import harpel.app.ui.TypedOver;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
@@ -23,7 +24,6 @@ import javafx.geometry.Point2D;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
@@ -48,7 +48,7 @@ final class Board extends Region {
     private final SharpCanvas words = new SharpCanvas();
     private final Region now = new Region();
     private final Region frame = new Region();
-    private final TextField typed = new TextField();
+    private final TypedOver typed = new TypedOver("lane-field");
     private final BoardPainter painter;
     private final BoardMouse mouse;
     private final LaneCarry carry;
@@ -82,21 +82,6 @@ final class Board extends Region {
         frame.setMouseTransparent(true);
         frame.setManaged(false);
         frame.setVisible(false);
-        typed.setId("lane-field");
-        typed.setManaged(false);
-        typed.setVisible(false);
-        typed.setOnAction(event -> takeTyped());
-        typed.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                closeField();
-                event.consume();
-            }
-        });
-        typed.focusedProperty().addListener((property, before, focused) -> {
-            if (!focused) {
-                closeField();
-            }
-        });
         getChildren().addAll(field, words, now, frame, typed);
         setMinSize(200, 200);
         Rectangle clip = new Rectangle();
@@ -287,28 +272,21 @@ final class Board extends Region {
         // What stands near is meant, else the bar.
         laneTick = near(into, x).orElseGet(() -> desk.snapped(tickAt(x)));
         lane = into;
-        typed.setText(into.at(piece(), laneTick));
         typed.setPromptText(into.title);
         Tips.set(typed, into.hint() + "; Enter sets it, empty takes it away");
         double left = Drawing.clamp(window.x(laneTick, getWidth()), 0, Math.max(0, getWidth() - FIELD_WIDE));
         typed.resizeRelocate(left, into.ordinal() * Lanes.TALL - 2, FIELD_WIDE, Lanes.TALL + 4);
-        typed.setVisible(true);
-        typed.requestFocus();
-        typed.selectAll();
+        typed.ask(into.at(piece(), laneTick), this::take);
     }
 
-    private void takeTyped() {
+    private void take(String text) {
         try {
-            lane.take(session, laneTick, typed.getText().strip());
-            closeField();
+            lane.take(session, laneTick, text);
+            typed.putAway();
             requestFocus();
         } catch (IllegalArgumentException e) {
             session.say(e.getMessage());
         }
-    }
-
-    private void closeField() {
-        typed.setVisible(false);
     }
 
     // Keys

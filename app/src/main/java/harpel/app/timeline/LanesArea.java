@@ -4,7 +4,6 @@ import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.move.Moves;
@@ -37,7 +36,11 @@ final class LanesArea extends VBox {
     private final VBox names = new VBox();
     private final HBox row;
     private final ScrollPane scroll;
-    private final MenuButton add = new MenuButton("+ lane");
+    private final MenuButton add = Menus.button(
+            "+ lane",
+            "add-lane",
+            "Lets a lever, a value of a stage, its switch, or the mute of the chosen part go by points along the timeline",
+            button -> fill());
     private final Label more = new Label();
     private final double namesWide;
     /** What the names say; null before the first time, since of no lanes nothing has to be seen either. */
@@ -60,14 +63,7 @@ final class LanesArea extends VBox {
         scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("lanes-scroll");
         scroll.setFocusTraversable(false);
-        add.setId("add-lane");
         add.getStyleClass().add("small-toggle");
-        Tips.set(
-                add,
-                "Lets a lever, a value of a stage, its switch, or the mute of the chosen part go by points along the timeline");
-        add.setOnShowing(event -> fill());
-        // A menu without items does not open.
-        fill();
         Label hint = new Label("brass line: through the chain · dots: ready, past it");
         hint.getStyleClass().add("soft");
         HBox left = new HBox(add);

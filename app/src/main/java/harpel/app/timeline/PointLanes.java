@@ -7,6 +7,7 @@ import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Tips;
+import harpel.app.ui.TypedOver;
 import harpel.param.ParamType;
 import harpel.param.PathType;
 import harpel.param.PathType.Point;
@@ -16,9 +17,6 @@ import harpel.piece.PieceEdit;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Point2D;
-import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 
@@ -32,7 +30,7 @@ final class PointLanes extends Picture {
 
     private final TimelineDesk desk;
     private final TimelineWindow window;
-    private final TextField typed = new TextField();
+    private final TypedOver typed = new TypedOver("point-field");
     private int lane = -1;
     private long at = -1;
     private int gestures;
@@ -50,21 +48,6 @@ final class PointLanes extends Picture {
                 this,
                 "Press to set a point, drag it, double click to type its value; empty takes it away. Levers go straight from point to"
                         + " point while the timeline plays; switches hold.");
-        typed.setId("point-field");
-        typed.setManaged(false);
-        typed.setVisible(false);
-        typed.setOnAction(event -> takeTyped());
-        typed.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                typed.setVisible(false);
-                event.consume();
-            }
-        });
-        typed.focusedProperty().addListener((property, before, focused) -> {
-            if (!focused) {
-                typed.setVisible(false);
-            }
-        });
         getChildren().add(typed);
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
@@ -174,25 +157,19 @@ final class PointLanes extends Picture {
 
     private void open(long tick, String shown) {
         at = -1;
-        typed.setText(shown);
-        typed.setUserData(tick);
         typed.resizeRelocate(
                 Drawing.clamp(window.x(tick, getWidth()), 0, Math.max(0, getWidth() - FIELD_WIDE)),
                 lane * TALL + 8,
                 FIELD_WIDE,
                 26);
-        typed.setVisible(true);
-        typed.requestFocus();
-        typed.selectAll();
+        typed.ask(shown, text -> take(tick, text));
     }
 
-    private void takeTyped() {
+    private void take(long tick, String text) {
         if (lane < 0 || lane >= lanes().size()) {
             return;
         }
         Lane<?> on = lanes().get(lane);
-        long tick = (long) typed.getUserData();
-        String text = typed.getText().strip();
         try {
             UnaryOperator<Piece> change =
                     text.isEmpty() ? piece -> on.without(piece, tick) : piece -> on.typed(piece, tick, text);
@@ -201,7 +178,7 @@ final class PointLanes extends Picture {
             session().say(on.name(piece()) + " " + e.getMessage() + ".");
             return;
         }
-        typed.setVisible(false);
+        typed.putAway();
         getParent().requestFocus();
     }
 

@@ -1,8 +1,11 @@
 package harpel.app.ui;
 
+import java.util.function.Consumer;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 
-/** Items of menus. */
+/** Menus that a button opens, and their items. */
 public final class Menus {
     private Menus() {}
 
@@ -12,5 +15,22 @@ public final class Menus {
         item.setId(id);
         item.setOnAction(event -> action.run());
         return item;
+    }
+
+    /** A button that opens a menu. */
+    public static MenuButton button(String words, String id, String tip) {
+        MenuButton button = new MenuButton(words);
+        button.setId(id);
+        Tips.set(button, tip);
+        return button;
+    }
+
+    /** The same with items that are made whenever it is opened. */
+    public static MenuButton button(String words, String id, String tip, Consumer<MenuButton> fill) {
+        MenuButton button = button(words, id, tip);
+        // A menu without items does not open.
+        button.getItems().add(new SeparatorMenuItem());
+        button.setOnShowing(event -> fill.accept(button));
+        return button;
     }
 }

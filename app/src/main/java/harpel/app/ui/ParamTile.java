@@ -86,7 +86,7 @@ public final class ParamTile<T> extends VBox {
         this.current = param.defaultValue();
         getStyleClass().add("tile");
         setPadding(new Insets(Space.CLOSE, Space.GAP, Space.CLOSE, Space.GAP));
-        setSpacing(1);
+        setSpacing(Space.HAIR);
         Label name = new Label(param.label());
         name.getStyleClass().add("tile-name");
         value.getStyleClass().add("tile-value");

@@ -37,14 +37,14 @@ final class CardView extends VBox {
     private final Card card;
     private final Label about = new Label();
     private final Label counts = new Label();
-    private final ToggleButton star = new ToggleButton("", new FontIcon(Feather.STAR));
+    private final ToggleButton star;
     private final Button hear;
     private final Notes notes;
     private final Region now = new Region();
     private final StackPane field;
 
     CardView(Session session, Card card, int place) {
-        super(4);
+        super(Space.TIGHT);
         this.sheet = session.variations();
         this.card = card;
         setId("card-" + place);
@@ -54,11 +54,14 @@ final class CardView extends VBox {
         about.setId("card-about-" + place);
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
-        star.setId("card-star-" + place);
+        star = Buttons.stays(
+                "",
+                "card-star-" + place,
+                "Stars it; stars stay with the piece  (S)",
+                on -> sheet.choice().star(card));
+        star.setGraphic(new FontIcon(Feather.STAR));
         star.getStyleClass().add("star");
         star.setAccessibleText("Star");
-        Tips.set(star, "Stars it; stars stay with the piece  (S)");
-        star.setOnAction(event -> sheet.choice().star(card));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox head = new HBox(Space.GAP, number, about, space, star);
