@@ -204,12 +204,14 @@ final class ChainRun {
         boolean ringing = ringOut;
         for (Link link : links) {
             EventBuffer sink = new EventBuffer();
-            if (ringing || mayRing && link.node.ringsOut()) {
+            // Asked first: a mover may switch a stage on that forgets what it heard.
+            boolean rings = mayRing && link.node.ringsOut();
+            if (ringing || rings) {
                 // What rings out hears how its notes ended; what stops dead must not answer with new ones.
                 link.node.process(tick, carried, sink);
             }
             link.node.stop(tick, ringing, mayRing, sink);
-            ringing |= mayRing && link.node.ringsOut();
+            ringing |= rings;
             sink.sortAll();
             carried = sink;
         }

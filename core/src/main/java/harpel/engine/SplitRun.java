@@ -207,8 +207,10 @@ final class SplitRun implements Node {
     @Override
     public void stop(long tick, boolean ringing, boolean mayRing, EventBuffer out) {
         begin();
+        // Asked first: a mover may switch a stage on that forgets what it heard.
+        boolean rings = ringing || mayRing && ringsOut();
         branches.forEach(branch -> branch.stop(tick, ringing, mayRing, merged));
-        if (!ringing && !(mayRing && ringsOut())) {
+        if (!rings) {
             for (NoteStart note : passing.inOrder()) {
                 merged.add(NoteEnd.plain(tick, note));
             }

@@ -125,6 +125,22 @@ class EditsTest {
         assertThat(heard()).containsExactly("-60");
     }
 
+    /** Found by a law: the split was asked twice whether it rings on, and a mover in it answered otherwise once the keys were forgotten. */
+    @Test
+    void aStopEndsWhatPassesASplitWhoseEchoAMoverSwitchesOn() {
+        begin(
+                "{'split':[{'chain':[{'effect':'echo','ring-out':true,'move':{'on':[{'by':'keys-held','most':1,'amount':-100}]}}]}],'channel':1}");
+        press(60);
+        NoteStart passing = NoteStart.played(renderer.position(), renderer.position(), 1, 62, 100);
+        renderer.play("lead", passing);
+        renderer.render(renderer.position() + 10);
+        assertThat(heard()).containsExactly("+60", "+62");
+        renderer.stop(false);
+        renderer.render(renderer.position() + 40 * Q);
+        assertThat(heard()).containsExactlyInAnyOrder("-60", "-62");
+        assertThat(renderer.isQuiet()).isTrue();
+    }
+
     @Test
     void aSplitPutAroundASoundingNoteLetsItPass() {
         begin("");
