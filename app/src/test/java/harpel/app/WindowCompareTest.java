@@ -219,10 +219,10 @@ class WindowCompareTest extends WindowCase {
         double tall = onFx(() -> row.getBoundsInParent().getHeight());
         select("echo");
         shortcut(KeyCode.F);
-        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) < tall - 12);
+        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) < tall - 8);
         double folded = onFx(() -> row.getBoundsInParent().getHeight());
         clickOn("#fold-echo");
-        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) > folded + 12);
+        await(() -> onFx(() -> row.getBoundsInParent().getHeight()) > folded + 8);
         shortcut(KeyCode.R);
         clickOn("#find-effect");
         write("transpose");

@@ -225,7 +225,8 @@ public final class Writing {
         }
         Piece from = began;
         began = null;
-        long end = Math.max(lastTick, isPlaying() ? tick() : lastTick);
+        // Where it was stopped, also where no frame was drawn for a while before.
+        long end = Math.max(lastTick, tick());
         List<Take<?>> written =
                 takes.values().stream().filter(take -> take.lane.isIn(piece())).toList();
         List<Spell> heard = List.copyOf(spells);
