@@ -18,10 +18,10 @@ public final class AdviceLine {
         text.getStyleClass().add(style);
         text.setWrapText(true);
         text.setMinHeight(Region.USE_PREF_SIZE);
-        way.setMinWidth(Region.USE_PREF_SIZE);
         if (below) {
             node = new VBox(Space.TIGHT, text, way);
         } else {
+            way.setMinWidth(Region.USE_PREF_SIZE);
             HBox line = new HBox(Space.GAP, text, way);
             line.setAlignment(Pos.CENTER_LEFT);
             node = line;
