@@ -96,6 +96,10 @@ class LookTest {
     void noViewHasASpaceOrATypeSizeOfItsOwn() throws IOException {
         Pattern own = Pattern.compile(
                 "(new ([HV]Box|FlowPane)\\(\\s*|set(Spacing|Hgap|Vgap)\\(|\\bsuper\\(|new Insets\\([^()]*?|Font\\.font\\([^()]*?)\\b[1-9]");
+        for (String some :
+                List.of("new HBox(4, a)", "super(6)", "new Insets(0, 0, 12, 0)", "Font.font(\"Lato\", 11)")) {
+            assertThat(some).as("is found").containsPattern(own);
+        }
         try (Stream<Path> all = Files.walk(Path.of("src", "main", "java"))) {
             for (Path source :
                     all.filter(path -> path.toString().endsWith(".java")).toList()) {

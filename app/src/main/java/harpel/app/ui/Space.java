@@ -2,7 +2,6 @@ package harpel.app.ui;
 
 /** How far things stand apart, in pixels: all views take their spaces from these, by name, as they take colours from the theme. */
 public final class Space {
-    public static final double NONE = 0;
     public static final double HAIR = 1;
     public static final double FINE = 2;
     public static final double TIGHT = 4;
