@@ -6,7 +6,6 @@ import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
 import harpel.piece.PieceEdit;
 import harpel.theory.Key;
-import harpel.theory.Pitch;
 import harpel.theory.Scale;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckMenuItem;
@@ -56,11 +55,11 @@ final class KeyPicker extends HBox {
 
     private void offer() {
         list.getItems().clear();
-        Menu roots = new Menu("Root: " + Pitch.className(key().root()));
+        Menu roots = new Menu("Root: " + key().rootName());
         roots.setId("key-roots");
         for (int root = 0; root < 12; root++) {
             int one = root;
-            CheckMenuItem item = new CheckMenuItem(Pitch.className(root));
+            CheckMenuItem item = new CheckMenuItem(new Key(root, key().scale()).rootName());
             item.setSelected(root == key().root());
             item.setOnAction(event -> root(session, one));
             roots.getItems().add(item);

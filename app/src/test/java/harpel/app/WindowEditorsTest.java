@@ -373,7 +373,7 @@ class WindowEditorsTest extends WindowCase {
         assertThat(value("scale-fit", Root.SCALE).orElseThrow().steps()).containsExactly(0, 1, 2, 4, 5, 7, 9, 11);
         // F♯ lies at the foot of the ring.
         clickOn(on("#scale-ring", 0.5, 20 / 168.0));
-        assertThat(text("#scale-words")).isEqualTo("9 of 12: C C♯ D E F F♯ G A B");
+        assertThat(text("#scale-words")).isEqualTo("9 of 12: C D♭ D E F G♭ G A B");
         push(KeyCode.DELETE);
         assertThat(value("scale-fit", Root.SCALE)).isEmpty();
         push(KeyCode.INSERT);

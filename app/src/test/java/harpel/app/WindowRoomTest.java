@@ -11,11 +11,15 @@ import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
 import harpel.effect.route.Send;
 import harpel.param.RouteType;
+import harpel.piece.PieceEdit;
 import harpel.testkit.Wire;
+import harpel.theory.Key;
+import harpel.theory.Pitch;
 import harpel.theory.Scale;
 import java.util.List;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -193,6 +197,19 @@ class WindowRoomTest extends WindowCase {
         assertThat(value("scale-fit", Root.SCALE))
                 .as("a root of its own stands for nothing without a scale on it")
                 .contains(Scale.of("dorian"));
+    }
+
+    @Test
+    void notesAreNamedAsTheKeyWritesThem() {
+        interact(() ->
+                session.document().apply(PieceEdit.of("Set key", piece -> piece.withKey(Key.parse("A# major")))));
+        assertThat(lookup("#key").queryAs(TextInputControl.class).getText()).isEqualTo("B♭ major");
+        for (int pitch : new int[] {58, 62, 65}) {
+            interact(() -> session.transport().press(pitch, 100));
+        }
+        await(() -> text("#held").contains("B♭3 D4 F4, B♭"));
+        interact(() -> session.document().undo());
+        assertThat(Pitch.shown(58)).isEqualTo("A♯3");
     }
 
     @Test

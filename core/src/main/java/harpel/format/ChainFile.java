@@ -85,7 +85,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             plain.put("part", part);
         }
         if (key != null) {
-            plain.put("key", key.name().replace('♯', '#'));
+            plain.put("key", TimeFile.text(key));
         }
         plain.put("chain", writeChain(chain));
         PlainMap.merge(plain, unknown);

@@ -4,6 +4,7 @@ import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
 import harpel.piece.Mark;
 import harpel.theory.Key;
+import harpel.theory.Pitch;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import java.util.ArrayList;
@@ -109,6 +110,6 @@ final class TimeFile {
     }
 
     static String text(Key key) {
-        return key.name().replace('♯', '#');
+        return Pitch.plain(key.name());
     }
 }

@@ -61,7 +61,7 @@ public record ChordTableType() implements ParamType<Map<Integer, ChordTableType.
         for (String word : typed.strip().split("\\s+")) {
             String[] both = word.split("=", 2);
             if (both.length == 2) {
-                plain.put(both[0], parseChord(both[1]));
+                plain.put(Pitch.name(IntType.ofPitch().parse(both[0])), parseChord(both[1]));
             } else if (!word.isEmpty() && !word.equals("none")) {
                 throw new ParamException(
                         "a table is typed like C3=Cm7 D3=50,57,60,65 E3=+0,+4,+7 but was " + Plain.quote(typed));
@@ -83,17 +83,13 @@ public record ChordTableType() implements ParamType<Map<Integer, ChordTableType.
     @Override
     public Object write(Map<Integer, KeyChord> value) {
         Map<String, Object> plain = new LinkedHashMap<>();
-        new TreeMap<>(value).forEach((key, chord) -> plain.put(ascii(Pitch.name(key)), writeChord(chord)));
+        new TreeMap<>(value).forEach((key, chord) -> plain.put(Pitch.plain(Pitch.name(key)), writeChord(chord)));
         return plain;
-    }
-
-    private static String ascii(String name) {
-        return name.replace('♯', '#');
     }
 
     private static Object writeChord(KeyChord chord) {
         if (chord.symbol() != null) {
-            return ascii(chord.symbol().symbol());
+            return Pitch.plain(chord.symbol().symbol());
         }
         return chord.relative() ? Map.of(RELATIVE, chord.notes()) : chord.notes();
     }
@@ -122,13 +118,13 @@ public record ChordTableType() implements ParamType<Map<Integer, ChordTableType.
                 ? "none"
                 : new TreeMap<>(value)
                         .entrySet().stream()
-                                .map(entry -> Pitch.name(entry.getKey()) + "=" + showChord(entry.getValue()))
+                                .map(entry -> Pitch.shown(entry.getKey()) + "=" + showChord(entry.getValue()))
                                 .collect(Collectors.joining(" "));
     }
 
     private static String showChord(KeyChord chord) {
         if (chord.symbol() != null) {
-            return chord.symbol().symbol();
+            return chord.symbol().shown();
         }
         return chord.notes().stream()
                 .map(note -> chord.relative() ? "+" + note : String.valueOf(note))

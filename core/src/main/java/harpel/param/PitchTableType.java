@@ -1,6 +1,7 @@
 package harpel.param;
 
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.TreeMap;
@@ -47,7 +48,11 @@ public record PitchTableType() implements ParamType<Map<Integer, Integer>> {
     }
 
     private static String ascii(int pitchClass) {
-        return Pitch.className(pitchClass).replace('♯', '#');
+        return Pitch.plain(Pitch.className(pitchClass));
+    }
+
+    private static String shown(int pitchClass) {
+        return Spelling.shown().of(pitchClass);
     }
 
     @Override
@@ -68,8 +73,7 @@ public record PitchTableType() implements ParamType<Map<Integer, Integer>> {
                 ? "none"
                 : new TreeMap<>(value)
                         .entrySet().stream()
-                                .map(e -> Pitch.className(e.getKey()) + "→"
-                                        + (e.getValue() == DROP ? WORD : Pitch.className(e.getValue())))
+                                .map(e -> shown(e.getKey()) + "→" + (e.getValue() == DROP ? WORD : shown(e.getValue())))
                                 .collect(Collectors.joining(" "));
     }
 

@@ -46,7 +46,7 @@ public record SpanType(IntType bound) implements ParamType<SpanType.Span> {
     }
 
     private static String asciiName(int pitch) {
-        return Pitch.name(pitch).replace('♯', '#');
+        return Pitch.plain(Pitch.name(pitch));
     }
 
     @Override

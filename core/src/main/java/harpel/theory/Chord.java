@@ -90,7 +90,7 @@ public record Chord(int root, String quality, List<Integer> intervals) {
             throw new IllegalArgumentException(
                     "a chord symbol begins with its root, such as Cm7, but was \"" + symbol + "\"");
         }
-        String quality = matcher.group(2).replace('♯', '#').replace('♭', 'b');
+        String quality = Pitch.plain(matcher.group(2));
         List<Integer> intervals = QUALITIES.get(quality);
         if (intervals == null) {
             throw new IllegalArgumentException("unknown chord \"" + symbol + "\"; known behind the root are "
@@ -119,9 +119,9 @@ public record Chord(int root, String quality, List<Integer> intervals) {
                                 .map(interval -> (root + interval) % 12)
                                 .collect(Collectors.toCollection(TreeSet::new))
                                 .equals(classes))
-                        .map(one -> Pitch.className(root)
+                        .map(one -> Spelling.shown().of(root)
                                 + one.getKey()
-                                + (root == bass ? "" : "/" + Pitch.className(bass))))
+                                + (root == bass ? "" : "/" + Spelling.shown().of(bass))))
                 .findFirst();
     }
 
@@ -134,6 +134,11 @@ public record Chord(int root, String quality, List<Integer> intervals) {
     /** The symbol, with ♯ for a black root. */
     public String symbol() {
         return Pitch.className(root) + quality;
+    }
+
+    /** The symbol with its root as people see it. */
+    public String shown() {
+        return Spelling.shown().of(root) + quality;
     }
 
     /** Its Roman numeral in a key, with the quality behind it: Dm7 in C is IIm7, B♭7 is ♭VII7. */

@@ -36,8 +36,13 @@ public record Key(int root, Scale scale) {
         return own.map(one -> new Key(ownRoot, one)).orElse(this);
     }
 
+    /** Its root and scale, the root as the key writes it: "B♭ major", "C♯ minor". */
     public String name() {
-        return Pitch.className(root) + " " + scale.shown();
+        return rootName() + " " + scale.shown();
+    }
+
+    public String rootName() {
+        return Spelling.of(this).of(root);
     }
 
     public boolean contains(int pitch) {

@@ -58,7 +58,7 @@ public final class Numeral {
                 : matcher.group(1).matches("[b♭]") ? -1 : matcher.group(1).equals("♮") ? 0 : 1;
         Scale scale = matcher.group(1).isEmpty() ? sevenNotes(key) : Scale.of("major");
         int root = Math.floorMod(key.root() + scale.steps().get(degree) + sign, 12);
-        String quality = quality(small, matcher.group(3).replace('♯', '#').replace('♭', 'b'));
+        String quality = quality(small, Pitch.plain(matcher.group(3)));
         try {
             return Chord.parse(Pitch.className(root) + quality);
         } catch (IllegalArgumentException e) {

@@ -1,6 +1,5 @@
 package harpel.theory;
 
-import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -11,7 +10,6 @@ public final class Pitch {
     public static final int HIGHEST = 127;
 
     private static final Pattern NAME = Pattern.compile("([A-Ga-g])([#♯b♭]{0,2})(-?\\d+)?");
-    private static final List<String> SHARP = List.of("C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B");
     private static final int[] NATURAL = {9, 11, 0, 2, 4, 5, 7};
 
     private Pitch() {}
@@ -36,7 +34,11 @@ public final class Pitch {
 
     /** The name with octave, such as C4 or F♯3. */
     public static String name(int pitch, OctaveNaming naming) {
-        return className(pitch) + (Math.floorDiv(pitch, 12) + naming.lowestOctave());
+        return className(pitch) + octave(pitch, naming);
+    }
+
+    private static int octave(int pitch, OctaveNaming naming) {
+        return Math.floorDiv(pitch, 12) + naming.lowestOctave();
     }
 
     /** The name in files, where note 60 is C4. */
@@ -44,14 +46,19 @@ public final class Pitch {
         return name(pitch, OctaveNaming.C4);
     }
 
-    /** The name as people have chosen to see it. */
+    /** The name as people see it: black keys as the piece's key writes them, octaves as they chose. */
     public static String shown(int pitch) {
-        return name(pitch, OctaveNaming.shown());
+        return Spelling.shown().of(pitch) + octave(pitch, OctaveNaming.shown());
     }
 
     /** The name without octave, sharps for the black keys. */
     public static String className(int pitch) {
-        return SHARP.get(pitchClass(pitch));
+        return Spelling.SHARPS.of(pitch);
+    }
+
+    /** A name, or words with names in them, as files have it: # and b for the signs. */
+    public static String plain(String name) {
+        return name.replace('♯', '#').replace('♭', 'b');
     }
 
     /**

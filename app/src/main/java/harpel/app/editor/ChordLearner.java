@@ -121,7 +121,7 @@ final class ChordLearner extends VBox {
     /** "Am7 (VIm7)", or the names of the notes. */
     private String words(KeyChord keyChord) {
         if (keyChord.symbol() != null) {
-            return keyChord.symbol().symbol() + " ("
+            return keyChord.symbol().shown() + " ("
                     + keyChord.symbol().romanIn(session.document().piece().get().key()) + ")";
         }
         return keyChord.notes().stream()

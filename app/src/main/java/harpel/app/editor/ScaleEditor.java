@@ -6,8 +6,10 @@ import harpel.app.session.Theme;
 import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
 import harpel.param.WordsType;
+import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Scale;
+import harpel.theory.Spelling;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -58,11 +60,16 @@ final class ScaleEditor extends StageEditor {
         set(Root.SCALE, Optional.of(Scale.ofSteps(steps)), true);
     }
 
+    /** The notes are written as this scale writes them, whatever the piece's key. */
+    private Spelling spelling() {
+        return Spelling.of(new Key(root(), scale()));
+    }
+
     @Override
     public void show() {
         StringBuilder notes = new StringBuilder();
         for (int step : scale().steps()) {
-            notes.append(notes.isEmpty() ? "" : " ").append(Pitch.className(root() + step));
+            notes.append(notes.isEmpty() ? "" : " ").append(spelling().of(root() + step));
         }
         words.setText(scale().size() + " of 12: " + notes + (get(Root.SCALE).isEmpty() ? ", from the key" : ""));
         ring.say();
@@ -134,7 +141,7 @@ final class ScaleEditor extends StageEditor {
         }
 
         void say() {
-            setAccessibleText(Pitch.className(chosen)
+            setAccessibleText(spelling().of(chosen)
                     + (holds(chosen) ? " is in the scale" : " is not in the scale")
                     + (chosen == root() ? ", the root" : ""));
         }
@@ -159,6 +166,7 @@ final class ScaleEditor extends StageEditor {
 
         @Override
         public void paint(GraphicsContext g, Theme theme, double width, double height) {
+            Spelling names = spelling();
             g.setTextAlign(TextAlignment.CENTER);
             g.setStroke(theme.rule);
             g.strokeOval(width / 2 - radius(), height / 2 - radius(), 2 * radius(), 2 * radius());
@@ -177,7 +185,7 @@ final class ScaleEditor extends StageEditor {
                 }
                 g.setLineWidth(1);
                 g.setFill(in ? theme.paper : theme.soft);
-                g.fillText(Pitch.className(i), x(i), y(i) + 4);
+                g.fillText(names.of(i), x(i), y(i) + 4);
             }
             g.setFill(theme.soft);
             String name = scale().name();

@@ -5,6 +5,7 @@ import harpel.format.PieceFile;
 import harpel.piece.History;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.theory.Spelling;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -37,6 +38,7 @@ public final class Document {
     Document(Piece opened, Messages messages) {
         this.messages = messages;
         Piece start = withAPart(opened);
+        Spelling.show(Spelling.of(start.key()));
         history = new History(start);
         piece = new ReadOnlyObjectWrapper<>(start);
     }
@@ -113,6 +115,7 @@ public final class Document {
         if (now == before || now.equals(before)) {
             return;
         }
+        Spelling.show(Spelling.of(now.key()));
         Change change = Change.of(before, now);
         listeners.forEach(listener -> listener.accept(change));
         piece.set(now);
