@@ -8,7 +8,6 @@ import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Bracket;
-import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
@@ -30,6 +29,7 @@ final class LiveCycle {
     private final Anchor anchor = new Anchor();
     private final KeysDown keysDown = new KeysDown();
     private final PartInputs inputs = new PartInputs();
+    private final Takers takers = new Takers();
     private final WaysOut waysOut;
     private final Click click;
     private final ClockOut clockOut;
@@ -178,6 +178,7 @@ final class LiveCycle {
     }
 
     private void takeScores() {
+        takers.take(program.piece(), keyPart);
         players.take(program.lines(), renderer.position(), this::playEnd);
     }
 
@@ -191,6 +192,7 @@ final class LiveCycle {
 
     void keysTo(String part) {
         keyPart = part;
+        takers.take(program.piece(), keyPart);
     }
 
     void hearDry(String part, boolean dry) {
@@ -451,36 +453,13 @@ final class LiveCycle {
             lastController = played.data1();
             controllersIn++;
         }
-        for (Part part : takers(port, (played.status() & 0x0F) + 1)) {
+        for (Part part : takers.of(port, played.status() & 0x0F)) {
             if (press) {
                 press(part, port, played);
             } else {
                 addPlayed(part.id(), message(part, played));
             }
         }
-    }
-
-    /** The parts that hear a device; one that no part has taken for itself plays the chosen part. */
-    private List<Part> takers(String port, int channel) {
-        if (port.startsWith(InputPort.TO_PART)) {
-            return program.piece()
-                    .part(port.substring(InputPort.TO_PART.length()))
-                    .map(List::of)
-                    .orElse(List.of());
-        }
-        if (!port.equals(InputPort.KEYS)) {
-            List<Part> own = program.piece().parts().stream()
-                    .filter(part -> part.hearing().takes(port, channel))
-                    .toList();
-            if (!own.isEmpty()) {
-                return own;
-            }
-        }
-        return program.piece()
-                .part(keyPart)
-                .filter(part -> port.equals(InputPort.KEYS) || part.hearing().equals(Hearing.KEYS))
-                .map(List::of)
-                .orElse(List.of());
     }
 
     private void release(Key key, InputPort.Played played) {

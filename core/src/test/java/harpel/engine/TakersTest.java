@@ -1,0 +1,54 @@
+package harpel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import harpel.chain.Chain;
+import harpel.piece.Hearing;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class TakersTest {
+    private static final Piece PIECE = Piece.empty()
+            .withParts(List.of(
+                    Part.of("Chosen", Chain.EMPTY),
+                    Part.of("Pads", Chain.EMPTY).withHearing(new Hearing(Hearing.Source.DEVICE, "Desk", 10)),
+                    Part.of("Deaf", Chain.EMPTY).withHearing(Hearing.NOTHING)));
+
+    private final Takers takers = new Takers();
+
+    private List<String> of(String port, int channel) {
+        return takers.of(port, channel).stream().map(Part::id).toList();
+    }
+
+    @Test
+    void aDeviceGoesToThosePartsThatTookItAndOtherwiseToTheChosenOne() {
+        takers.take(PIECE, "chosen");
+        assertThat(of("Desk", 9)).as("channel 10").containsExactly("pads");
+        assertThat(of("Desk", 0)).as("another channel").containsExactly("chosen");
+        assertThat(of("Keys upstairs", 9)).containsExactly("chosen");
+    }
+
+    @Test
+    void aPartThatHearsSomethingElseIsPlayedByTheWindowsKeysAlone() {
+        takers.take(PIECE, "deaf");
+        assertThat(of("Desk", 0)).isEmpty();
+        assertThat(of(InputPort.KEYS, 0)).containsExactly("deaf");
+        assertThat(of(InputPort.TO_PART + "pads", 3)).containsExactly("pads");
+        assertThat(of(InputPort.TO_PART + "gone", 3)).isEmpty();
+    }
+
+    @Test
+    void whatIsKnownIsForgottenWithAnotherPieceOrAnotherChosenPart() {
+        takers.take(PIECE, "chosen");
+        assertThat(of("Desk", 0)).containsExactly("chosen");
+        assertThat(takers.of("Desk", 0)).as("looked for once").isSameAs(takers.of("Desk", 0));
+        takers.take(PIECE, "deaf");
+        assertThat(of("Desk", 0)).isEmpty();
+        takers.take(
+                PIECE.withPart("deaf", part -> part.withHearing(new Hearing(Hearing.Source.DEVICE, "Desk", 0))),
+                "deaf");
+        assertThat(of("Desk", 9)).containsExactly("pads", "deaf");
+    }
+}
