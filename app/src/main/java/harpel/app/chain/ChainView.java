@@ -9,23 +9,13 @@ import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
 import harpel.app.session.TraceStore;
-import harpel.app.session.Words;
-import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
-import harpel.app.ui.Space;
-import harpel.chain.Branch;
-import harpel.chain.Chain;
-import harpel.chain.Stage;
 import harpel.chain.StageAddress;
-import harpel.chain.StageAddress.Step;
-import harpel.effect.route.Split;
 import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -33,29 +23,12 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.SetChangeListener;
 import javafx.geometry.Bounds;
-import javafx.geometry.Insets;
-import javafx.geometry.Point2D;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.ToggleButton;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.ColumnConstraints;
-import javafx.scene.layout.GridPane;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** The chain of the shown part as a score: input at the top, stages one under another, sound at the bottom. */
 public final class ChainView extends BorderPane {
-    private static final int MOST_COLUMNS = 3;
-    /** Six rows and the lines between them. */
-    private static final int TOGETHER = 12;
-
-    private static final double INSERT_WIDE = 230;
-    private static final double OVER_ROWS = 7;
     private static final double SHORTEST = 36;
     private static final double TALLEST = 150;
     /** Kept for a line or two that rows will say later. */
@@ -76,17 +49,14 @@ public final class ChainView extends BorderPane {
     private double sharedRoom;
     private List<Place> sharedPlaces = List.of();
     private int sharing;
-    private final VBox rows = new VBox();
-    private final Scrolling scroll = new Scrolling(rows);
+    private final ChainRows rows;
+    private final Scrolling scroll;
     /** Since when the chain stands as it stands: what came before it did says nothing of it. */
     private double standsSince = Double.NEGATIVE_INFINITY;
 
     private double countsSince = Double.NEGATIVE_INFINITY;
     private long movedBefore;
 
-    private final Map<String, StageRow> kept = new HashMap<>();
-    private final List<StageRow> shown = new ArrayList<>();
-    private List<Advice> advice = List.of();
     private Change lastChange;
     private final List<TraceStore.Drawn> found = new ArrayList<>();
     private long frame;
@@ -95,9 +65,8 @@ public final class ChainView extends BorderPane {
         this.session = session;
         getStyleClass().add("chain-view");
         head = new ChainHead(session, window);
-        rows.setPadding(new Insets(0, Space.ROOM, Space.HAIR, Space.EDGE));
-        rows.setId("rows");
-        rows.getStyleClass().add("rows");
+        rows = new ChainRows(session, window, pointed, SHORTEST);
+        scroll = new Scrolling(rows);
         ruler = new Ruler(session, window);
         setTop(new VBox(head, ruler));
         setCenter(scroll);
@@ -109,7 +78,7 @@ public final class ChainView extends BorderPane {
         session.selection().selected().addListener((property, before, now) -> {
             select();
             // Only then: an edit does not take back what a hand has scrolled to.
-            selectedRow().ifPresent(scroll::reveal);
+            rows.selected().ifPresent(scroll::reveal);
         });
         session.look().folded().addListener((SetChangeListener<StageAddress>) change -> build());
         head.difference().addListener((property, before, now) -> select());
@@ -132,14 +101,7 @@ public final class ChainView extends BorderPane {
 
     /** Gives the keyboard to the row of the selected stage. */
     public void focusSelected() {
-        selectedRow().ifPresent(Node::requestFocus);
-    }
-
-    private Optional<StageRow> selectedRow() {
-        return shown.stream()
-                .filter(row -> row.address != null
-                        && row.address.equals(session.selection().selected().get()))
-                .findFirst();
+        rows.selected().ifPresent(Node::requestFocus);
     }
 
     public void toggleDifference() {
@@ -159,240 +121,24 @@ public final class ChainView extends BorderPane {
             build();
             return;
         }
-        advice = Advisor.chain(
-                session.document().piece().get(), session.selection().part());
-        for (StageRow row : shown) {
-            if (row.address != null) {
-                session.selection().stage(row.address).ifPresent(stage -> show(row, stage));
-            }
-        }
-    }
-
-    private void show(StageRow row, Stage stage) {
-        row.showStage(stage, session.document().piece().get().key());
-        row.showAdvice(advice.stream()
-                .filter(one -> row.address.chainWay().isEmpty() && one.stage().equals(stage.id()))
-                .findFirst()
-                .orElse(null));
+        rows.showValues();
     }
 
     private void build() {
-        Part part = session.selection().part();
         head.show();
-        rows.getChildren().clear();
-        rows.pseudoClassStateChanged(
-                javafx.css.PseudoClass.getPseudoClass("off"), part.rack().off());
-        shown.clear();
-        StageRow input = row(null, Places.input(part.id()), false);
-        input.showWords("Input", Words.takes(session.document().piece().get(), part));
-        rows.getChildren().add(input);
-        advice = Advisor.chain(session.document().piece().get(), part);
-        addChain(rows, part.chain(), List.of());
-        gather();
-        StageRow sound = row(null, Places.sound(part.id()), false);
-        sound.showWords(
-                "Sound", (part.port().isEmpty() ? part.sound() : part.port()) + " · channel " + (part.channel() + 1));
-        rows.getChildren().add(sound);
+        rows.build();
         // Folding leaves the other rows where the hand has them.
-        List<Place> places = shown.stream().map(StageRow::place).toList();
+        List<Place> places = rows.shown().stream().map(StageRow::place).toList();
         if (!places.equals(sharedPlaces)) {
             sharedPlaces = places;
             sharing = SHARINGS;
         }
-        kept.keySet().removeIf(place -> shown.stream().noneMatch(one -> one == kept.get(place)));
         select();
-    }
-
-    /**
-     * Gathers the rows of a long chain in boxes of a few: where more than a dozen children of one node change in a frame, all of it
-     * is drawn anew, words and all.
-     */
-    private void gather() {
-        List<Node> nodes = List.copyOf(rows.getChildren());
-        rows.getChildren().clear();
-        for (int from = 0; from < nodes.size(); from += TOGETHER) {
-            VBox box = new VBox();
-            box.getChildren().addAll(nodes.subList(from, Math.min(nodes.size(), from + TOGETHER)));
-            rows.getChildren().add(box);
-        }
-    }
-
-    private StageRow row(StageAddress address, Place place, boolean narrow) {
-        StageRow row = kept.computeIfAbsent(
-                place.part() + "|" + place.name() + "|" + narrow, key -> makeRow(address, place, narrow));
-        shown.add(row);
-        row.tall(tall);
-        return row;
-    }
-
-    private StageRow makeRow(StageAddress address, Place place, boolean narrow) {
-        StageRow row = new StageRow(session, window, pointed, address, place, narrow);
-        if (address != null) {
-            row.setOnMousePressed(event -> {
-                row.requestFocus();
-                session.selection().selected().set(address);
-            });
-            row.setOnKeyPressed(event -> {
-                boolean up = event.getCode() == KeyCode.UP;
-                if ((up || event.getCode() == KeyCode.DOWN) && !event.isAltDown() && !event.isShortcutDown()) {
-                    StageActions.step(session, up ? -1 : 1);
-                    focusSelected();
-                    event.consume();
-                }
-            });
-            row.setOnMouseClicked(event -> {
-                if (event.getClickCount() == 2 && event.isStillSincePress()) {
-                    session.look().large().set(true);
-                }
-            });
-            row.setOnMouseDragged(event -> {
-                if (event.getButton() == MouseButton.PRIMARY) {
-                    row.setViewOrder(-1);
-                    row.getParent().setViewOrder(-1);
-                    row.setTranslateY(row.getTranslateY() + event.getY() - row.getHeight() / 2);
-                }
-            });
-            row.setOnMouseReleased(event -> {
-                if (row.getTranslateY() != 0) {
-                    row.setTranslateY(0);
-                    row.setViewOrder(0);
-                    row.getParent().setViewOrder(0);
-                    drop(address, event.getSceneY());
-                }
-            });
-        }
-        return row;
-    }
-
-    /** Moves a dragged stage to where it was let go, among the stages of its own chain. */
-    private void drop(StageAddress address, double sceneY) {
-        int place = 0;
-        for (StageRow other : shown) {
-            boolean sameChain = other.address != null
-                    && !other.address.equals(address)
-                    && other.address.chainWay().equals(address.chainWay());
-            if (sameChain) {
-                Point2D middle = other.localToScene(0, other.getHeight() / 2);
-                place += middle.getY() < sceneY ? 1 : 0;
-            }
-        }
-        int target = place;
-        session.selection()
-                .edit(
-                        "Move "
-                                + session.selection()
-                                        .stage(address)
-                                        .map(Stage::name)
-                                        .orElse("stage"),
-                        "",
-                        address.chainWay(),
-                        chain -> chain.moved(address.stageId(), target));
-    }
-
-    private void addChain(VBox column, Chain chain, List<Step> way) {
-        String part = session.selection().partId().get();
-        for (int i = 0; i < chain.stages().size(); i++) {
-            Stage stage = chain.stages().get(i);
-            column.getChildren().add(insertLine(way, i));
-            StageAddress address = StageAddress.of(part, way, stage.id());
-            StageRow row = row(address, Places.at(address), !way.isEmpty());
-            show(row, stage);
-            column.getChildren().add(row);
-            if (!stage.branches().isEmpty() && !session.look().isFolded(address)) {
-                column.getChildren().add(branches(stage, address));
-            }
-        }
-        Node last = insertLine(way, chain.stages().size());
-        if (way.isEmpty()) {
-            // At the end of the chain it is always to be seen.
-            last.getStyleClass().add("insert-last");
-        }
-        column.getChildren().add(last);
-    }
-
-    /** The branches of a split side by side; one under another where they lie in a branch themselves. */
-    private GridPane branches(Stage stage, StageAddress address) {
-        GridPane grid = new GridPane();
-        grid.setHgap(Space.CLOSE);
-        grid.setVgap(Space.FINE);
-        int columns = address.chainWay().isEmpty()
-                ? Math.min(MOST_COLUMNS, stage.branches().size())
-                : 1;
-        for (int i = 0; i < columns; i++) {
-            ColumnConstraints share = new ColumnConstraints();
-            share.setPercentWidth(100.0 / columns);
-            grid.getColumnConstraints().add(share);
-        }
-        for (int b = 0; b < stage.branches().size(); b++) {
-            VBox column = new VBox();
-            column.getStyleClass().add("branch");
-            column.getChildren().add(branchHead(stage, b, address.branch(b + 1)));
-            Chain inside = stage.branches().get(b).chain();
-            addChain(column, inside, address.branchWay(b + 1));
-            if (inside.stages().isEmpty()) {
-                Label dry = new Label("Notes pass unchanged.");
-                dry.getStyleClass().add("soft");
-                column.getChildren().add(dry);
-            }
-            grid.add(column, b % columns, b / columns);
-        }
-        return grid;
-    }
-
-    private Node branchHead(Stage stage, int number, StageAddress address) {
-        Branch branch = stage.branches().get(number);
-        Button head = Buttons.button(
-                (number + 1) + " takes " + Split.describeTakes(branch.takes())
-                        + (branch.chain().stages().isEmpty() ? " · dry" : ""),
-                "branch-" + stage.id() + "-" + (number + 1),
-                "Choose which notes branch " + (number + 1) + " takes",
-                () -> session.selection().selected().set(address));
-        head.getStyleClass().add("branch-head");
-        head.setMinWidth(0);
-        head.setMaxWidth(Double.MAX_VALUE);
-        HBox.setHgrow(head, Priority.ALWAYS);
-        ToggleButton solo = Buttons.toggle(
-                "solo",
-                "solo-" + stage.id() + "-" + (number + 1),
-                "Hear only this branch, and others that are solo",
-                on -> session.selection()
-                        .editStage(
-                                "Solo branch " + (number + 1),
-                                "",
-                                address,
-                                one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, on))));
-        solo.setAccessibleText("Solo branch " + (number + 1));
-        solo.setSelected(branch.takes().get(Split.SOLO));
-        HBox line = new HBox(Space.TIGHT, head, solo);
-        line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        return line;
-    }
-
-    private Node insertLine(List<Step> way, int place) {
-        String ways = way.stream()
-                .map(step -> step.stage() + "-" + step.branch() + "-")
-                .reduce("", String::concat);
-        Button line = Buttons.button(
-                "+ add effect",
-                "insert-" + ways + place,
-                "Add an effect here  (Ctrl+E adds after the selected stage)",
-                () -> {});
-        line.getStyleClass().add("insert-line");
-        boolean last = place == session.selection().chainAt(way).stages().size();
-        line.setMaxWidth(last ? Double.MAX_VALUE : INSERT_WIDE);
-        if (!last) {
-            // As tall as a target has to be, over the edges of the rows beside it, and only where no trace is taken
-            // from the hand.
-            VBox.setMargin(line, new Insets(-OVER_ROWS, 0, -OVER_ROWS, 0));
-            line.setViewOrder(-1);
-        }
-        line.setOnAction(event -> EffectMenu.show(line, session, way, place));
-        return line;
     }
 
     private void select() {
         boolean difference = head.difference().get();
-        for (StageRow row : shown) {
+        for (StageRow row : rows.shown()) {
             boolean selected = row.address != null
                     && row.address.equals(session.selection().selected().get());
             row.setSelected(selected, difference);
@@ -411,9 +157,10 @@ public final class ChainView extends BorderPane {
         window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {
             fitPitches();
-            shown.forEach(row -> row.showCount(
-                    row.address == null ? -1 : count(Places.before(session, row.address), window.toTick())));
-            shown.forEach(StageRow::showAgain);
+            rows.shown()
+                    .forEach(row -> row.showCount(
+                            row.address == null ? -1 : count(Places.before(session, row.address), window.toTick())));
+            rows.shown().forEach(StageRow::showAgain);
             head.draw();
         }
         if (frame++ % ADVISE_EVERY == 0) {
@@ -422,9 +169,9 @@ public final class ChainView extends BorderPane {
         if (getCenter() != scroll) {
             return;
         }
-        shown.forEach(StageRow::draw);
+        rows.shown().forEach(StageRow::draw);
         shareHeight();
-        Bounds trace = shown.get(0).traceIn(ruler);
+        Bounds trace = rows.shown().get(0).traceIn(ruler);
         if (trace != null) {
             ruler.draw(trace.getMinX() + TraceCanvas.EDGE, trace.getWidth() - 2 * TraceCanvas.EDGE);
         }
@@ -462,12 +209,13 @@ public final class ChainView extends BorderPane {
             return;
         }
         sharing--;
-        double left = Math.floor((room - SPARE - rows.getHeight()) / shown.size());
+        double left =
+                Math.floor((room - SPARE - rows.getHeight()) / rows.shown().size());
         double wanted = Math.max(SHORTEST, Math.min(TALLEST, tall + left));
         // A row of branches side by side takes less than its share; what is left then goes round again.
         if (wanted != tall) {
             tall = wanted;
-            shown.forEach(row -> row.tall(tall));
+            rows.tall(tall);
         }
     }
 
@@ -513,7 +261,7 @@ public final class ChainView extends BorderPane {
         within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
         Advice leaves = Advisor.leavesTheKey(session.document().piece().get(), part, pitches)
                 .orElse(null);
-        for (StageRow row : shown) {
+        for (StageRow row : rows.shown()) {
             if (row.address != null) {
                 row.showLiveAdvice(stop.filter(one ->
                                 row.address.chainWay().isEmpty() && one.stage().equals(row.address.stageId()))

@@ -79,6 +79,7 @@ public final class BoardEditor extends StageEditor {
     }
 
     private final Board board;
+    private final BoardLists lists = new BoardLists(this);
     private final FlowPane hands = new FlowPane(Space.TIGHT, Space.TIGHT);
     private final Label words = words("board-words");
     private final GridPane tiles = Columns.two();
@@ -110,9 +111,13 @@ public final class BoardEditor extends StageEditor {
             ParamTile<?> tile = new ParamTile<>(
                     param,
                     (changed, done) -> {
-                        int at = indexAt(Carom.MARBLES, board.column, board.row);
+                        int at = lists.at(Carom.MARBLES, board.column, board.row);
                         if (at >= 0) {
-                            put(Carom.MARBLES, at, get(Carom.MARBLES).get(at).withPlain(param, changed.plain()), done);
+                            lists.put(
+                                    Carom.MARBLES,
+                                    at,
+                                    get(Carom.MARBLES).get(at).withPlain(param, changed.plain()),
+                                    done);
                         }
                     },
                     session::say);
@@ -125,9 +130,13 @@ public final class BoardEditor extends StageEditor {
         chance = new ParamTile<>(
                 Carom.CHANCE,
                 (changed, done) -> {
-                    int at = indexAt(Carom.CELLS, board.column, board.row);
+                    int at = lists.at(Carom.CELLS, board.column, board.row);
                     if (at >= 0) {
-                        put(Carom.CELLS, at, get(Carom.CELLS).get(at).withPlain(Carom.CHANCE, changed.plain()), done);
+                        lists.put(
+                                Carom.CELLS,
+                                at,
+                                get(Carom.CELLS).get(at).withPlain(Carom.CHANCE, changed.plain()),
+                                done);
                     }
                 },
                 session::say);
@@ -201,79 +210,15 @@ public final class BoardEditor extends StageEditor {
         board.draw();
     }
 
-    private int indexAt(Param<List<ParamSet>> param, int column, int row) {
-        List<ParamSet> all = get(param);
-        // Of several in one cell the last counts.
-        for (int i = all.size() - 1; i >= 0; i--) {
-            if (all.get(i).get(Carom.COLUMN) == column && all.get(i).get(Carom.ROW) == row) {
-                return i;
-            }
-        }
-        return -1;
-    }
-
-    /** Changes one of a list; null takes it away. */
-    private void put(Param<List<ParamSet>> param, int at, ParamSet to, boolean done) {
-        List<ParamSet> changed = new ArrayList<>(get(param));
-        if (to == null) {
-            changed.remove(at);
-        } else if (at < 0) {
-            changed.add(to);
-        } else {
-            changed.set(at, to);
-        }
-        set(param, List.copyOf(changed), done);
-    }
-
     /** Puts what is in hand on an empty cell. */
     private void place(int column, int row) {
         if (hand.thing != null) {
-            put(Carom.CELLS, -1, Carom.cell(column, row, hand.thing), true);
+            lists.put(Carom.CELLS, -1, Carom.cell(column, row, hand.thing), true);
         } else if (get(Carom.MARBLES).size() < Carom.MOST_MARBLES) {
-            put(
-                    Carom.MARBLES,
-                    -1,
-                    Carom.MARBLE.defaults().with(Carom.COLUMN, column).with(Carom.ROW, row),
-                    true);
+            ParamSet marble = Carom.MARBLE.defaults().with(Carom.COLUMN, column).with(Carom.ROW, row);
+            lists.put(Carom.MARBLES, -1, marble, true);
         } else {
             session().say("At most " + Carom.MOST_MARBLES + " marbles roll on the board.");
-        }
-    }
-
-    private void takeOff(int column, int row) {
-        int marble = indexAt(Carom.MARBLES, column, row);
-        int cell = indexAt(Carom.CELLS, column, row);
-        if (marble >= 0) {
-            put(Carom.MARBLES, marble, null, true);
-        } else if (cell >= 0) {
-            put(Carom.CELLS, cell, null, true);
-        }
-    }
-
-    /** Turns a marble or a mirror; opens a gate further. */
-    private void turn(int column, int row, int by) {
-        int marble = indexAt(Carom.MARBLES, column, row);
-        int cell = indexAt(Carom.CELLS, column, row);
-        if (marble >= 0) {
-            ParamSet turned = get(Carom.MARBLES).get(marble);
-            Direction[] all = Direction.values();
-            Direction next = all[Math.floorMod(turned.get(Carom.DIRECTION).ordinal() + by, all.length)];
-            put(Carom.MARBLES, marble, turned.with(Carom.DIRECTION, next), true);
-        } else if (cell >= 0) {
-            ParamSet thing = get(Carom.CELLS).get(cell);
-            switch (thing.get(Carom.IS)) {
-                case MIRROR_RISING -> put(Carom.CELLS, cell, thing.with(Carom.IS, Thing.MIRROR_FALLING), true);
-                case MIRROR_FALLING -> put(Carom.CELLS, cell, thing.with(Carom.IS, Thing.MIRROR_RISING), true);
-                case GATE ->
-                    put(
-                            Carom.CELLS,
-                            cell,
-                            thing.with(Carom.CHANCE, Math.floorMod(thing.get(Carom.CHANCE) + 10 * by, 110)),
-                            true);
-                default -> {
-                    // bells and springs are the same from all sides
-                }
-            }
         }
     }
 
@@ -321,10 +266,6 @@ public final class BoardEditor extends StageEditor {
             return 1 + (int) clamp(Math.floor(up(event) * size()), 0, size() - 1.0);
         }
 
-        private boolean isEmpty(int atColumn, int atRow) {
-            return indexAt(Carom.MARBLES, atColumn, atRow) < 0 && indexAt(Carom.CELLS, atColumn, atRow) < 0;
-        }
-
         private void pressed(MouseEvent event) {
             aim(event);
             fromColumn = column;
@@ -333,8 +274,8 @@ public final class BoardEditor extends StageEditor {
             fresh = false;
             held = false;
             if (event.getButton() == MouseButton.SECONDARY) {
-                takeOff(column, row);
-            } else if (isEmpty(column, row)) {
+                lists.takeOff(column, row);
+            } else if (lists.isEmpty(column, row)) {
                 place(column, row);
                 fresh = true;
             } else {
@@ -362,22 +303,18 @@ public final class BoardEditor extends StageEditor {
             int up = Integer.signum(row - fromRow);
             column = fromColumn;
             row = fromRow;
-            int at = indexAt(Carom.MARBLES, fromColumn, fromRow);
+            int at = lists.at(Carom.MARBLES, fromColumn, fromRow);
             for (Direction direction : Direction.values()) {
                 if (at >= 0 && direction.right() == right && direction.up() == up) {
-                    put(Carom.MARBLES, at, get(Carom.MARBLES).get(at).with(Carom.DIRECTION, direction), false);
+                    lists.put(Carom.MARBLES, at, get(Carom.MARBLES).get(at).with(Carom.DIRECTION, direction), false);
                 }
             }
             say();
         }
 
         private void move(int beforeColumn, int beforeRow) {
-            Param<List<ParamSet>> what =
-                    indexAt(Carom.MARBLES, beforeColumn, beforeRow) >= 0 ? Carom.MARBLES : Carom.CELLS;
-            int at = indexAt(what, beforeColumn, beforeRow);
-            if (at >= 0 && indexAt(what, column, row) < 0) {
+            if (lists.move(beforeColumn, beforeRow, column, row)) {
                 moved = true;
-                put(what, at, get(what).get(at).with(Carom.COLUMN, column).with(Carom.ROW, row), false);
             } else {
                 column = beforeColumn;
                 row = beforeRow;
@@ -387,9 +324,9 @@ public final class BoardEditor extends StageEditor {
 
         private void released(MouseEvent event) {
             if (held && !moved && playing && hand == Hand.MARBLE) {
-                takeOff(column, row);
+                lists.takeOff(column, row);
             } else if (held && !moved) {
-                turn(column, row, 1);
+                lists.turn(column, row, 1);
             }
             held = false;
             fresh = false;
@@ -420,13 +357,13 @@ public final class BoardEditor extends StageEditor {
             row = Math.min(row, size());
             words.setText(told(column, row));
             setAccessibleText("Board. " + words.getText());
-            showTiles(indexAt(Carom.CELLS, column, row), indexAt(Carom.MARBLES, column, row));
+            showTiles(lists.at(Carom.CELLS, column, row), lists.at(Carom.MARBLES, column, row));
             repaint();
         }
 
         private String told(int atColumn, int atRow) {
-            int cell = indexAt(Carom.CELLS, atColumn, atRow);
-            int marble = indexAt(Carom.MARBLES, atColumn, atRow);
+            int cell = lists.at(Carom.CELLS, atColumn, atRow);
+            int marble = lists.at(Carom.MARBLES, atColumn, atRow);
             String what = marble >= 0
                     ? "a marble rolling "
                             + Carom.DIRECTION.show(get(Carom.MARBLES).get(marble)) + " at "
@@ -438,7 +375,7 @@ public final class BoardEditor extends StageEditor {
         /** What a marble that enters a cell sounds there, by its place. */
         private String note(int atColumn, int atRow) {
             int pitch = Carom.byPlace(stage().params(), key, atColumn - 1, atRow - 1);
-            return pitch >= 0 && pitch <= 127 ? Pitch.name(pitch) : "beyond all notes";
+            return pitch >= 0 && pitch <= 127 ? Pitch.shown(pitch) : "beyond all notes";
         }
 
         /** The cell that is pointed at is told before it is pressed. */
@@ -482,7 +419,7 @@ public final class BoardEditor extends StageEditor {
 
         @Override
         public void wheel(boolean up, boolean fine) {
-            turn(column, row, up ? -1 : 1);
+            lists.turn(column, row, up ? -1 : 1);
             say();
         }
 
@@ -498,15 +435,15 @@ public final class BoardEditor extends StageEditor {
                 case UP -> row = Math.min(size(), row + 1);
                 case DOWN -> row = Math.max(1, row - 1);
                 case ENTER -> {
-                    if (isEmpty(column, row)) {
+                    if (lists.isEmpty(column, row)) {
                         place(column, row);
                     } else {
-                        turn(column, row, 1);
+                        lists.turn(column, row, 1);
                     }
                 }
-                case PAGE_UP -> turn(column, row, -1);
-                case PAGE_DOWN -> turn(column, row, 1);
-                case DELETE, BACK_SPACE -> takeOff(column, row);
+                case PAGE_UP -> lists.turn(column, row, -1);
+                case PAGE_DOWN -> lists.turn(column, row, 1);
+                case DELETE, BACK_SPACE -> lists.takeOff(column, row);
                 default -> {
                     return false;
                 }

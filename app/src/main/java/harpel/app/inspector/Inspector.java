@@ -1,8 +1,6 @@
 package harpel.app.inspector;
 
-import harpel.app.chain.EffectMenu;
 import harpel.app.chain.PresetMenu;
-import harpel.app.chain.StageActions;
 import harpel.app.draw.StepRow;
 import harpel.app.editor.ScriptEditor;
 import harpel.app.editor.StageEditor;
@@ -14,7 +12,6 @@ import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
-import harpel.chain.Branch;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.Beyond;
@@ -42,7 +39,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -272,7 +268,11 @@ public final class Inspector extends BorderPane {
             });
             content.getChildren().add(moves);
         }
-        content.getChildren().add(actions(address, stage, branch));
+        content.getChildren()
+                .add(
+                        branch
+                                ? StageButtons.ofBranch(session, address, stage)
+                                : StageButtons.of(session, address, stage));
     }
 
     /** What every effect has lies folded under what is its own. */
@@ -300,72 +300,6 @@ public final class Inspector extends BorderPane {
         VBox group = new VBox(content.getSpacing(), fold, common);
         OnlyShown.in(group);
         content.getChildren().add(group);
-    }
-
-    private FlowPane actions(StageAddress address, Stage stage, boolean branch) {
-        FlowPane pane = new FlowPane(Space.CLOSE, Space.CLOSE);
-        if (branch) {
-            int number = address.branch();
-            Button remove = Buttons.button(
-                    "Remove branch",
-                    "remove-branch",
-                    "Remove this branch and its stages",
-                    () -> session.selection()
-                            .editStage(
-                                    "Remove branch",
-                                    "",
-                                    address,
-                                    one -> one.withBranches(without(one.branches(), number - 1))));
-            remove.setDisable(stage.branches().size() < 2);
-            pane.getChildren().add(remove);
-            return pane;
-        }
-        if (stage.isKnown() && stage.kind().branches()) {
-            pane.getChildren()
-                    .add(Buttons.button(
-                            "Add branch",
-                            "add-branch",
-                            "Add a dry branch",
-                            () -> session.selection()
-                                    .editStage(
-                                            "Add branch",
-                                            "",
-                                            address,
-                                            one -> one.branches().size() < Split.MOST_BRANCHES
-                                                    ? one.withBranches(with(one.branches()))
-                                                    : one)));
-        }
-        if (stage.isKnown() && !stage.kind().action().isEmpty()) {
-            String action = stage.kind().action();
-            pane.getChildren()
-                    .add(Buttons.button(
-                            action,
-                            action.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'),
-                            action + ": the effect’s own action, at once",
-                            () -> session.transport().act(address)));
-        }
-        Button replace = Buttons.button(
-                "Replace…", "replace", "Another effect in its place, keeping what fits  (Ctrl+R)", () -> {});
-        replace.setOnAction(event -> EffectMenu.showReplace(replace, session, address));
-        pane.getChildren().add(replace);
-        pane.getChildren()
-                .add(Buttons.button(
-                        "Duplicate",
-                        "duplicate",
-                        "Put the same stage after it  (Ctrl+D)",
-                        () -> StageActions.duplicate(session)));
-        pane.getChildren()
-                .add(Buttons.button(
-                        "Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session)));
-        if (stage.isKnown()) {
-            pane.getChildren()
-                    .add(Buttons.button(
-                            "Keep one round",
-                            "keep-round",
-                            "What leaves this stage until its rows come round, as a phrase; of the part’s phrase, or of the key’s triad",
-                            () -> session.keeping().keepRound(address)));
-        }
-        return pane;
     }
 
     /** Whether a node is one of the controls here. */
@@ -415,18 +349,6 @@ public final class Inspector extends BorderPane {
             tile.showInForce(
                     session.transport().traces().inForce(place, tile.param().id()));
         }
-    }
-
-    private static List<Branch> without(List<Branch> branches, int place) {
-        List<Branch> left = new ArrayList<>(branches);
-        left.remove(place);
-        return left;
-    }
-
-    private static List<Branch> with(List<Branch> branches) {
-        List<Branch> more = new ArrayList<>(branches);
-        more.add(Branch.DRY);
-        return more;
     }
 
     private <T> ParamTile<T> tile(Param<T> param) {
