@@ -9,6 +9,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Bounds;
@@ -47,14 +48,42 @@ class Hand {
     private final Deque<MouseButton> buttonsDown = new ArrayDeque<>();
 
     static <T> T onFx(Callable<T> question) {
-        return WaitForAsyncUtils.waitForAsyncFx(PATIENCE_SECONDS * 1000, question);
+        try {
+            return WaitForAsyncUtils.waitForAsyncFx(PATIENCE_SECONDS * 1000, question);
+        } catch (RuntimeException e) {
+            if (e.getCause() instanceof TimeoutException) {
+                throw late("the interface did not answer", e);
+            }
+            throw e;
+        }
+    }
+
+    /** Something did not come in time: says where the interface thread is, which is what it most likely waited for. */
+    private static AssertionError late(String what, Throwable cause) {
+        Object keyboard =
+                typedAt().getScene() == null ? null : typedAt().getScene().getFocusOwner();
+        AssertionError error =
+                new AssertionError(what + ", for " + PATIENCE_SECONDS + " s; the keyboard is with " + keyboard, cause);
+        Thread.getAllStackTraces().forEach((thread, frames) -> {
+            if (thread.getName().equals("JavaFX Application Thread")) {
+                Throwable at = new Throwable("where the interface thread is");
+                at.setStackTrace(frames);
+                error.addSuppressed(at);
+            }
+        });
+        return error;
     }
 
     static void await(Callable<Boolean> condition) {
+        await(condition, () -> "it did not happen");
+    }
+
+    /** @param otherwise says how things stand where it does not happen */
+    static void await(Callable<Boolean> condition, Supplier<String> otherwise) {
         try {
             WaitForAsyncUtils.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS, condition);
         } catch (TimeoutException e) {
-            throw new AssertionError("it did not happen within " + PATIENCE_SECONDS + " s", e);
+            throw late(otherwise.get(), e);
         }
     }
 
@@ -105,7 +134,7 @@ class Hand {
 
     private static void act(String what, Predicate<InputEvent> arrives, Consumer<Robot> act) {
         if (!acted(PATIENCE_SECONDS * 1000, arrives, act)) {
-            throw new AssertionError("no window got this: " + what);
+            throw late("no window got this: " + what, null);
         }
     }
 

@@ -157,8 +157,9 @@ public final class PartCard extends VBox {
                 .phrase(part.phrase())
                 .map(one -> "“" + one.name() + "” ")
                 .orElse("");
-        about.setText((hears + phrase).strip() + " → " + (part.port().isEmpty() ? part.sound() : part.port()) + " · "
-                + (part.channel() + 1));
+        String from = (hears + phrase).strip();
+        about.setText((!from.isEmpty() ? from : part.hearing().equals(Hearing.KEYS) ? "keys" : "by itself") + " → "
+                + (part.port().isEmpty() ? part.sound() : part.port()) + " · " + (part.channel() + 1));
         choose.setAccessibleText(part.name() + ", " + about.getText());
         mute.setSelected(part.mix().mute());
         mute.setAccessibleText("Mute " + part.name());

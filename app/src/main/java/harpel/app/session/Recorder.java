@@ -29,6 +29,7 @@ import javafx.beans.property.SimpleIntegerProperty;
  */
 public final class Recorder {
     private static final long EVERY_NANOS = 120_000_000;
+    private static final long LATE_NANOS = 100_000_000;
 
     private final Session session;
     private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
@@ -196,16 +197,22 @@ public final class Recorder {
                 base = shown;
                 from = Math.max(from, now);
             }
-            while (round < Math.floorDiv(now - origin, base.length())) {
-                put(round, (round + 1) * base.length() + origin);
+            // A key that was pressed just before a round was over may still be on its way.
+            long over = running ? session.transport().heardBefore(LATE_NANOS) : now;
+            while (round < Math.floorDiv(over - origin, base.length())) {
+                put(round, roundEnd());
                 session.document().endGesture();
                 base = last;
                 round++;
             }
-            put(round, now);
+            put(round, Math.min(now, roundEnd()));
         } else {
             grow(now);
         }
+    }
+
+    private long roundEnd() {
+        return origin + (round + 1) * base.length();
     }
 
     /** What was played in a round up to a place on the axis, put into the phrase. */

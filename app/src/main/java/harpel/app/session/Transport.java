@@ -198,10 +198,15 @@ public final class Transport implements AutoCloseable {
 
     /** Where now lies on the axis of what was heard. */
     public long heardNow() {
+        return Math.max(heard.last(), heardBefore(0));
+    }
+
+    /** Where that was so many nanoseconds ago. */
+    public long heardBefore(long nanos) {
         LiveStatus status = engine.status();
         return status.mode() == LiveStatus.Mode.STOPPED
                 ? heard.last()
-                : Math.max(heard.last(), heard.onAxis(status.tickAt(clock.getAsLong())));
+                : heard.onAxis(status.tickAt(clock.getAsLong() - nanos));
     }
 
     /** Whether the engine has sent anything since the last frame. */
