@@ -103,7 +103,10 @@ class WindowKeepTest extends WindowCase {
         interact(() -> session.transport().release(53));
         await(() -> phrase("tide").notes().size() == 4);
         clickOn("#play");
-        await(() -> !session.recorder().armed().get());
+        await(
+                () -> !session.recorder().armed().get(),
+                () -> session.transport().status() + ", the button is "
+                        + lookup("#play").query().getPseudoClassStates());
         assertThat(text("#message")).startsWith("Recorded into “Tide”: 4 notes.");
         assertThat(phrase("tide").notes()).allMatch(note -> note.tick() < BAR);
         push(KeyCode.CONTROL, KeyCode.Z);
