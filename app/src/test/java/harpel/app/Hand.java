@@ -285,26 +285,33 @@ class Hand {
         return FINDER.lookup(query);
     }
 
-    private Point2D middle(Node node) {
-        Bounds bounds = onFx(() -> node.localToScreen(node.getBoundsInLocal()));
-        return new Point2D(bounds.getCenterX(), bounds.getCenterY());
+    private static Bounds bounds(Node node) {
+        return onFx(() -> node.localToScreen(node.getBoundsInLocal()));
     }
 
-    private Point2D middle(String query) {
+    /** Where a node is on the screen, once it is seen and what is laid out anew has come to rest. */
+    static Bounds bounds(String query) {
         settle();
         // As a person does, it waits until what it is to press is seen.
         await(() -> seen(query).tryQuery().isPresent());
-        // What is laid out anew may move once more.
-        Point2D at = middle(seen(query).query());
+        Bounds at = bounds(seen(query).query());
         for (int i = 0; i < STILL_TRIES; i++) {
             settle();
-            Point2D again = seen(query).tryQuery().map(this::middle).orElse(at);
+            Bounds again = seen(query).tryQuery().map(Hand::bounds).orElse(at);
             if (again.equals(at)) {
                 break;
             }
             at = again;
         }
         return at;
+    }
+
+    private static Point2D middle(Bounds bounds) {
+        return new Point2D(bounds.getCenterX(), bounds.getCenterY());
+    }
+
+    private static Point2D middle(String query) {
+        return middle(bounds(query));
     }
 
     private static NodeQuery seen(String query) {
@@ -351,7 +358,7 @@ class Hand {
     }
 
     Hand clickOn(Node node, MouseButton... buttons) {
-        return click(middle(node), of(buttons), 1);
+        return click(middle(bounds(node)), of(buttons), 1);
     }
 
     Hand clickOn(Point2D point, MouseButton... buttons) {
@@ -379,7 +386,7 @@ class Hand {
     }
 
     Hand moveTo(Node node) {
-        return moveTo(middle(node));
+        return moveTo(middle(bounds(node)));
     }
 
     Hand drag(String query, MouseButton... buttons) {

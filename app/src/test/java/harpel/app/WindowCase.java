@@ -17,7 +17,6 @@ import java.util.concurrent.TimeoutException;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
-import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.Menu;
@@ -155,8 +154,7 @@ abstract class WindowCase extends Hand {
 
     /** A place on a node, as shares of its width from the left and of its height from the bottom. */
     Point2D on(String node, double across, double up) {
-        Node found = lookup(node).query();
-        Bounds bounds = onFx(() -> found.localToScreen(found.getBoundsInLocal()));
+        Bounds bounds = bounds(node);
         return new Point2D(bounds.getMinX() + across * bounds.getWidth(), bounds.getMaxY() - up * bounds.getHeight());
     }
 

@@ -127,17 +127,19 @@ class WindowCompareTest extends WindowCase {
     void aNotesWayIsToldWhenItIsPointedAt() {
         play(60, 60);
         await(() -> starts().size() == 4);
-        Node row = lookup("#stage-echo .trace").query();
         TimeWindow window = pane.chain().window();
         push(KeyCode.F4);
         List<TraceStore.Drawn> notes =
                 onFx(() -> session.transport().traces().last(Places.at(StageAddress.parse("lead/echo")), 10));
         NoteStart second = notes.get(2).note;
-        Bounds bounds = onFx(() -> row.localToScreen(row.getBoundsInLocal()));
-        moveTo(new Point2D(
-                bounds.getMinX() + window.x(second.tick(), bounds.getWidth()) + 1,
-                bounds.getMinY() + window.y(second.pitch(), bounds.getHeight())));
-        await(() -> !text("#pointed").isEmpty());
+        // Rows share the height there is over some frames: it is looked for where it is by now.
+        await(() -> {
+            Bounds bounds = bounds("#stage-echo .trace");
+            moveTo(new Point2D(
+                    bounds.getMinX() + window.x(second.tick(), bounds.getWidth()) + 1,
+                    bounds.getMinY() + window.y(second.pitch(), bounds.getHeight())));
+            return !text("#pointed").isEmpty();
+        });
         assertThat(text("#pointed")).isEqualTo("E4 from C4: harmony up two degrees, echo 2 of 3, 60 → 22");
     }
 

@@ -290,8 +290,7 @@ class WindowFilesTest extends WindowCase {
                 session.transport().traces().last(Places.at(StageAddress.parse("harbour-bells/arpeggio")), 4);
         NoteStart note = notes.get(0).note;
         TimeWindow window = pane.chain().window();
-        var trace = lookup("#stage-arpeggio .trace").query();
-        var bounds = Hand.onFx(() -> trace.localToScreen(trace.getBoundsInLocal()));
+        var bounds = bounds("#stage-arpeggio .trace");
         moveTo(
                 bounds.getMinX() + window.x(note.tick(), bounds.getWidth()) + 1,
                 bounds.getMinY() + window.y(note.pitch(), bounds.getHeight()));

@@ -71,10 +71,7 @@ class WindowPlayTest extends WindowCase {
 
     @Test
     void aLeverIsDraggedTypedTurnedAndMovedByKeys() {
-        Bounds string = onFx(() -> {
-            var node = lookup("#string-tide .string").query();
-            return node.localToScreen(node.getBoundsInLocal());
-        });
+        Bounds string = bounds("#string-tide .string");
         drag(
                 new javafx.geometry.Point2D(string.getCenterX(), string.getMaxY() - 40),
                 new javafx.geometry.Point2D(string.getCenterX(), string.getMinY() + 14));
@@ -241,11 +238,7 @@ class WindowPlayTest extends WindowCase {
         clickOn("#play-part-lead");
         await(() -> onFx(() -> lookup("#hand-marble").tryQuery().isPresent()));
         assertThat(session.selection().part().id()).as("it has no board").isEqualTo("lead");
-        settle();
-        Bounds board = onFx(() -> {
-            var node = lookup("#carom-board").query();
-            return node.localToScreen(node.getBoundsInLocal());
-        });
+        Bounds board = bounds("#carom-board");
         javafx.geometry.Point2D cell = new javafx.geometry.Point2D(board.getMinX() + 60, board.getMinY() + 60);
         moveTo(cell);
         settle();
