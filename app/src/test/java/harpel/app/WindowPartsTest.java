@@ -109,14 +109,19 @@ class WindowPartsTest extends WindowCase {
         assertThat(lookup("#why-silent").queryAs(Label.class).getText()).isEqualTo("Another part is solo.");
         Slider level = lookup("#level-bass").queryAs(Slider.class);
         interact(() -> level.setValue(50));
-        await(() -> session.document()
-                        .piece()
-                        .get()
-                        .part("bass")
-                        .orElseThrow()
-                        .mix()
-                        .level()
-                == 50);
+        await(() -> levelOfBass() == 50);
+        interact(() -> session.document().endGesture());
+        focus("#level-bass");
+        push(KeyCode.LEFT);
+        int once = levelOfBass();
+        push(KeyCode.LEFT);
+        assertThat(levelOfBass()).isLessThan(once);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(levelOfBass()).as("each key is undone on its own").isEqualTo(once);
+    }
+
+    private int levelOfBass() {
+        return session.document().piece().get().part("bass").orElseThrow().mix().level();
     }
 
     @Test

@@ -29,7 +29,7 @@ final class LiveCycle {
     private final Anchor anchor = new Anchor();
     private final KeysDown keysDown = new KeysDown();
     private final PartInputs inputs = new PartInputs();
-    private final Takers takers = new Takers();
+    private final Takers takers;
     private final WaysOut waysOut;
     private final Click click;
     private final ClockOut clockOut;
@@ -39,7 +39,6 @@ final class LiveCycle {
     private Renderer renderer;
     private Program program;
     private String dryPart = "";
-    private String keyPart;
     private Mode mode = Mode.STOPPED;
     private long run;
     private long transportTick;
@@ -59,8 +58,7 @@ final class LiveCycle {
         this.waysOut = new WaysOut(output, clock, tick -> mode == Mode.STOPPED ? clock.getAsLong() : nanosAt(tick));
         this.click = new Click(output);
         this.clockOut = new ClockOut(output);
-        List<Part> parts = program.piece().parts();
-        this.keyPart = parts.isEmpty() ? "" : parts.get(0).id();
+        this.takers = new Takers(program.piece());
         this.renderer = newRenderer();
         waysOut.take(program.patch().ways(), renderer.position());
         takeScores();
@@ -178,7 +176,7 @@ final class LiveCycle {
     }
 
     private void takeScores() {
-        takers.take(program.piece(), keyPart);
+        takers.take(program.piece());
         players.take(program.lines(), renderer.position(), this::playEnd);
     }
 
@@ -191,8 +189,7 @@ final class LiveCycle {
     }
 
     void keysTo(String part) {
-        keyPart = part;
-        takers.take(program.piece(), keyPart);
+        takers.keysTo(part);
     }
 
     void hearDry(String part, boolean dry) {

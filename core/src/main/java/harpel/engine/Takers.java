@@ -18,13 +18,21 @@ final class Takers {
     private Piece piece;
     private String keyPart;
 
-    /** @param newKeyPart the id of the chosen part, which keys play */
-    void take(Piece newPiece, String newKeyPart) {
-        if (newPiece != piece || !newKeyPart.equals(keyPart)) {
-            piece = newPiece;
-            keyPart = newKeyPart;
-            known.clear();
-        }
+    /** The first part is the chosen one, until another is. */
+    Takers(Piece piece) {
+        this.piece = piece;
+        this.keyPart = piece.parts().isEmpty() ? "" : piece.parts().get(0).id();
+    }
+
+    void take(Piece newPiece) {
+        piece = newPiece;
+        known.clear();
+    }
+
+    /** @param part the id of the chosen part, which keys play */
+    void keysTo(String part) {
+        keyPart = part;
+        known.clear();
     }
 
     /**

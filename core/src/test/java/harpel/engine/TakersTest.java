@@ -16,7 +16,7 @@ class TakersTest {
                     Part.of("Pads", Chain.EMPTY).withHearing(new Hearing(Hearing.Source.DEVICE, "Desk", 10)),
                     Part.of("Deaf", Chain.EMPTY).withHearing(Hearing.NOTHING)));
 
-    private final Takers takers = new Takers();
+    private final Takers takers = new Takers(PIECE);
 
     private List<String> of(String port, int channel) {
         return takers.of(port, channel).stream().map(Part::id).toList();
@@ -24,7 +24,6 @@ class TakersTest {
 
     @Test
     void aDeviceGoesToThosePartsThatTookItAndOtherwiseToTheChosenOne() {
-        takers.take(PIECE, "chosen");
         assertThat(of("Desk", 9)).as("channel 10").containsExactly("pads");
         assertThat(of("Desk", 0)).as("another channel").containsExactly("chosen");
         assertThat(of("Keys upstairs", 9)).containsExactly("chosen");
@@ -32,7 +31,7 @@ class TakersTest {
 
     @Test
     void aPartThatHearsSomethingElseIsPlayedByTheWindowsKeysAlone() {
-        takers.take(PIECE, "deaf");
+        takers.keysTo("deaf");
         assertThat(of("Desk", 0)).isEmpty();
         assertThat(of(InputPort.KEYS, 0)).containsExactly("deaf");
         assertThat(of(InputPort.TO_PART + "pads", 3)).containsExactly("pads");
@@ -41,14 +40,11 @@ class TakersTest {
 
     @Test
     void whatIsKnownIsForgottenWithAnotherPieceOrAnotherChosenPart() {
-        takers.take(PIECE, "chosen");
         assertThat(of("Desk", 0)).containsExactly("chosen");
         assertThat(takers.of("Desk", 0)).as("looked for once").isSameAs(takers.of("Desk", 0));
-        takers.take(PIECE, "deaf");
+        takers.keysTo("deaf");
         assertThat(of("Desk", 0)).isEmpty();
-        takers.take(
-                PIECE.withPart("deaf", part -> part.withHearing(new Hearing(Hearing.Source.DEVICE, "Desk", 0))),
-                "deaf");
+        takers.take(PIECE.withPart("deaf", part -> part.withHearing(new Hearing(Hearing.Source.DEVICE, "Desk", 0))));
         assertThat(of("Desk", 9)).containsExactly("pads", "deaf");
     }
 }

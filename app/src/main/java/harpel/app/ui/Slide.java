@@ -22,6 +22,7 @@ public final class Slide extends Slider {
             }
         });
         setOnMouseReleased(event -> let.run());
+        setOnKeyReleased(event -> let.run());
     }
 
     public void show(double value) {
