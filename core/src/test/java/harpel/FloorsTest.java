@@ -26,7 +26,7 @@ import org.junit.jupiter.api.Test;
 class FloorsTest {
     private static final List<String> FLOORS = List.of(
             "theory", "time", "event", "param", "phrase", "effect", "script", "move", "chain", "make", "piece",
-            "advice", "engine", "capture", "control", "format", "print", "vary", "device", "sound");
+            "advice", "port", "engine", "capture", "control", "format", "print", "vary", "device", "sound");
     private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("harpel");
@@ -76,7 +76,7 @@ class FloorsTest {
                 .check(CLASSES);
         ArchRuleDefinition.noClasses()
                 .that()
-                .resideOutsideOfPackages("harpel.device..")
+                .resideOutsideOfPackages("harpel.port..", "harpel.device..")
                 .and()
                 // waits for a script that may have come to a stand
                 .haveNameNotMatching("harpel\\.script\\.ScriptThread.*")

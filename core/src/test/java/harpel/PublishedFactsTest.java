@@ -3,12 +3,12 @@ package harpel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import harpel.device.MidiBytes;
 import harpel.effect.Pedal;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.port.MidiBytes;
 import harpel.theory.GeneralMidi;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;

@@ -424,8 +424,9 @@ final class HarpelPane extends BorderPane {
         }
     }
 
-    /** Lets go of every key, as when the window loses the keyboard. */
+    /** Lets go of all that is held, as when the window loses the keyboard. */
     void releaseKeys() {
+        session.transport().dry().set(false);
         session.performing().releaseAll();
         keys.releaseAll();
     }

@@ -154,15 +154,16 @@ final class KeysView extends Region {
 
     /** Takes a key of the computer; true when it plays. */
     boolean key(KeyEvent event) {
-        if (event.isShortcutDown() || event.isAltDown()) {
-            return false;
-        }
         if (event.getEventType() == KeyEvent.KEY_RELEASED) {
+            // Whatever else is held by now: a key that was pressed is let go of.
             Integer pitch = down.remove(event.getCode());
             if (pitch != null) {
                 session.transport().release(pitch);
             }
             return pitch != null;
+        }
+        if (event.isShortcutDown() || event.isAltDown()) {
+            return false;
         }
         if (event.getCode() == KeyCode.OPEN_BRACKET || event.getCode() == KeyCode.CLOSE_BRACKET) {
             octave = Math.max(0, Math.min(8, octave + (event.getCode() == KeyCode.OPEN_BRACKET ? -1 : 1)));

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.session.ControllerDesk.Hands;
 import harpel.app.session.Look.View;
-import harpel.device.RecordingPort;
 import harpel.device.SimulatedMachine;
 import harpel.effect.notes.Carom;
 import harpel.format.MapFile;
@@ -14,6 +13,8 @@ import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.When;
+import harpel.port.RecordingPort;
+import harpel.testkit.Wire;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -130,6 +131,27 @@ class WindowControllerTest extends WindowCase {
         await(() -> starts().size() == 1);
         grid.play(0x80, note(0, 7), 64);
         await(() -> messages().stream().anyMatch(one -> (one[0] & 0xF0) == 0x80 && one[1] == 36));
+    }
+
+    /** The interface thread does nothing meanwhile: neither when they are struck nor whether they are heard is up to it. */
+    @Test
+    void itsKeysGoToTheEngineWhateverTheWindowIsDoing() {
+        interact(() -> session.selection().partId().set("bass"));
+        take("pads-8x8-rows-of-8");
+        tap(3, 0);
+        await(() -> session.controller().hands() == Hands.KEYS);
+        int heard = starts().size();
+        interact(() -> {
+            grid.play(0x90, note(5, 7), 90);
+            long end = System.nanoTime() + 5_000_000_000L;
+            while (starts().size() == heard && System.nanoTime() < end) {
+                Thread.onSpinWait();
+            }
+            assertThat(starts()).hasSize(heard + 1);
+            grid.play(0x80, note(5, 7), 64);
+        });
+        await(() -> Wire.open(messages()).isEmpty());
+        assertThat(starts().get(heard)).isEqualTo("41 90");
     }
 
     @Test

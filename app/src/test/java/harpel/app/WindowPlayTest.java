@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.session.Look.View;
 import harpel.chain.StageAddress;
-import harpel.device.RecordingPort;
 import harpel.engine.LiveStatus.Mode;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -16,6 +15,7 @@ import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.When;
+import harpel.port.RecordingPort;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;

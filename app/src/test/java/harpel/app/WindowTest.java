@@ -55,6 +55,29 @@ class WindowTest extends WindowCase {
     }
 
     @Test
+    void aKeyIsLetGoOfWhateverElseIsHeldByThen() {
+        for (KeyCode other : List.of(KeyCode.CONTROL, KeyCode.ALT, KeyCode.SHIFT)) {
+            int before = starts().size();
+            press(KeyCode.Q);
+            await(() -> starts().size() >= before + 2);
+            press(other);
+            release(KeyCode.Q);
+            release(other);
+            nothingLeftSounding();
+        }
+    }
+
+    @Test
+    void allThatIsHeldEndsWhenTheWindowLosesTheKeyboard() {
+        press(KeyCode.Q);
+        press(KeyCode.F3);
+        await(() -> starts().size() >= 2 && session.transport().dry().get());
+        interact(() -> pane.releaseKeys());
+        nothingLeftSounding();
+        assertThat(session.transport().dry().get()).isFalse();
+    }
+
+    @Test
     void theDrawnKeysPlayLouderFurtherDown() {
         interact(() -> {
             session.selection()

@@ -3,7 +3,7 @@ package harpel.app;
 import harpel.app.chain.StageActions;
 import harpel.app.session.Session;
 import harpel.bench.Material;
-import harpel.device.OutputPort;
+import harpel.port.OutputPort;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;

@@ -4,7 +4,7 @@ import harpel.app.session.Look.View;
 import harpel.app.session.Session;
 import harpel.bench.Material;
 import harpel.bench.MeasuringPort;
-import harpel.device.Ports;
+import harpel.port.Ports;
 import harpel.engine.LiveEngine;
 import harpel.engine.Program;
 import harpel.engine.Tail;

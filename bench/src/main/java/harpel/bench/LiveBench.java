@@ -1,7 +1,7 @@
 package harpel.bench;
 
 import harpel.chain.Chain;
-import harpel.device.Ports;
+import harpel.port.Ports;
 import harpel.engine.LiveEngine;
 import harpel.engine.Tap;
 import harpel.phrase.Note;

@@ -1,6 +1,6 @@
 package harpel.bench;
 
-import harpel.device.Ports;
+import harpel.port.Ports;
 import harpel.engine.LiveEngine;
 import harpel.engine.Tap;
 import harpel.phrase.Note;

@@ -1,7 +1,7 @@
 package harpel.bench;
 
-import harpel.device.OutputPort;
-import harpel.device.Ports;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
 import java.util.function.LongUnaryOperator;
 import org.HdrHistogram.Histogram;
 

@@ -1,7 +1,7 @@
 package harpel.engine;
 
-import harpel.device.OutputPort;
-import harpel.device.Ports;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
 import harpel.format.PieceFile;
 import harpel.piece.Piece;
 import java.nio.file.Files;

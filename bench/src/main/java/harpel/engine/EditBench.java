@@ -1,5 +1,6 @@
 package harpel.engine;
 
+import harpel.port.LiveOutput;
 import com.sun.management.ThreadMXBean;
 import harpel.bench.Material;
 import harpel.phrase.Note;

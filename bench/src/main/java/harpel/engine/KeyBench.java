@@ -1,8 +1,10 @@
 package harpel.engine;
 
+import harpel.port.LiveOutput;
+import harpel.port.InputPort;
 import harpel.bench.Material;
 import harpel.bench.MeasuringPort;
-import harpel.device.Ports;
+import harpel.port.Ports;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;

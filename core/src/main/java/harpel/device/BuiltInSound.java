@@ -1,5 +1,6 @@
 package harpel.device;
 
+import harpel.port.Ports;
 import java.io.IOException;
 import javax.sound.midi.MidiSystem;
 import javax.sound.midi.MidiUnavailableException;

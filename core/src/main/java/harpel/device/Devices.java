@@ -1,7 +1,8 @@
 package harpel.device;
 
-import harpel.engine.InputPort;
 import harpel.engine.LiveEngine;
+import harpel.port.InputPort;
+import harpel.port.Ports;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -163,6 +164,7 @@ public final class Devices implements AutoCloseable {
             if (key.isInput) {
                 InputPort way = ways.computeIfAbsent(key.name, engine::openInput);
                 way.hearOnly(use(key).channel());
+                way.shut(false);
                 inputs.put(key, found.openInput(way));
             } else {
                 ports.add(key.name, found.openOutput());
@@ -184,13 +186,14 @@ public final class Devices implements AutoCloseable {
         if (key.isInput) {
             AutoCloseable open = inputs.remove(key);
             if (open != null) {
-                // What it held is let go of, whether it can be closed or not.
-                engine.inputGone(key.name);
+                // Shut, closed, and only then gone: what comes in the meantime is ended with the rest.
+                ways.get(key.name).shut(true);
                 try {
                     open.close();
                 } catch (Exception | LinkageError e) {
                     log().info("{} did not close: {}", key.name, e.toString());
                 }
+                engine.inputGone(key.name);
             }
         } else if (outputs.remove(key) != null) {
             ports.remove(key.name);
@@ -237,11 +240,9 @@ public final class Devices implements AutoCloseable {
         shown = List.copyOf(all);
     }
 
-    /** Looks at what a device plays before it is played, also when it comes later; nobody with null. What it holds is let go of. */
+    /** Looks at what a device plays before it is played, also when it comes later; nobody with null. */
     public void intercept(String name, InputPort.Interceptor interceptor) {
-        InputPort way = ways.computeIfAbsent(name, engine::openInput);
-        way.intercept(interceptor);
-        engine.inputGone(name);
+        ways.computeIfAbsent(name, engine::openInput).intercept(interceptor);
     }
 
     /** When something last came in or went out there, as {@link System#nanoTime}; 0 for never. */

@@ -1,6 +1,7 @@
 package harpel.device;
 
-import harpel.engine.InputPort;
+import harpel.port.InputPort;
+import harpel.port.OutputPort;
 import java.util.List;
 
 /** The MIDI devices a machine has at a moment: its own, or simulated ones. */

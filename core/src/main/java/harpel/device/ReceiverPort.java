@@ -1,5 +1,6 @@
 package harpel.device;
 
+import harpel.port.OutputPort;
 import javax.sound.midi.InvalidMidiDataException;
 import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiMessage;

@@ -1,7 +1,7 @@
 package harpel.device;
 
-import harpel.engine.InputPort;
 import harpel.engine.LiveEngine;
+import harpel.port.InputPort;
 
 /** A stand-in for a MIDI keyboard: sends what one would. Used by one thread. */
 public final class SimulatedController {

@@ -1,6 +1,7 @@
 package harpel.device;
 
-import harpel.engine.InputPort;
+import harpel.port.InputPort;
+import harpel.port.OutputPort;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;

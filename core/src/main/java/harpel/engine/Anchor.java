@@ -34,8 +34,12 @@ final class Anchor {
 
     /** The tick of a moment. */
     long tickAt(long at, TempoMap tempo) {
-        double fromAnchor = tempo.nanosAt(tick) + (at - nanos);
         // A nanosecond's worth of rounding must not put a tick that is due into the next cycle.
-        return (long) Math.floor(tempo.ticksAt(Math.max(0, fromAnchor)) + 1e-4);
+        return (long) Math.floor(placeAt(at, tempo) + 1e-4);
+    }
+
+    /** The same with what lies between two ticks. */
+    double placeAt(long at, TempoMap tempo) {
+        return tempo.ticksAt(Math.max(0, tempo.nanosAt(tick) + (at - nanos)));
     }
 }

@@ -2,6 +2,7 @@ package harpel.engine;
 
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.port.LiveOutput;
 import harpel.theory.GeneralMidi;
 import harpel.time.MeterMap;
 import harpel.time.TimeMap;

@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.piece.Bracket;
+import harpel.port.LiveOutput;
 import harpel.time.Ticks;
 import java.util.List;
 import java.util.function.LongUnaryOperator;

@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.event.NoteStart;
+import harpel.port.InputPort;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

@@ -9,6 +9,9 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Bracket;
 import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.LiveOutput;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import java.util.List;
@@ -74,6 +77,15 @@ final class LiveCycle {
 
     private Renderer newRenderer() {
         return new Renderer(program.plan(), waysOut::send, tap).hurried(hurried).interruptedWhen(interrupted);
+    }
+
+    /** The notes held at a part's input. */
+    List<NoteStart> openInputs(String part) {
+        return renderer.openInputs(part);
+    }
+
+    Piece piece() {
+        return program.piece();
     }
 
     /** Tells the instruments of ports that were opened what to sound like. */
@@ -217,9 +229,8 @@ final class LiveCycle {
     private void playNow(long now) {
         deeds.doAll(now);
         click.stop(now);
+        catchUp(now);
         renderer.silence();
-        // What those keys did is struck again below.
-        inputs.clear();
         tellKeysEnd();
         mode = Mode.PLAYING;
         startTime(transportTick, now);
@@ -258,7 +269,11 @@ final class LiveCycle {
                     playNow(nanos);
                 }
                 if (clockIn.drives() && mode == Mode.PLAYING) {
-                    anchor.set(clockIn.tick(), clockIn.nanos());
+                    clockIn.steer(anchor, nanos);
+                }
+                String said = clockIn.takeTrouble();
+                if (!said.isEmpty()) {
+                    trouble(said);
                 }
             }
             case ClockOut.START -> {
@@ -288,6 +303,7 @@ final class LiveCycle {
     }
 
     private void goTo(long tick, long now) {
+        catchUp(now);
         renderer.silence();
         mode = Mode.STOPPED;
         transportTick = tick;
@@ -345,12 +361,12 @@ final class LiveCycle {
     /** Stops the transport; repeats of stages that ring out go on in the chain's own time. */
     void stop(long now) {
         click.stop(now);
+        catchUp(now);
         if (mode != Mode.PLAYING) {
             clockIn.letGo();
             return;
         }
-        renderer.render(Math.max(renderer.position(), tickAt(now)));
-        transportTick = song(renderer.position());
+        transportTick = song(Math.max(renderer.position(), tickAt(now)));
         clockOut.stop(now);
         clockIn.letGo();
         renderer.stop(false);
@@ -528,18 +544,37 @@ final class LiveCycle {
         if (mode != Mode.PLAYING) {
             deeds.doAll(now);
         }
+        playTo(tickAt(now) + 1, now);
         // While time stands only what was played is taken, at the tick where it stands.
-        long to = mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1;
+        advance(mode == Mode.STOPPED ? renderer.position() : tickAt(now) + 1, true);
+        if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
+            mode = Mode.STOPPED;
+            anchor.set(transportTick, now);
+        }
+    }
+
+    /** Does what came before a moment at which time stops or goes elsewhere: what came first is done first. */
+    private void catchUp(long now) {
+        playTo(Math.max(renderer.position(), tickAt(now)), now);
+        // What was done may have gone elsewhere.
+        long to = Math.max(renderer.position(), tickAt(now));
+        if (mode == Mode.PLAYING && to > renderer.position()) {
+            advance(to, false);
+        }
+        if (!inputs.isEmpty()) {
+            long last = inputs.lastTick();
+            inputs.playBefore(Long.MAX_VALUE, renderer);
+            renderer.render(mode == Mode.STOPPED ? renderer.position() : Math.max(renderer.position(), last + 1));
+        }
+    }
+
+    /** Plays up to each tick before another at which something is done, and does it. */
+    private void playTo(long to, long now) {
         while (mode == Mode.PLAYING && deeds.nextTick() < to) {
             if (deeds.nextTick() > renderer.position()) {
                 advance(deeds.nextTick(), false);
             }
             deeds.doNext(now);
-        }
-        advance(to, true);
-        if (mode == Mode.KEYS && keysDown.isEmpty() && renderer.isQuiet() && renderer.nextTick() == Ticks.NEVER) {
-            mode = Mode.STOPPED;
-            anchor.set(transportTick, now);
         }
     }
 

@@ -4,6 +4,8 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.LiveOutput;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
@@ -39,6 +41,9 @@ public final class LiveEngine implements AutoCloseable {
 
     /** The last stretch before an event is spun, not slept: sleep is only as exact as the system's timer. */
     private static final long SPIN_NANOS = 250_000;
+
+    /** So many messages are taken before what they do is sent. */
+    private static final int MOST_A_TURN = 512;
 
     private static final int WARM_UP_ROUNDS = 40;
     private static final long LONGEST_WARM_UP_NANOS = 1_000_000_000;
@@ -110,14 +115,23 @@ public final class LiveEngine implements AutoCloseable {
 
     /** Opens a way in; each is for one offering thread. */
     public InputPort openInput(String name) {
-        InputPort port = new InputPort(name, thread);
+        InputPort port = new InputPort(name, () -> LockSupport.unpark(thread));
         inputs.add(port);
         return port;
     }
 
-    /** The device of a way in is gone: every key it held is let go of. */
+    /** The device of a way in is gone, and the way is shut: what still waits there is done, then every key it held is let go of. */
     public void inputGone(String name) {
-        command(() -> cycle.inputGone(name, clock.getAsLong()));
+        command(() -> {
+            for (InputPort port : inputs) {
+                if (port.name().equals(name)) {
+                    for (InputPort.Played played = port.poll(); played != null; played = port.poll()) {
+                        cycle.take(name, played);
+                    }
+                }
+            }
+            cycle.inputGone(name, clock.getAsLong());
+        });
     }
 
     /** Strikes a note at an output, past all parts, for whoever wants to know where it is heard; and ends it. */
@@ -392,9 +406,7 @@ public final class LiveEngine implements AutoCloseable {
         for (Runnable command = commands.poll(); command != null; command = commands.poll()) {
             command.run();
         }
-        for (int i = 0; i < inputs.size(); i++) {
-            take(inputs.get(i));
-        }
+        takeInputs();
         sayLeftOut();
         long now = clock.getAsLong();
         cycle.render(now);
@@ -404,11 +416,25 @@ public final class LiveEngine implements AutoCloseable {
         waitUntil(next);
     }
 
-    private void take(InputPort port) {
-        for (InputPort.Played played = port.poll(); played != null; played = port.poll()) {
-            cycle.take(port.name(), played);
+    /** Takes what came in, of all ways together in the order in which it came; what is more than a turn's has the next one. */
+    private void takeInputs() {
+        for (int taken = 0; taken < MOST_A_TURN; taken++) {
+            InputPort first = null;
+            long nanos = Long.MAX_VALUE;
+            for (int i = 0; i < inputs.size(); i++) {
+                InputPort port = inputs.get(i);
+                long next = port.nextNanos();
+                if (next < nanos) {
+                    first = port;
+                    nanos = next;
+                }
+            }
+            InputPort.Played played = first == null ? null : first.poll();
+            if (played == null) {
+                return;
+            }
+            cycle.take(first.name(), played);
         }
-        port.takeEnded(turnNanos, played -> cycle.take(port.name(), played));
     }
 
     private void sayLeftOut() {

@@ -34,6 +34,15 @@ final class PartInputs {
         return last;
     }
 
+    boolean isEmpty() {
+        for (int in = 0; in < buffers.size(); in++) {
+            if (!buffers.get(in).isEmpty()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** Plays what lies before a tick to its parts, in order. */
     void playBefore(long end, Renderer renderer) {
         for (int in = 0; in < parts.size(); in++) {

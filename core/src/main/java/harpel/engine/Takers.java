@@ -3,6 +3,7 @@ package harpel.engine;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;

@@ -9,6 +9,7 @@ import harpel.event.NoteMap;
 import harpel.event.NoteStart;
 import harpel.param.RouteType;
 import harpel.piece.Preset;
+import harpel.port.LiveOutput;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

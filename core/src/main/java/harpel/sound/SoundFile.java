@@ -1,6 +1,5 @@
 package harpel.sound;
 
-import harpel.device.MidiBytes;
 import harpel.device.SoundBank;
 import harpel.event.Event;
 import harpel.event.Message;
@@ -8,6 +7,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Preset;
 import harpel.piece.Voice;
+import harpel.port.MidiBytes;
 import harpel.print.Printed;
 import harpel.time.TempoMap;
 import java.io.BufferedInputStream;

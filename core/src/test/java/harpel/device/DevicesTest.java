@@ -9,7 +9,11 @@ import harpel.engine.Tap;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
 import harpel.testkit.StrictPort;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.BooleanSupplier;
@@ -69,6 +73,55 @@ class DevicesTest {
                 .containsExactly(
                         org.assertj.core.api.Assertions.tuple("Keys", false),
                         org.assertj.core.api.Assertions.tuple("Pier", true));
+    }
+
+    /** A driver that plays until it has been closed, and a little longer. */
+    @Test
+    void aDeviceThatPlaysWhileItIsClosedLeavesNothingHanging() {
+        engine.start();
+        machine.plugIn("Pier", pierPort);
+        List<InputPort> way = new ArrayList<>();
+        List<MachineDevices.Found> there = new ArrayList<>(List.of(new MachineDevices.Found() {
+            @Override
+            public String name() {
+                return "Keys";
+            }
+
+            @Override
+            public boolean isInput() {
+                return true;
+            }
+
+            @Override
+            public AutoCloseable openInput(InputPort to) {
+                way.add(to);
+                return () -> to.offer(0x90, 62, 90, System.nanoTime());
+            }
+
+            @Override
+            public OutputPort openOutput() {
+                throw new IllegalStateException("it only plays");
+            }
+        }));
+        try (Devices own = new Devices(
+                () -> {
+                    List<MachineDevices.Found> all = new ArrayList<>(machine.found());
+                    all.addAll(there);
+                    return all;
+                },
+                engine,
+                ports,
+                told::add)) {
+            own.look();
+            way.get(0).offer(0x90, 60, 90, System.nanoTime());
+            await(() -> pierPort.log().contains("+60"));
+            there.clear();
+            own.look();
+            way.get(0).offer(0x90, 64, 90, System.nanoTime());
+            await(() -> pierPort.log().contains("-60"));
+            assertThat(pierPort.open()).isEmpty();
+            assertThat(pierPort.log()).doesNotContain("+62", "+64");
+        }
     }
 
     @Test
@@ -141,7 +194,7 @@ class DevicesTest {
         for (int i = 0; i < 10_000; i++) {
             keys.play(i % 2 == 0 ? 0x90 : 0x80, 30 + i / 2 % 60, 90);
         }
-        harpel.engine.InputPort hand = engine.openInput("Hand");
+        InputPort hand = engine.openInput("Hand");
         hand.offer(0x90, 60, 90, System.nanoTime());
         await(() -> shorePort.log().contains("+60"));
         hand.offer(0x80, 60, 64, System.nanoTime());

@@ -19,6 +19,10 @@ import harpel.event.NoteStart;
 import harpel.piece.Instrument;
 import harpel.piece.Piece;
 import harpel.piece.Preset;
+import harpel.port.MidiBytes;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
+import harpel.port.RecordingPort;
 import java.util.HexFormat;
 import java.util.List;
 import javax.sound.midi.MidiDevice;
@@ -165,16 +169,6 @@ class PortsTest {
                 .isEqualTo(Ports.BUILT_IN);
         devices.useSounds(null, ports);
         verify(other).unload(synth);
-    }
-
-    @Test
-    void latenessIsTheWorstOfTheLastMinute() {
-        Lateness lateness = new Lateness();
-        lateness.record(10_000_000_000L, 5);
-        lateness.record(11_000_000_000L, 3);
-        assertThat(lateness.worst(60_000_000_000L)).isEqualTo(5);
-        assertThat(lateness.worst(70_000_000_001L)).isEqualTo(3);
-        assertThat(lateness.worst(200_000_000_000L)).isZero();
     }
 
     /** General MIDI 1: programs 1–128. */

@@ -8,6 +8,8 @@ import harpel.event.Event;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.LiveOutput;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.TimeMap;

@@ -11,6 +11,8 @@ import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Bracket;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.LiveOutput;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
@@ -23,6 +25,7 @@ import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /**
@@ -279,5 +282,211 @@ class ClockTest {
         cycle.take("Someone", new InputPort.Played(ClockOut.START, 0, 0, 0));
         cycle.take("Someone", new InputPort.Played(ClockOut.CLOCK, 0, 0, 0));
         assertThat(cycle.status(now).mode()).isEqualTo(Mode.STOPPED);
+    }
+
+    // What comes in is late, early, together and lost
+
+    /** How even clocks of a partner arrive. */
+    private enum Arrival {
+        JITTER(20, 0, 0, false),
+        JITTER_AND_STALLS(20, 0, 0, true),
+        LUMPS(0, 24, 0, false),
+        LOST(0, 0, 5, false),
+        LOST_AND_STALLS(0, 0, 5, true),
+        /** A clock that may come early or late by more than a quarter of its period does not show which one was lost. */
+        LOST_AND_A_LITTLE_JITTER(-1, 0, 5, false);
+
+        private final int jitterMillis;
+        private final int lump;
+        private final int lostPercent;
+        private final boolean stalls;
+
+        Arrival(int jitterMillis, int lump, int lostPercent, boolean stalls) {
+            this.jitterMillis = jitterMillis;
+            this.lump = lump;
+            this.lostPercent = lostPercent;
+            this.stalls = stalls;
+        }
+
+        /** When those of so many clocks arrive that do; the last one does. */
+        List<Long> of(int count, double period, Random random) {
+            List<Long> arrivals = new ArrayList<>();
+            // What does not come for a second is lost.
+            int together = lump == 0 ? 1 : 1 + random.nextInt((int) Math.min(lump, 900 * MS / period));
+            double most = jitterMillis < 0 ? period / 4 : jitterMillis * MS;
+            double until = 0;
+            long last = 0;
+            for (int i = 0; i < count; i++) {
+                if (i > 0 && i < count - 1 && random.nextInt(100) < lostPercent) {
+                    continue;
+                }
+                double due = i * period;
+                if (stalls && i > 48 && due > until && random.nextInt(200) == 0) {
+                    until = due + random.nextDouble() * 1_000 * MS;
+                }
+                int with = Math.min(count - 1, (i / together + 1) * together - 1);
+                double at = Math.max(with * period + (2 * random.nextDouble() - 1) * most, due < until ? until : 0);
+                last = Math.max(last, Math.round(at));
+                arrivals.add(last);
+            }
+            return arrivals;
+        }
+    }
+
+    @ParameterizedTest
+    @EnumSource(Arrival.class)
+    void howeverEvenClocksArriveTimeIsWithinAQuarterAndNothingIsStruckTwiceOrInALump(Arrival arrival) {
+        for (long seed = 1; seed <= 25; seed++) {
+            Random random = new Random(seed);
+            double bpm = 20 * Math.pow(20, random.nextDouble());
+            double period = 60e9 / bpm / 24;
+            int count = 192 + random.nextInt(900);
+            starts.clear();
+            pitches.clear();
+            now = 0;
+            begin(sixteenths(20 * Math.pow(20, random.nextDouble())));
+            cycle.followClock(SYNC, 0);
+            take(ClockOut.START, 0, 0);
+            for (long at : arrival.of(count, period, random)) {
+                runTo(Math.max(now, at));
+                take(ClockOut.CLOCK, 0, 0);
+                cycle.render(now);
+            }
+            String which = arrival + " with seed " + seed;
+            assertThat(cycle.status(now).mode()).as(which).isEqualTo(Mode.PLAYING);
+            assertThat(cycle.status(now).tickAt(now))
+                    .as("ticks, %s", which)
+                    .isCloseTo(now / period * 640, within((double) Ticks.PER_QUARTER));
+            for (int i = 0; i < pitches.size(); i++) {
+                assertThat(pitches.get(i)).as("note %d, %s", i, which).isEqualTo(36 + i % 16);
+                if (i > 0) {
+                    assertThat(starts.get(i) - starts.get(i - 1))
+                            .as("from note to note at %d, %s", i, which)
+                            .isGreaterThan(10 * MS);
+                }
+            }
+        }
+    }
+
+    private static Piece sixteenths(double bpm) {
+        List<Note> notes = new ArrayList<>();
+        for (int i = 0; i < 16; i++) {
+            notes.add(Note.of(i * Ticks.PER_QUARTER / 4, Ticks.PER_QUARTER / 8, 36 + i, 90));
+        }
+        return Piece.empty()
+                .withTime(new TimeMap(TempoMap.of(bpm), MeterMap.FOUR_FOUR))
+                .withPhrase(Phrase.of("Tide", BAR, notes))
+                .withPart("part-1", part -> part.withPhrase("tide"));
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {20, 25, 33, 120, 399})
+    void aClockOfAnyTempoIsFollowedFromAnyOther(double bpm) {
+        for (double own : new double[] {20, 90, 400}) {
+            now = 0;
+            begin(piece(own));
+            cycle.followClock(SYNC, 0);
+            take(ClockOut.START, 0, 0);
+            partner = 0;
+            clocks(193, 60e9 / bpm / 24, 0, null);
+            assertThat(cycle.status(now).tempo().bpmAt(0)).isCloseTo(bpm, within(0.1));
+            clocks(24 * 32, 60e9 / bpm / 24, 0, null);
+            assertThat(cycle.status(now).tickAt(now) / Ticks.PER_QUARTER).isCloseTo(40, within(0.01));
+            assertThat(cycle.status(now).trouble()).isEmpty();
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {9, 14, 450, 700})
+    void aClockThatCannotBeFollowedIsToldWithTheRange(double bpm) {
+        begin(piece(120));
+        cycle.followClock(SYNC, 0);
+        take(ClockOut.START, 0, 0);
+        clocks(200, 60e9 / bpm / 24, 0, null);
+        assertThat(cycle.status(now).trouble())
+                .isEqualTo("The clock of “Partner” runs at " + Math.round(bpm)
+                        + " quarters a minute, which cannot be followed: 20–400 can.");
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {4, 6, 24})
+    void clocksThatArriveTogetherAreCountedAndNoMore(int together) {
+        begin(piece(120));
+        cycle.followClock(SYNC, 0);
+        take(ClockOut.START, 0, 0);
+        double period = 60e9 / 120 / 24;
+        for (int i = together; i <= 192; i += together) {
+            runTo(Math.round(i * period));
+            for (int k = 0; k < together; k++) {
+                take(ClockOut.CLOCK, 0, 0);
+            }
+            cycle.render(now);
+        }
+        assertThat(cycle.status(now).tickAt(now) / Ticks.PER_QUARTER).isCloseTo(8, within(1.0));
+        assertThat(starts.size()).isLessThanOrEqualTo(9);
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {120, 97, 180.5})
+    void twoClocksAtOnePortAreNoticed(double other) {
+        begin(piece(120));
+        cycle.followClock(SYNC, 0);
+        List<Long> both = new ArrayList<>();
+        for (int i = 0; i < 200; i++) {
+            both.add(Math.round(i * 60e9 / 120 / 24));
+            both.add(Math.round(6 * MS + i * 60e9 / other / 24));
+        }
+        both.sort(null);
+        for (long at : both.subList(0, 200)) {
+            now = at;
+            take(ClockOut.CLOCK, 0, 0);
+        }
+        assertThat(cycle.status(now).trouble()).startsWith("Two clocks come from “Partner”");
+    }
+
+    @Test
+    void oneClockIsNotTakenForTwoHoweverItArrives() {
+        for (long seed = 1; seed < 60; seed++) {
+            ClockPair pair = new ClockPair();
+            Random random = new Random(seed);
+            double period = 60e9 / (20 * Math.pow(20, random.nextDouble())) / 24;
+            for (long at : Arrival.values()[(int) seed % 6].of(2_000, period, random)) {
+                assertThat(pair.hears(at)).as("seed %d", seed).isFalse();
+            }
+        }
+    }
+
+    // What came first is done first
+
+    @ParameterizedTest
+    @ValueSource(ints = {ClockOut.STOP, ClockOut.START, ClockOut.POSITION})
+    void aKeyAndWhatMovesTimeInOneTurnAreDoneInTheirOrder(int status) {
+        for (boolean playing : new boolean[] {true, false}) {
+            for (boolean keyFirst : new boolean[] {true, false}) {
+                now = 0;
+                begin(piece(120));
+                cycle.followClock(SYNC, 0);
+                if (playing) {
+                    cycle.play(0);
+                }
+                runTo(1_700 * MS);
+                if (keyFirst) {
+                    cycle.take(InputPort.KEYS, new InputPort.Played(0x90, 80, 90, now - 20));
+                }
+                cycle.take(SYNC, new InputPort.Played(status, 4, 0, now - 10));
+                if (!keyFirst) {
+                    cycle.take(InputPort.KEYS, new InputPort.Played(0x90, 80, 90, now));
+                }
+                cycle.render(now);
+                runTo(now + 100 * MS);
+                assertThat(pitches).as("struck").contains(80);
+                cycle.take(InputPort.KEYS, new InputPort.Played(0x80, 80, 64, now));
+                runTo(now + 100 * MS);
+                assertThat(open).extracting(NoteStart::pitch).doesNotContain(80);
+                assertThat(cycle.openInputs("part-1"))
+                        .extracting(NoteStart::pitch)
+                        .doesNotContain(80);
+            }
+        }
     }
 }

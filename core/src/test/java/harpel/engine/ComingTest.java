@@ -10,6 +10,8 @@ import harpel.phrase.Phrase;
 import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.LiveOutput;
 import harpel.testkit.Played;
 import harpel.time.Ticks;
 import java.util.ArrayList;

@@ -9,6 +9,7 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
 import harpel.testkit.Randoms;
 import harpel.time.TempoMap;
 import harpel.time.TimeMap;

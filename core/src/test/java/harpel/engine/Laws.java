@@ -15,6 +15,7 @@ import harpel.format.ChainFile;
 import harpel.move.Moves;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
 import harpel.testkit.Randoms;
 import harpel.theory.Key;
 import harpel.time.Ticks;
@@ -69,6 +70,7 @@ final class Laws {
         laws.put("aReplacedStageKeepsOnlyWhatFits", CompareLaws::aReplacedStageKeepsOnlyWhatFits);
         laws.put("aShorterPrintIsTheBeginningOfALonger", Laws::aShorterPrintIsTheBeginningOfALonger);
         laws.put("everyStartEndsAtItsPort", PortLaws::everyStartEndsAtItsPort);
+        laws.put("nothingHangsAtTheEdge", EdgeLaws::nothingHangsAtTheEdge);
         laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
         laws.put("aPhraseIsPrintedFromAnywhereAsHeard", PhraseLaws::printedFromAnywhereAsHeard);
         laws.put("aRoundIsTheSecondOneHeard", PhraseLaws::theRoundIsTheSecondHeard);
@@ -431,7 +433,7 @@ final class Laws {
     }
 
     private static InputPort.Played played(Event event, long nanos) {
-        byte[] bytes = harpel.device.MidiBytes.of(event);
+        byte[] bytes = harpel.port.MidiBytes.of(event);
         return new InputPort.Played(bytes[0] & 0xFF, bytes[1], bytes[2], nanos);
     }
 

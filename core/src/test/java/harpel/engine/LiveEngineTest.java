@@ -2,10 +2,10 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.device.Ports;
-import harpel.device.RecordingPort;
 import harpel.device.SimulatedController;
 import harpel.piece.Piece;
+import harpel.port.Ports;
+import harpel.port.RecordingPort;
 import harpel.testkit.Played;
 import java.util.List;
 import java.util.function.BooleanSupplier;

@@ -8,6 +8,7 @@ import harpel.event.NoteStart;
 import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;

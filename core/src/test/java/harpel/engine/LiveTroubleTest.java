@@ -2,10 +2,11 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.device.Ports;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.Ports;
 import harpel.testkit.Played;
 import harpel.testkit.StrictPort;
 import java.util.concurrent.Callable;

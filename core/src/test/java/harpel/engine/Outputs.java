@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import harpel.event.Event;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.port.LiveOutput;
 import java.util.Set;
 import java.util.function.BiConsumer;
 

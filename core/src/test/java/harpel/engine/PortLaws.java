@@ -3,7 +3,6 @@ package harpel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.chain.Chain;
-import harpel.device.PortsKit;
 import harpel.effect.EffectKind;
 import harpel.engine.Laws.World;
 import harpel.phrase.Note;
@@ -12,6 +11,8 @@ import harpel.piece.Lever;
 import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.Ports;
 import harpel.testkit.Randoms;
 import harpel.testkit.StrictPort;
 import harpel.time.TempoMap;
@@ -29,7 +30,7 @@ final class PortLaws {
 
     private final Randoms randoms;
     private final Map<String, StrictPort> ports = new TreeMap<>();
-    private final PortsKit outputs;
+    private final Ports outputs;
     private final LiveCycle cycle;
     private final List<Integer> keys = new ArrayList<>();
     private Piece piece;
@@ -39,7 +40,7 @@ final class PortLaws {
     private PortLaws(EffectKind kind, long seed) {
         World world = new World(kind, seed);
         randoms = world.randoms;
-        outputs = new PortsKit(() -> now);
+        outputs = new Ports(() -> now, false);
         PORTS.forEach(this::plugIn);
         piece = world.piece(
                         Part.of("Lead", world.chain).withPhrase("tide"),
@@ -47,12 +48,12 @@ final class PortLaws {
                 .withPhrases(List.of(randoms.phrase("Tide"), randoms.phrase("Crab")))
                 .withLevers(List.of(Lever.of("Tide", 50, 21)));
         program = Program.of(piece);
-        cycle = new LiveCycle(program, () -> now, outputs.ports(), Tap.NONE);
+        cycle = new LiveCycle(program, () -> now, outputs, Tap.NONE);
     }
 
     private void plugIn(String name) {
         StrictPort port = ports.computeIfAbsent(name, StrictPort::new);
-        outputs.ports().add(name, port);
+        outputs.add(name, port);
     }
 
     /** Random play, edits of everything, transport, devices that vanish and fail: nothing hangs at any port. */
@@ -69,7 +70,7 @@ final class PortLaws {
         law.cycle.silence(law.now);
         law.outputs.pump();
         law.nothingOpen("after silence");
-        law.outputs.ports().close();
+        law.outputs.close();
     }
 
     private void nothingOpen(String when) {
@@ -172,8 +173,8 @@ final class PortLaws {
 
     private void devicesComeAndGo() {
         String name = randoms.oneOf(PORTS);
-        if (outputs.ports().names().contains(name)) {
-            outputs.ports().remove(name);
+        if (outputs.names().contains(name)) {
+            outputs.remove(name);
             if (ports.get(name).isFailing()) {
                 // Nobody can end what sounds on a device that was unplugged.
                 ports.remove(name);

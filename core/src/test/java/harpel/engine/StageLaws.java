@@ -13,6 +13,7 @@ import harpel.piece.Pad.Does;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.When;
+import harpel.port.InputPort;
 import harpel.testkit.Randoms;
 import java.util.HashSet;
 import java.util.List;

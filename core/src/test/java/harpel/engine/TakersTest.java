@@ -6,6 +6,7 @@ import harpel.chain.Chain;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 

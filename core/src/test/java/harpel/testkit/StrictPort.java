@@ -1,6 +1,6 @@
 package harpel.testkit;
 
-import harpel.device.OutputPort;
+import harpel.port.OutputPort;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;

@@ -5,11 +5,12 @@ import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
+import harpel.app.ui.Held;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
 import harpel.device.Devices;
 import harpel.device.Devices.Shown;
-import harpel.device.Ports;
+import harpel.port.Ports;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -21,7 +22,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -193,10 +193,10 @@ public final class DevicesPage extends BorderPane {
         HBox row = row(one);
         List<javafx.scene.Node> more = new ArrayList<>();
         Button test = Buttons.small("test note", "test-" + id(one), "Sounds a C while it is pressed", () -> {});
-        test.addEventHandler(
-                MouseEvent.MOUSE_PRESSED, event -> session.transport().engine().testNote(one.name(), true));
-        test.addEventHandler(
-                MouseEvent.MOUSE_RELEASED, event -> session.transport().engine().testNote(one.name(), false));
+        Held.on(
+                test,
+                () -> session.transport().engine().testNote(one.name(), true),
+                () -> session.transport().engine().testNote(one.name(), false));
         more.add(test);
         if (!one.name().isEmpty()) {
             Field delay = new Field(

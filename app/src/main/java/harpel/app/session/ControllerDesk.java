@@ -18,6 +18,7 @@ import harpel.piece.Pad;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.port.InputPort;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -28,7 +29,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Platform;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -53,13 +55,16 @@ public final class ControllerDesk {
 
     private static final double NEAR = 0.02;
 
-    private record Came(int status, int data1, int data2) {}
-
     private final Session session;
     private final IntegerProperty changes = new SimpleIntegerProperty();
-    private final ConcurrentLinkedQueue<Came> came = new ConcurrentLinkedQueue<>();
+    /** What its pads and knobs did, which is done here; its keys go to the engine as those of any device. */
+    private final InputPort came = new InputPort("controller", this::drainSoon);
+
+    private final AtomicBoolean drains = new AtomicBoolean();
     private final Map<Integer, Pad> down = new HashMap<>();
-    private final Map<Integer, Integer> keysDown = new HashMap<>();
+    /** The pitches that its pads play as keys, by their notes. Written on the device's thread. */
+    private final Map<Integer, Integer> keysDown = new ConcurrentHashMap<>();
+
     /** Where each lever's knob stood last, 0–1. */
     private final Map<String, Double> knobs = new HashMap<>();
 
@@ -75,7 +80,7 @@ public final class ControllerDesk {
     private boolean lit = true;
     private boolean connected;
     private KnobReader reader = new KnobReader(List.of());
-    private Hands hands = Hands.PADS;
+    private volatile Hands hands = Hands.PADS;
     private final PadLearning learning;
 
     ControllerDesk(Session session) {
@@ -161,7 +166,6 @@ public final class ControllerDesk {
             lights.off();
             down.values().forEach(session.performing()::release);
             down.clear();
-            keysDown.values().forEach(session.transport()::release);
             keysDown.clear();
             map = null;
         }
@@ -215,37 +219,61 @@ public final class ControllerDesk {
 
     // What comes in
 
-    /** On the device's thread: whether a message is the controller's, and not a note for a part. */
-    private boolean mine(int status, int data1, int data2) {
+    /** On the device's thread: what a message plays, where it is not for the pads, knobs and lights. */
+    private int mine(int status, int data1, int data2) {
         ControllerMap now = map;
         int kind = status & 0xF0;
         boolean note = kind == 0x90 || kind == 0x80;
-        boolean pad = now != null
-                && note
-                && (learning.isOn()
-                        || now.learnt().containsKey(data1)
-                        || now.pads() != null && now.pads().cell(data1).isPresent());
         boolean knob = now != null && kind == 0xB0 && !now.knobs().isEmpty();
+        Optional<Cell> cell = now == null || !note || now.pads() == null
+                ? Optional.empty()
+                : now.pads().cell(data1);
+        boolean other = now != null && note && (learning.isOn() || now.learnt().containsKey(data1));
+        boolean press = kind == 0x90 && data2 > 0;
+        if (note && !press && keysDown.remove(data1) != null) {
+            drainSoon();
+        }
+        if (press
+                && hands == Hands.KEYS
+                && !other
+                && cell.isPresent()
+                && cell.get().row() > 0) {
+            int pitch = pitch(now.pads(), cell.get());
+            if (pitch > 127) {
+                return InputPort.Interceptor.MINE;
+            }
+            keysDown.put(data1, pitch);
+            drainSoon();
+            return pitch;
+        }
+        boolean pad = other || cell.isPresent();
         if (pad || knob) {
-            came.add(new Came(status, data1, data2));
+            came.offer(status, data1, data2, session.transport().nanos());
+        }
+        return pad ? InputPort.Interceptor.MINE : data1;
+    }
+
+    private void drainSoon() {
+        if (drains.compareAndSet(false, true)) {
             Platform.runLater(this::drain);
         }
-        return pad;
     }
 
     private void drain() {
-        for (Came one = came.poll(); one != null; one = came.poll()) {
+        drains.set(false);
+        for (InputPort.Played one = came.poll(); one != null; one = came.poll()) {
             if (map == null) {
                 continue;
             }
-            if ((one.status & 0xF0) == 0xB0) {
-                reader.take(one.data1, one.data2, taker);
-            } else if ((one.status & 0xF0) == 0x90 && one.data2 > 0) {
-                press(one.data1, one.data2);
+            if ((one.status() & 0xF0) == 0xB0) {
+                reader.take(one.data1(), one.data2(), taker);
+            } else if (one.isPress()) {
+                press(one.data1(), one.data2());
             } else {
-                release(one.data1);
+                release(one.data1());
             }
         }
+        changed();
     }
 
     private void press(int note, int velocity) {
@@ -257,12 +285,12 @@ public final class ControllerDesk {
         if (learntPad != null) {
             pressPad(note, learntPad);
         } else if (cell.isPresent()) {
-            press(note, cell.get(), velocity);
+            press(note, cell.get());
         }
         changed();
     }
 
-    private void press(int note, Cell cell, int velocity) {
+    private void press(int note, Cell cell) {
         if (cell.row() == 0) {
             if (isLeading(cell)) {
                 lead(Hands.values()[cell.column()]);
@@ -272,14 +300,10 @@ public final class ControllerDesk {
         switch (hands) {
             case PADS -> padAt(cell).ifPresent(at -> pressPad(note, at));
             case PARTS -> part(cell).ifPresent(part -> pressPart(part, cell.row()));
-            case KEYS -> {
-                int pitch = pitch(cell);
-                if (pitch <= 127) {
-                    keysDown.put(note, pitch);
-                    session.transport().press(pitch, velocity);
-                }
-            }
             case BOARD -> launch(cell);
+            case KEYS -> {
+                // Those sound without this.
+            }
         }
     }
 
@@ -287,10 +311,6 @@ public final class ControllerDesk {
         Pad pad = down.remove(note);
         if (pad != null) {
             session.performing().release(pad);
-        }
-        Integer pitch = keysDown.remove(note);
-        if (pitch != null) {
-            session.transport().release(pitch);
         }
         changed();
     }
@@ -348,7 +368,11 @@ public final class ControllerDesk {
     }
 
     int pitch(Cell cell) {
-        return LOWEST_KEY + cell.column() + (grid().rows() - 1 - cell.row()) * ROW_OF_KEYS;
+        return pitch(grid(), cell);
+    }
+
+    private static int pitch(Grid grid, Cell cell) {
+        return LOWEST_KEY + cell.column() + (grid.rows() - 1 - cell.row()) * ROW_OF_KEYS;
     }
 
     // The board

@@ -2,13 +2,13 @@ package harpel.app.session;
 
 import harpel.device.JavaDevices;
 import harpel.device.MachineDevices;
-import harpel.device.Ports;
 import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus;
 import harpel.format.PieceFile;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.Ports;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;

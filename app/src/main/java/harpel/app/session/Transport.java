@@ -5,15 +5,15 @@ import harpel.chain.StageAddress;
 import harpel.device.BuiltInSound;
 import harpel.device.Devices;
 import harpel.device.MachineDevices;
-import harpel.device.OutputPort;
-import harpel.device.Ports;
-import harpel.device.RecordingPort;
 import harpel.device.SoundBank;
-import harpel.engine.InputPort;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.engine.Tap;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
+import harpel.port.RecordingPort;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -228,8 +228,7 @@ public final class Transport implements AutoCloseable {
         Map<String, String> problems = ports.problems();
         problems.forEach((name, problem) -> {
             if (!problem.equals(toldProblems.get(name))) {
-                messages.say(called(name) + " " + problem
-                        + ". Its notes are left out; it is tried again every two seconds.");
+                messages.say(called(name) + " " + problem + ": what it does not take is left out.");
             }
         });
         toldProblems.keySet().stream()

@@ -7,11 +7,11 @@ import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
-import harpel.device.OutputPort;
-import harpel.device.Ports;
-import harpel.device.RecordingPort;
 import harpel.engine.LiveStatus;
 import harpel.piece.Piece;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
+import harpel.port.RecordingPort;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.junit.jupiter.api.AfterEach;
@@ -90,7 +90,7 @@ class TransportTest {
         ports.add(Ports.BUILT_IN, port);
         transport.start();
         transport.press(60, 90);
-        await(said("“built-in sounds” failed: unplugged. Its notes are left out"));
+        await(said("“built-in sounds” failed: unplugged: what it does not take is left out"));
         messages.say("");
         transport.look();
         assertThat(messages.last().get()).as("said once").isEmpty();

@@ -1,4 +1,4 @@
-package harpel.device;
+package harpel.port;
 
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;

@@ -1,4 +1,4 @@
-package harpel.device;
+package harpel.port;
 
 import harpel.event.Event;
 import harpel.event.Message;

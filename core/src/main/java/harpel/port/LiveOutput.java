@@ -1,4 +1,4 @@
-package harpel.engine;
+package harpel.port;
 
 import harpel.event.Event;
 

@@ -1,6 +1,5 @@
-package harpel.device;
+package harpel.port;
 
-import harpel.engine.LiveOutput;
 import harpel.event.Event;
 import harpel.piece.Voice;
 import java.util.ArrayList;
@@ -43,7 +42,7 @@ public final class Ports implements LiveOutput, AutoCloseable {
      * @param clock as {@link System#nanoTime}
      * @param threaded whether each port sends on a thread of its own; else {@link #pump} sends
      */
-    Ports(LongSupplier clock, boolean threaded) {
+    public Ports(LongSupplier clock, boolean threaded) {
         this.clock = clock;
         this.threaded = threaded;
     }
@@ -60,7 +59,7 @@ public final class Ports implements LiveOutput, AutoCloseable {
     }
 
     /** What a port plays with has changed: its instruments are told anew what to sound like. */
-    void tellAnew(String name) {
+    public void tellAnew(String name) {
         opened.add(name);
     }
 
@@ -133,11 +132,11 @@ public final class Ports implements LiveOutput, AutoCloseable {
         byte[] bytes = MidiBytes.of(event);
         Outlet outlet = ports.get(port);
         if (outlet != null) {
-            outlet.offer(bytes, dueNanos);
+            outlet.offer(event, bytes, dueNanos);
         }
         List<Outlet> all = listeners;
         for (int i = 0; i < all.size(); i++) {
-            all.get(i).offer(bytes, dueNanos);
+            all.get(i).offer(event, bytes, dueNanos);
         }
     }
 
@@ -145,7 +144,7 @@ public final class Ports implements LiveOutput, AutoCloseable {
     public void sendPlain(String port, byte[] message, long dueNanos) {
         Outlet outlet = ports.get(port);
         if (outlet != null) {
-            outlet.offer(message, dueNanos);
+            outlet.offerPlain(message, dueNanos);
         }
     }
 
@@ -180,7 +179,7 @@ public final class Ports implements LiveOutput, AutoCloseable {
     }
 
     /** Sends what waits at every port, where they have no threads of their own. */
-    void pump() {
+    public void pump() {
         ports.values().forEach(Outlet::pump);
         listeners.forEach(Outlet::pump);
     }

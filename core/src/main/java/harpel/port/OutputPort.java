@@ -1,4 +1,4 @@
-package harpel.device;
+package harpel.port;
 
 /** A way out for MIDI messages. Used by one thread at a time. */
 public interface OutputPort extends AutoCloseable {
