@@ -1,13 +1,13 @@
 package harpel.bench;
 
 import harpel.chain.Chain;
-import harpel.port.Ports;
 import harpel.engine.LiveEngine;
 import harpel.engine.Tail;
 import harpel.engine.Tap;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
+import harpel.port.Ports;
 import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;

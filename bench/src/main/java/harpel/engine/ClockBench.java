@@ -1,9 +1,9 @@
 package harpel.engine;
 
-import harpel.port.OutputPort;
-import harpel.port.Ports;
 import harpel.format.PieceFile;
 import harpel.piece.Piece;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;

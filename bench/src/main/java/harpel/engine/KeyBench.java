@@ -1,13 +1,13 @@
 package harpel.engine;
 
-import harpel.port.LiveOutput;
-import harpel.port.InputPort;
 import harpel.bench.Material;
 import harpel.bench.MeasuringPort;
-import harpel.port.Ports;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
+import harpel.port.LiveOutput;
+import harpel.port.Ports;
 import java.util.Random;
 import org.HdrHistogram.Histogram;
 

@@ -6,16 +6,74 @@ import harpel.piece.Block;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.time.Rising;
+import harpel.time.Round;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What a part plays of itself, all along: as loops one passage without an end, on the timeline one for each block that has a phrase.
- *
- * @param part as it was compiled from, with the phrases it plays; for telling whether it is the same
+ * What a part plays of itself, all along: as loops one passage without an end, on the timeline one for each block that has a phrase, and
+ * where a stretch of it comes round those again and again. Immutable.
  */
-record Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List<Passage> passages) {
+final class Line {
+    /** As it was compiled from, with the phrases it plays; for telling whether it is the same. */
+    private final Part part;
+
+    private final List<Phrase> phrases;
+    private final Draws draws;
+    private final boolean timeline;
+    /** As they lie there. */
+    private final List<Passage> passages;
+
+    private final Round round;
+    /** What is played the first time, and what each time that it comes round. */
+    private final List<Passage> first;
+
+    private final List<Passage> again;
+
+    private Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List<Passage> passages, Round round) {
+        this.part = part;
+        this.phrases = phrases;
+        this.draws = draws;
+        this.timeline = timeline;
+        this.passages = passages;
+        this.round = round;
+        first = round.isThere() ? within(0) : passages;
+        again = round.isThere() ? within(round.from()) : List.of();
+    }
+
+    private List<Passage> within(long from) {
+        return passages.stream()
+                .filter(one -> one.from < round.to() && one.to > from)
+                .map(one -> new Passage(one.score, one.base, Math.max(from, one.from), Math.min(round.to(), one.to)))
+                .toList();
+    }
+
+    /** The same where nothing comes round. */
+    Line straight() {
+        return round.isThere() ? new Line(part, phrases, draws, timeline, passages, Round.NONE) : this;
+    }
+
+    /** The passage that has begun last at a tick, counted on and on; null before any. */
+    Passage passageAt(long tick) {
+        boolean behind = round.isBehind(tick);
+        List<Passage> among = behind ? again : first;
+        int place = Rising.lastAtOrBefore(among, Passage::from, round.place(tick));
+        return place < 0 ? null : among.get(place).later(round.shift(tick));
+    }
+
+    /** Where behind a tick the next passage begins, or {@link Ticks#NEVER}. */
+    long nextPassage(long tick) {
+        boolean behind = round.isBehind(tick);
+        List<Passage> among = behind ? again : first;
+        int next = Rising.lastAtOrBefore(among, Passage::from, round.place(tick)) + 1;
+        if (next < among.size()) {
+            return among.get(next).from + round.shift(tick);
+        }
+        long comesRound = round.shift(tick) + round.to();
+        return again.isEmpty() ? Ticks.NEVER : comesRound + again.get(0).from - round.from();
+    }
+
     /**
      * A stretch of a line.
      *
@@ -24,6 +82,10 @@ record Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List
      * @param to the first tick behind it
      */
     record Passage(Score score, long base, long from, long to) {
+        private Passage later(long by) {
+            return by == 0 ? this : new Passage(score, base + by, from + by, to + by);
+        }
+
         /** Whether a note of another passage may go on in this one. */
         boolean continues(Passage other) {
             return base == other.base
@@ -39,11 +101,13 @@ record Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List
         Draws own = Plan.draws(piece, part);
         Draws draws = own == null ? Draws.of(piece.variation()) : own;
         List<Phrase> phrases = phrases(piece, part);
+        Round round = piece.timeline() ? piece.bracket().round() : Round.NONE;
         if (phrases.isEmpty()) {
             return null;
         }
         if (before != null
                 && before.timeline == piece.timeline()
+                && before.round.equals(round)
                 && before.part.playing().equals(part.playing())
                 && before.part.channel() == part.channel()
                 && before.draws.equals(draws)
@@ -65,7 +129,7 @@ record Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List
         } else {
             passages.add(new Passage(Score.of(phrases.get(0), part.channel(), draws), 0, 0, Ticks.NEVER));
         }
-        return new Line(part, phrases, draws, piece.timeline(), passages);
+        return new Line(part, phrases, draws, piece.timeline(), List.copyOf(passages), round);
     }
 
     private static List<Phrase> phrases(Piece piece, Part part) {
@@ -81,10 +145,5 @@ record Line(Part part, List<Phrase> phrases, Draws draws, boolean timeline, List
             same = one.get(i) == other.get(i);
         }
         return same;
-    }
-
-    /** The passage that has begun last at a tick; -1 before any. */
-    int placeAt(long tick) {
-        return Rising.lastAtOrBefore(passages, Passage::from, tick);
     }
 }

@@ -6,13 +6,8 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.port.InputPort;
 import harpel.port.LiveOutput;
-import harpel.time.Ticks;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.LongSupplier;
@@ -28,16 +23,14 @@ public final class LiveEngine implements AutoCloseable {
     private static final int ROOM = 1024;
 
     /**
-     * A piece that is taken at a tick, counted on and on as {@link LiveStatus#tickAt}.
+     * A program that is taken at a tick, counted on and on as {@link LiveStatus#tickAt}.
      *
      * @param glideTicks over so many levers come to where they stand in it
      */
-    public record Later(long tick, Piece piece, long glideTicks) {}
+    public record Later(long tick, Program program, long glideTicks) {}
 
     /** What is handed over: a program, and those that follow it. */
-    private record Handed(Program program, List<Timed> later) {}
-
-    private record Timed(long tick, Program program, long glideTicks) {}
+    private record Handed(Program program, List<Later> later) {}
 
     /** The last stretch before an event is spun, not slept: sleep is only as exact as the system's timer. */
     private static final long SPIN_NANOS = 250_000;
@@ -50,20 +43,13 @@ public final class LiveEngine implements AutoCloseable {
     private static final long LONGEST_SLEEP_NANOS = 200_000_000;
     /** One turn never takes so long unless something is wrong. */
     private static final long STANDS_NANOS = 2_000_000_000L;
-    /** So much of a loop is written out ahead: half an hour at 120 quarters a minute. */
-    private static final long AHEAD_TICKS = 3_600L * Ticks.PER_QUARTER;
-
-    /** And so many rounds at most, which take longer than it takes to look whether more have to be. */
-    private static final long AHEAD_ROUNDS = 4_096;
-
-    private static final long WRITE_ON_SECONDS = 20;
 
     private final LongSupplier clock;
     private final LiveCycle cycle;
     private final Thread thread;
     private final MpscAtomicArrayQueue<Runnable> commands = new MpscAtomicArrayQueue<>(ROOM);
     private final AtomicReference<Handed> waitingProgram = new AtomicReference<>();
-    private final AtomicReference<Program> latest;
+    private volatile Program latest;
     private final List<InputPort> inputs = new CopyOnWriteArrayList<>();
     private volatile LiveStatus status;
     private volatile boolean running = true;
@@ -74,22 +60,6 @@ public final class LiveEngine implements AutoCloseable {
 
     private long leftOut;
 
-    private final Object compiling = new Object();
-    /** The piece as it was given; guarded by {@link #compiling}, as what follows. */
-    private Piece given;
-    /** What it will be at ticks to come. */
-    private List<Later> coming = List.of();
-    /** Whether play was begun behind the end of the loop. */
-    private boolean behindLoop;
-    /** Up to which tick a loop is written out. */
-    private long written;
-
-    private final ScheduledExecutorService writer = Executors.newSingleThreadScheduledExecutor(work -> {
-        Thread writing = new Thread(work, "harpel-loop");
-        writing.setDaemon(true);
-        return writing;
-    });
-
     public LiveEngine(Piece piece, LiveOutput output, Tap tap) {
         this(piece, output, tap, System::nanoTime);
     }
@@ -97,11 +67,8 @@ public final class LiveEngine implements AutoCloseable {
     /** @param clock gives the time as {@link System#nanoTime} does */
     public LiveEngine(Piece piece, LiveOutput output, Tap tap, LongSupplier clock) {
         this.clock = clock;
-        given = piece;
-        written = ahead(piece);
-        Program program = Program.of(Unrolled.of(piece, ahead(piece)));
-        latest = new AtomicReference<>(program);
-        cycle = new LiveCycle(program, clock, output, tap).hurried(() -> silenceWanted);
+        latest = Program.of(piece);
+        cycle = new LiveCycle(latest, clock, output, tap).hurried(() -> silenceWanted);
         status = cycle.status(clock.getAsLong());
         thread = new Thread(this::run, "harpel-engine");
         thread.setDaemon(true);
@@ -110,7 +77,6 @@ public final class LiveEngine implements AutoCloseable {
 
     public void start() {
         thread.start();
-        writer.scheduleWithFixedDelay(this::writeOn, WRITE_ON_SECONDS, WRITE_ON_SECONDS, TimeUnit.SECONDS);
     }
 
     /** Opens a way in; each is for one offering thread. */
@@ -148,80 +114,35 @@ public final class LiveEngine implements AutoCloseable {
                 .toList();
     }
 
-    /** Compiles a piece, on the calling thread, and hands it over; of several handed over within a cycle the last counts. */
-    public void update(Piece piece) {
-        update(piece, List.of());
-    }
-
-    /** The same with what it will be at ticks to come, in their order; what was to come before is not done. */
-    public void update(Piece piece, List<Later> later) {
-        synchronized (compiling) {
-            give(piece);
-            coming = List.copyOf(later);
-            Program program = compile();
-            latest.set(program);
-            List<Timed> timed = new ArrayList<>();
-            for (Later one : later) {
-                given = one.piece;
-                latest.set(compile());
-                timed.add(new Timed(one.tick, latest.get(), one.glideTicks));
-            }
-            given = piece;
-            waitingProgram.set(new Handed(program, timed));
-        }
+    /**
+     * Hands a program over, with those that follow it in their order; of several handed over within a cycle the last counts, and what was
+     * to follow before does not.
+     */
+    public void take(Program program, List<Later> later) {
+        latest = program;
+        waitingProgram.set(new Handed(program, List.copyOf(later)));
         LockSupport.unpark(thread);
     }
 
-    private void give(Piece piece) {
-        // Another loop holds wherever play is.
-        behindLoop &= piece.bracket().equals(given.bracket());
-        given = piece;
-    }
-
-    private Program compile() {
-        Piece piece = behindLoop ? given.withBracket(given.bracket().withOn(false)) : given;
-        if (!Unrolled.goesRound(piece)) {
-            return Program.after(latest.get(), piece);
-        }
-        double at = status.mode() == LiveStatus.Mode.PLAYING ? status.tickAt(clock.getAsLong()) : 0;
-        written = (long) at + ahead(piece);
-        return Program.after(latest.get(), Unrolled.of(piece, written));
-    }
-
-    private static long ahead(Piece piece) {
-        return Math.min(AHEAD_TICKS, AHEAD_ROUNDS * Math.max(1, piece.bracket().length()));
-    }
-
-    /** What has not been taken yet. */
-    private List<Later> stillComing() {
-        double now = status.tickAt(clock.getAsLong());
-        return coming.stream().filter(one -> one.tick > now).toList();
-    }
-
-    /** Writes out more of a loop before what is written out ends. */
-    private void writeOn() {
-        synchronized (compiling) {
-            boolean soon = status.tickAt(clock.getAsLong()) > written - ahead(given) / 2;
-            if (status.mode() == LiveStatus.Mode.PLAYING && Unrolled.goesRound(given) && !behindLoop && soon) {
-                update(given, stillComing());
-            }
-        }
-    }
-
-    /** As {@link #update}, but taken at the next bar line while the transport runs. */
-    public void updateAtBar(Piece piece) {
-        Program program;
-        synchronized (compiling) {
-            give(piece);
-            program = compile();
-            latest.set(program);
-        }
+    /** The same for a program that is taken at the next bar line while the transport runs. */
+    public void takeAtBar(Program program) {
+        latest = program;
         command(() -> {
             // What was handed over after it has been taken already.
-            if (latest.get() == program) {
+            if (latest == program) {
                 cycle.updateAtBar(program, clock.getAsLong());
             }
         });
+    }
+
+    /** The program that was handed over last, from which the next is compiled. */
+    public Program latest() {
+        return latest;
+    }
+
+    /** Says that something went wrong that did not stop the work. */
+    public void trouble(String text) {
+        command(() -> cycle.trouble(text));
     }
 
     public void play() {
@@ -243,15 +164,6 @@ public final class LiveEngine implements AutoCloseable {
     }
 
     public void locate(long tick) {
-        synchronized (compiling) {
-            // Behind the loop play goes on.
-            boolean behind =
-                    Unrolled.goesRound(given) && tick >= given.bracket().to();
-            if (behind != behindLoop) {
-                behindLoop = behind;
-                update(given, stillComing());
-            }
-        }
         command(() -> cycle.locate(tick, clock.getAsLong()));
     }
 
@@ -337,7 +249,7 @@ public final class LiveEngine implements AutoCloseable {
 
     /** Code that has not run yet is slow: a few bars are printed to nobody before the first note counts. */
     private void warmUp() {
-        Program program = latest.get();
+        Program program = latest;
         Piece piece = program.piece();
         long giveUp = clock.getAsLong() + LONGEST_WARM_UP_NANOS;
         try {
@@ -479,7 +391,6 @@ public final class LiveEngine implements AutoCloseable {
     @Override
     public void close() {
         running = false;
-        writer.shutdownNow();
         silenceWanted = true;
         LockSupport.unpark(thread);
         try {

@@ -34,10 +34,11 @@ final class PhrasePlayer {
 
     private final PriorityQueue<Sounding> sounding = new PriorityQueue<>(BY_END);
     private Line line;
-    /** Which passage is played, and that; none before the first. */
-    private int place;
-
+    /** The passage that is played; none before the first. */
     private Passage now;
+    /** Where the next one begins. */
+    private long nextPassage;
+
     private Score score;
     private long nextNoteRound;
     private int nextNote;
@@ -105,8 +106,8 @@ final class PhrasePlayer {
     /** Finds what comes next from a tick on. */
     private void aim(long tick) {
         chased.clear();
-        place = line.placeAt(tick);
-        now = place < 0 ? null : line.passages().get(place);
+        now = line.passageAt(tick);
+        nextPassage = line.nextPassage(tick);
         score = now == null ? null : now.score();
         if (now == null || score.isEmpty()) {
             return;
@@ -180,13 +181,6 @@ final class PhrasePlayer {
         return at < now.to() ? at : Ticks.NEVER;
     }
 
-    /** Where the next passage begins. */
-    private long passageTick() {
-        return place + 1 < line.passages().size()
-                ? line.passages().get(place + 1).from()
-                : Ticks.NEVER;
-    }
-
     private long endTick() {
         return sounding.isEmpty() ? Ticks.NEVER : sounding.peek().endTick;
     }
@@ -195,7 +189,7 @@ final class PhrasePlayer {
         if (!chased.isEmpty()) {
             return chasedTick;
         }
-        return Math.min(Math.min(endTick(), passageTick()), Math.min(messageTick(), noteTick()));
+        return Math.min(Math.min(endTick(), nextPassage), Math.min(messageTick(), noteTick()));
     }
 
     /** The ends, at {@code tick}, of the notes that sound. */
@@ -217,7 +211,7 @@ final class PhrasePlayer {
             ready = one.of.score().ready();
             return new NoteEnd(tick, one.start, one.release);
         }
-        if (chased.isEmpty() && passageTick() == tick) {
+        if (chased.isEmpty() && nextPassage == tick) {
             aim(tick);
             chase(tick);
             return null;

@@ -14,6 +14,7 @@ import harpel.piece.Piece;
 import harpel.piece.Routes;
 import harpel.theory.Key;
 import harpel.time.Rising;
+import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -94,9 +95,28 @@ public record Plan(
         this(key, time, variation, parts, levers, List.of(), Bracket.NONE);
     }
 
-    /** The place in the course of what holds at a tick; -1 where there is none. */
+    /** The place in the course of what holds at a tick, counted on and on; -1 where there is none. */
     int stretchAt(long tick) {
-        return Rising.lastAtOrBefore(course, Stretch::tick, tick);
+        return Rising.lastAtOrBefore(course, Stretch::tick, bracket.song(tick));
+    }
+
+    /** The next tick behind one at which something else may hold, or {@link Ticks#NEVER}. */
+    long nextStretch(long tick) {
+        if (course.isEmpty()) {
+            return Ticks.NEVER;
+        }
+        long place = bracket.song(tick);
+        int next = stretchAt(tick) + 1;
+        long there = next < course.size() ? course.get(next).tick() : Ticks.NEVER;
+        if (bracket.on()) {
+            there = Math.min(there, bracket.to());
+        }
+        return there == Ticks.NEVER ? there : tick + there - place;
+    }
+
+    /** The same where nothing comes round. */
+    Plan straight(TimeMap straightTime) {
+        return new Plan(key, straightTime, variation, parts, levers, course, bracket.withOn(false));
     }
 
     /** Lets every kind of effect in it make ready what it will need. */
@@ -145,14 +165,15 @@ public record Plan(
         List<PartPlan> parts = routes.inOrder().stream()
                 .map(part -> partPlan(piece, routes, part))
                 .toList();
+        Bracket bracket = piece.timeline() ? piece.bracket() : Bracket.NONE;
         return new Plan(
                 piece.key(),
-                piece.time(),
+                bracket.on() ? piece.time().goingRound(bracket.round()) : piece.time(),
                 piece.variation(),
                 parts,
                 piece.levers(),
                 Course.of(piece, parts),
-                piece.timeline() ? piece.bracket() : Bracket.NONE);
+                bracket);
     }
 
     private static PartPlan partPlan(Piece piece, Routes routes, Part part) {

@@ -45,6 +45,16 @@ public record Program(Piece piece, Plan plan, Map<String, Line> lines, Patch pat
         return new Program(piece, plan, lines, sameParts ? before.patch : Patch.of(piece));
     }
 
+    /** The same where nothing comes round. */
+    Program straight() {
+        if (!plan.bracket().on()) {
+            return this;
+        }
+        Map<String, Line> straight = new LinkedHashMap<>();
+        lines.forEach((part, line) -> straight.put(part, line.straight()));
+        return new Program(piece, plan.straight(piece.time()), straight, patch);
+    }
+
     private static boolean takesTurns(Piece piece) {
         return piece.parts().stream()
                 .anyMatch(part -> !part.playing().variations().isEmpty());

@@ -44,6 +44,8 @@ public final class Renderer {
     private Plan plan;
     /** The place in the plan's course of what holds; -1 where the same holds all along. */
     private int stretch = -1;
+    /** Where something else may hold. */
+    private long nextStretch = Ticks.NEVER;
 
     private List<PartRun> order = List.of();
     private long done;
@@ -79,6 +81,7 @@ public final class Renderer {
         boolean otherLevers = plan == null || plan.levers() != newPlan.levers();
         plan = newPlan;
         stretch = plan.stretchAt(done);
+        nextStretch = plan.nextStretch(done);
         around |= !key().equals(keyBefore);
         if (otherLevers) {
             levers.keySet()
@@ -123,7 +126,9 @@ public final class Renderer {
     }
 
     /** Goes to what holds at another place of the course. */
-    private void go(int newStretch, boolean onTheWay) {
+    private void go(long tick, boolean onTheWay) {
+        int newStretch = plan.stretchAt(tick);
+        nextStretch = plan.nextStretch(tick);
         if (newStretch != stretch) {
             Key before = key();
             stretch = newStretch;
@@ -133,9 +138,7 @@ public final class Renderer {
 
     /** Where something else holds next, while the transport runs. */
     private long nextStretch() {
-        return running && stretch + 1 < plan.course().size()
-                ? plan.course().get(stretch + 1).tick()
-                : Ticks.NEVER;
+        return running ? nextStretch : Ticks.NEVER;
     }
 
     private RunContext context(Plan.PartPlan part, Load load) {
@@ -253,7 +256,7 @@ public final class Renderer {
     public void start(long tick) {
         silence();
         done = tick;
-        go(plan.stretchAt(tick), false);
+        go(tick, false);
         running = true;
         all(part -> part.restart(tick));
     }
@@ -324,7 +327,7 @@ public final class Renderer {
             if (next > done) {
                 renderStretch(next);
             }
-            go(stretch + 1, true);
+            go(next, true);
         }
         renderStretch(to);
     }
@@ -381,7 +384,7 @@ public final class Renderer {
     public void locate(long tick) {
         silence();
         done = tick;
-        go(plan.stretchAt(tick), false);
+        go(tick, false);
         all(part -> part.restart(tick));
     }
 

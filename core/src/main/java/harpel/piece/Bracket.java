@@ -1,5 +1,6 @@
 package harpel.piece;
 
+import harpel.time.Round;
 import harpel.time.Ticks;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -38,6 +39,11 @@ public record Bracket(long from, long to, boolean on, Map<String, Object> unknow
 
     public Bracket withOn(boolean newOn) {
         return new Bracket(from, to, newOn, unknown);
+    }
+
+    /** What comes round; nothing where it is off. */
+    public Round round() {
+        return on ? new Round(from, to) : Round.NONE;
     }
 
     public long length() {

@@ -87,7 +87,8 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
 
     /** @param tap is shown what happens on the way */
     public Printed print(DoubleConsumer progress, Tap tap) throws InterruptedException {
-        Program program = Program.of(piece);
+        // Straight on, whatever comes round when it is played.
+        Program program = Program.of(piece.withBracket(piece.bracket().withOn(false)));
         Losses losses = new Losses(piece, parts);
         Tap shown = tap == Tap.NONE ? losses : Tap.both(losses, tap);
         PrintJob.Result result = new PrintJob(program.plan(), parts, tail, shown)

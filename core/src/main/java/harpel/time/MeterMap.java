@@ -55,9 +55,22 @@ public final class MeterMap {
     /** The bar, counted from 0, that begins at each change. */
     private final long[] bars;
 
+    private final Round round;
+    /** The round by itself, which begins with a bar; null where nothing comes round. */
+    private final MeterMap inRound;
+    /** The bar with which the second round begins, and how many each has. */
+    private final long roundBar;
+
+    private final long roundBars;
+
     /** @param given rising, the first at tick 0 */
     public MeterMap(List<Change> given) {
+        this(given, Round.NONE);
+    }
+
+    private MeterMap(List<Change> given, Round round) {
         changes = List.copyOf(given);
+        this.round = round;
         if (changes.isEmpty() || changes.get(0).tick != 0) {
             throw new IllegalArgumentException("a meter map begins at tick 0");
         }
@@ -72,6 +85,35 @@ public final class MeterMap {
             bars[i] = bars[i - 1]
                     - Math.floorDiv(ticks[i - 1] - ticks[i], changes.get(i - 1).barTicks());
         }
+        inRound = round.isThere() ? since(round.from()) : null;
+        roundBar = round.isThere() ? barOnce(round.to() - 1) + 1 : 0;
+        roundBars = round.isThere() ? inRound.barAt(round.length() - 1) + 1 : 0;
+    }
+
+    /**
+     * The same where a stretch comes round: all that lies behind it is that stretch again and again, and begins with a bar. Whole bars of
+     * one meter go on by themselves.
+     */
+    MeterMap goingRound(Round newRound) {
+        if (!newRound.isThere()) {
+            return this;
+        }
+        List<Change> before =
+                changes.stream().filter(change -> change.tick < newRound.to()).toList();
+        boolean one = before.get(before.size() - 1).tick <= newRound.from();
+        boolean whole = barLineAtOrAfter(newRound.from()) == newRound.from()
+                && newRound.length() % at(newRound.from()).barTicks() == 0;
+        return one && whole ? new MeterMap(before) : new MeterMap(changes, newRound);
+    }
+
+    /** What comes round, beginning with a bar. */
+    Round round() {
+        return round;
+    }
+
+    /** The round by itself; null where nothing comes round. */
+    MeterMap inRound() {
+        return inRound;
     }
 
     /** Where it changes, rising, the first at tick 0. */
@@ -93,7 +135,12 @@ public final class MeterMap {
     }
 
     public Change at(long tick) {
-        return changes.get(indexAt(tick));
+        if (!round.isBehind(tick)) {
+            return changes.get(indexAt(tick));
+        }
+        long into = round.place(tick) - round.from();
+        Change change = inRound.at(into);
+        return new Change(tick - into + change.tick, change.beats, change.unit);
     }
 
     public Place placeAt(long tick) {
@@ -115,12 +162,24 @@ public final class MeterMap {
 
     /** The bar, counted from 0, that holds the tick. */
     public long barAt(long tick) {
+        return round.isBehind(tick)
+                ? roundBar + round.before(tick) * roundBars + inRound.barAt(round.place(tick) - round.from())
+                : barOnce(tick);
+    }
+
+    private long barOnce(long tick) {
         int index = indexAt(tick);
         return bars[index] + (tick - ticks[index]) / changes.get(index).barTicks();
     }
 
     /** The first tick of a bar counted from 0. */
     public long tickOfBar(long bar) {
+        if (round.isThere() && bar >= roundBar) {
+            long rounds = (bar - roundBar) / roundBars;
+            return round.to()
+                    + Math.multiplyExact(rounds, round.length())
+                    + inRound.tickOfBar((bar - roundBar) % roundBars);
+        }
         int index = Rising.lastAtOrBefore(bars, bar);
         return Math.addExact(
                 ticks[index],
@@ -140,7 +199,7 @@ public final class MeterMap {
 
     @Override
     public boolean equals(Object other) {
-        return this == other || other instanceof MeterMap map && map.changes.equals(changes);
+        return this == other || other instanceof MeterMap map && map.changes.equals(changes) && map.round.equals(round);
     }
 
     @Override

@@ -23,6 +23,12 @@ public final class StepGrid {
     private final TimeValue pace;
     private final double swing;
     private final List<Segment> segments = new ArrayList<>();
+    /** The steps of a round, counted in it; null where nothing comes round. */
+    private StepGrid again;
+    /** How many steps lie before the second round, and how many in each. */
+    private long firstSteps;
+
+    private long roundSteps;
 
     private StepGrid(TimeMap time, TimeValue pace, double swingPercent) {
         this.time = time;
@@ -61,6 +67,13 @@ public final class StepGrid {
             }
             grid.add(change.tick(), index, change.barTicks());
         }
+        Round round = time.meter().round();
+        if (round.isThere()) {
+            StepGrid again = ofPiece(new TimeMap(time.tempo(), time.meter().inRound()), pace, swingPercent);
+            grid.firstSteps = grid.indexAtOrAfter(round.to());
+            grid.roundSteps = again.indexAtOrAfter(round.length());
+            grid.again = again;
+        }
         return grid;
     }
 
@@ -76,6 +89,11 @@ public final class StepGrid {
     }
 
     public long tickOf(long index) {
+        if (again != null && index >= firstSteps) {
+            Round round = time.meter().round();
+            long rounds = (index - firstSteps) / roundSteps;
+            return round.to() + rounds * round.length() + again.tickOf((index - firstSteps) % roundSteps);
+        }
         int low = 0;
         for (int high = segments.size() - 1; low < high; ) {
             int middle = low + high + 1 >>> 1;
@@ -90,6 +108,18 @@ public final class StepGrid {
 
     /** The first step that lies at or after {@code tick}. */
     public long indexAtOrAfter(long tick) {
+        if (again == null) {
+            return indexOnce(tick);
+        }
+        Round round = time.meter().round();
+        if (!round.isBehind(tick)) {
+            return Math.min(firstSteps, indexOnce(tick));
+        }
+        long inRound = again.indexAtOrAfter(round.place(tick) - round.from());
+        return firstSteps + round.before(tick) * roundSteps + Math.min(roundSteps, inRound);
+    }
+
+    private long indexOnce(long tick) {
         int s = 0;
         for (int high = segments.size() - 1; s < high; ) {
             int middle = s + high + 1 >>> 1;

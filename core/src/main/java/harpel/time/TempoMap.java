@@ -48,9 +48,20 @@ public final class TempoMap {
     /** By how much the tempo rises with each tick; 0 where it stays. */
     private final double[] slopes;
 
+    private final Round round;
+    /** Nanoseconds from tick 0 to where the round begins, and to where it ends. */
+    private final double roundFrom;
+
+    private final double roundTo;
+
     /** @param given rising, the first at tick 0 */
     public TempoMap(List<Change> given) {
+        this(given, Round.NONE);
+    }
+
+    private TempoMap(List<Change> given, Round round) {
         changes = List.copyOf(given);
+        this.round = round;
         if (changes.isEmpty() || changes.get(0).tick != 0) {
             throw new IllegalArgumentException("a tempo map begins at tick 0");
         }
@@ -70,6 +81,13 @@ public final class TempoMap {
             }
             nanos[i] = nanos[i - 1] + nanosInto(i - 1, ticks[i] - ticks[i - 1]);
         }
+        roundFrom = nanosOnce(round.from());
+        roundTo = nanosOnce(round.to());
+    }
+
+    /** The same where a stretch comes round: all that lies behind it is that stretch again and again. */
+    TempoMap goingRound(Round newRound) {
+        return new TempoMap(changes, newRound);
     }
 
     /** The time that so many ticks of one of the tempos take: on a ramp the integral of 1 / (b + kt), which is ln(1 + kt/b) / k. */
@@ -111,23 +129,40 @@ public final class TempoMap {
     }
 
     public double bpmAt(long tick) {
-        int index = indexAt(tick);
-        return changes.get(index).bpm + slopes[index] * (tick - ticks[index]);
+        long place = round.place(tick);
+        int index = indexAt(place);
+        return changes.get(index).bpm + slopes[index] * (place - ticks[index]);
     }
 
     /** Whether the tempo goes on a ramp at a tick. */
     public boolean rampsAt(long tick) {
-        return changes.get(indexAt(tick)).ramp;
+        return changes.get(indexAt(round.place(tick))).ramp;
     }
 
     /** Nanoseconds from tick 0 to {@code tick}. */
     public double nanosAt(long tick) {
+        return !round.isBehind(tick)
+                ? nanosOnce(tick)
+                : roundTo + round.before(tick) * (roundTo - roundFrom) + nanosOnce(round.place(tick)) - roundFrom;
+    }
+
+    private double nanosOnce(long tick) {
         int index = indexAt(tick);
         return nanos[index] + nanosInto(index, tick - ticks[index]);
     }
 
     /** The tick, not rounded, at so many nanoseconds from tick 0. */
     public double ticksAt(double fromStart) {
+        if (!round.isThere() || fromStart < roundTo) {
+            return ticksOnce(fromStart);
+        }
+        double length = roundTo - roundFrom;
+        double rounds = Math.floor((fromStart - roundTo) / length);
+        double into = fromStart - roundTo - rounds * length;
+        return round.to() + rounds * round.length() + ticksOnce(roundFrom + into) - round.from();
+    }
+
+    private double ticksOnce(double fromStart) {
         int index = Rising.lastAtOrBefore(nanos, fromStart);
         double into = fromStart - nanos[index];
         double slope = slopes[index];
@@ -143,7 +178,7 @@ public final class TempoMap {
 
     @Override
     public boolean equals(Object other) {
-        return this == other || other instanceof TempoMap map && map.changes.equals(changes);
+        return this == other || other instanceof TempoMap map && map.changes.equals(changes) && map.round.equals(round);
     }
 
     @Override

@@ -9,6 +9,11 @@ public record TimeMap(TempoMap tempo, MeterMap meter) {
         return tick == 0 ? this : new TimeMap(tempo.since(tick), meter.since(tick));
     }
 
+    /** The same where a stretch comes round: all that lies behind it is that stretch again and again, and begins with a bar. */
+    public TimeMap goingRound(Round round) {
+        return new TimeMap(tempo.goingRound(round), meter.goingRound(round));
+    }
+
     /** The tick that lies a length of time after {@code startTick}, taken {@code times} times, rounded once. */
     public long after(long startTick, TimeValue length, double times) {
         if (length instanceof TimeValue.Millis ms) {

@@ -132,7 +132,9 @@ class PortsTest {
         try (LiveEngine engine = new LiveEngine(strange, ports, Tap.NONE)) {
             engine.start();
             told(ports, recording, 3);
-            engine.update(strange.withPart("part-1", part -> part.withSound("Felt piano")));
+            engine.take(
+                    harpel.engine.Program.of(strange.withPart("part-1", part -> part.withSound("Felt piano"))),
+                    List.of());
             told(ports, recording, 6);
         }
         assertThat(recording.sent().stream()

@@ -75,6 +75,7 @@ final class Laws {
         laws.put("aPhraseIsPrintedFromAnywhereAsHeard", PhraseLaws::printedFromAnywhereAsHeard);
         laws.put("aRoundIsTheSecondOneHeard", PhraseLaws::theRoundIsTheSecondHeard);
         laws.put("loopsAreTheirUnrolling", PhraseLaws::loopsAreTheirUnrolling);
+        laws.put("whatComesRoundIsItsUnrolling", PhraseLaws::whatComesRoundIsItsUnrolling);
         laws.put("whatIsDoneOnStageLeavesNothingHanging", (kind, seed) -> StageLaws.performed(kind, seed, 100));
         laws.put("aPhraseEditedInPlayLeavesNothingHanging", (kind, seed) -> PhraseLaws.edited(kind, seed, 100));
         laws.put("whatIsKeptIsWhatTheOutputGot", HeardLaws::whatIsKeptIsWhatTheOutputGot);

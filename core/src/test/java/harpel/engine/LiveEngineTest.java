@@ -63,9 +63,12 @@ class LiveEngineTest {
         ports.addListener(recording);
         engine = new LiveEngine(Piece.empty(), ports, Tap.NONE);
         SimulatedController controller = new SimulatedController(engine);
-        engine.updateAtBar(Piece.empty());
-        engine.update(Piece.empty()
-                .withPart("part-1", part -> part.withChain(Played.chain("{'effect':'transpose','octaves':1}"))));
+        engine.takeAtBar(Program.of(Piece.empty()));
+        engine.take(
+                Program.of(Piece.empty()
+                        .withPart(
+                                "part-1", part -> part.withChain(Played.chain("{'effect':'transpose','octaves':1}")))),
+                List.of());
         engine.start();
         controller.press(60, 100);
         await(() -> sent(0x90).size() == 1);
@@ -75,7 +78,10 @@ class LiveEngineTest {
     @Test
     void editsAndCommandsFromOtherThreadsAreDoneInOrder() {
         SimulatedController controller = start(Piece.empty());
-        engine.update(Piece.empty().withPart("part-1", part -> part.withChain(Played.chain("{'effect':'harmony'}"))));
+        engine.take(
+                Program.of(
+                        Piece.empty().withPart("part-1", part -> part.withChain(Played.chain("{'effect':'harmony'}")))),
+                List.of());
         engine.play();
         await(() -> engine.status().mode() == LiveStatus.Mode.PLAYING);
         controller.press(60, 100);

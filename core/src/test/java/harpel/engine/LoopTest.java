@@ -2,11 +2,13 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import harpel.chain.Chain;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.format.PieceFile;
+import harpel.param.PathType;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
@@ -15,6 +17,8 @@ import harpel.piece.KeyChange;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Played;
+import harpel.testkit.Randoms;
+import harpel.testkit.Tries;
 import harpel.theory.Key;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
@@ -56,7 +60,7 @@ class LoopTest {
 
     private LiveCycle play(Piece piece) {
         cycle = new LiveCycle(
-                Program.of(Unrolled.of(piece, 100 * BAR)),
+                Program.of(piece),
                 () -> now,
                 Outputs.to((port, event) -> {
                     if (event instanceof NoteStart note) {
@@ -117,7 +121,7 @@ class LoopTest {
         Piece piece = piece("{'effect':'touch','fixed':1,'move':{'fixed':[{'by':'automation','between':'hold',"
                         + "'points':[[0,10],[61440,20],[122880,30],[184320,40]]}]}}")
                 .withKeys(List.of(KeyChange.of(2 * BAR, Key.parse("E major"))));
-        TempoMap tempo = Unrolled.of(piece, 20 * BAR).time().tempo();
+        TempoMap tempo = Program.of(piece).plan().time().tempo();
         assertThat(List.of(tempo.bpmAt(2 * BAR), tempo.bpmAt(3 * BAR), tempo.bpmAt(4 * BAR), tempo.bpmAt(19 * BAR)))
                 .containsExactly(240.0, 120.0, 240.0, 120.0);
         Piece unrolled = Unrolled.of(piece, 20 * BAR);
@@ -126,7 +130,7 @@ class LoopTest {
         assertThat(unrolled.keyAt(4 * BAR)).isEqualTo(Key.parse("E major"));
         List<Integer> velocities = new ArrayList<>();
         cycle = new LiveCycle(
-                Program.of(unrolled),
+                Program.of(piece),
                 () -> now,
                 Outputs.to((port, event) -> {
                     if (event instanceof NoteStart note) {
@@ -153,14 +157,14 @@ class LoopTest {
                 .withTime(new TimeMap(
                         new TempoMap(List.of(new TempoMap.Change(0, 100, true), new TempoMap.Change(4 * BAR, 200))),
                         new MeterMap(List.of(new MeterMap.Change(0, 4, 4), new MeterMap.Change(2 * BAR, 2, 4)))));
-        Piece unrolled = Unrolled.of(piece, 9 * BAR);
-        TempoMap tempo = unrolled.time().tempo();
+        TimeMap time = Program.of(piece).plan().time();
+        TempoMap tempo = time.tempo();
         for (long tick = BAR; tick < 3 * BAR - 1; tick += 1777) {
             assertThat(tempo.bpmAt(tick + 4 * BAR))
                     .isCloseTo(tempo.bpmAt(tick), org.assertj.core.api.Assertions.within(1e-3));
         }
-        assertThat(unrolled.time().meter().at(3 * BAR).shown()).isEqualTo("4/4");
-        assertThat(unrolled.time().meter().at(4 * BAR).shown()).isEqualTo("2/4");
+        assertThat(time.meter().at(3 * BAR).shown()).isEqualTo("4/4");
+        assertThat(time.meter().at(4 * BAR).shown()).isEqualTo("2/4");
     }
 
     @Test
@@ -169,16 +173,82 @@ class LoopTest {
         play(piece);
         Piece other = piece.withBracket(new Bracket(0, BAR, true));
         until(6.3, piece);
-        cycle.update(Program.of(Unrolled.of(other, 100 * BAR)), now);
+        cycle.update(Program.of(other), now);
         assertThat(cycle.status(now).songTickAt(now)).isLessThan(BAR);
         now += 3_000_000_000L;
         cycle.render(now);
-        cycle.update(Program.of(Unrolled.of(other.withBracket(Bracket.NONE), 0)), now);
+        cycle.update(Program.of(other.withBracket(Bracket.NONE)), now);
         now += 500_000_000L;
         cycle.render(now);
         cycle.stop(now);
         cycle.locate(0, now);
         assertThat(open).isEmpty();
+    }
+
+    @Test
+    void mutesComeRoundToo() {
+        Piece piece = piece("");
+        piece = piece.withPart(
+                "lead",
+                part -> part.withPlaying(part.playing()
+                        .withMutes(
+                                List.of(new PathType.Point<>(2 * BAR, true), new PathType.Point<>(3 * BAR, false)))));
+        play(piece);
+        until(5.1, piece);
+        assertThat(heard)
+                .containsExactly(
+                        "0.0 +60", "1.0 +62", "1.5 -60", "2.0 -62", "3.0 +60", "3.0 +62", "3.5 -60", "4.0 -62",
+                        "5.0 +60", "5.0 +62");
+    }
+
+    @Test
+    void behindTheLoopPlayGoesOnUntilItIsGoneBack() {
+        Piece piece = piece("").withBracket(new Bracket(BAR, 2 * BAR, true));
+        play(piece);
+        cycle.locate(2 * BAR, now);
+        heard.clear();
+        now += 10;
+        cycle.render(now + 2_100_000_000L);
+        assertThat(heard).contains("2.0 +64", "3.0 +65");
+        assertThat(cycle.status(now).bracket().on()).isFalse();
+        cycle.locate(BAR, now);
+        heard.clear();
+        cycle.render(now + 2_100_000_000L);
+        assertThat(heard).contains("1.0 +62", "2.0 +62").doesNotContain("2.0 +64");
+        assertThat(cycle.status(now).bracket().on()).isTrue();
+    }
+
+    /** The same in two ways: ticks, bars and nanoseconds of a stretch that comes round, and of that stretch written out. */
+    @Test
+    void timeThatComesRoundIsItsUnrolling() {
+        Tries.of(200, "time that comes round", seed -> {
+            Randoms randoms = new Randoms(seed);
+            long from = randoms.tick(6 * BAR);
+            Bracket loop = new Bracket(from, from + QUARTER / 4 + randoms.tick(6 * BAR), true);
+            Piece piece =
+                    Piece.empty().withTimeline(true).withTime(randoms.time()).withBracket(loop);
+            TimeMap round = Program.of(piece).plan().time();
+            TimeMap written = Unrolled.of(piece, 60 * BAR).time();
+            for (int i = 0; i < 60; i++) {
+                long tick = randoms.tick(50 * BAR);
+                String which = "tick " + tick + " of " + loop + " in " + piece.time();
+                double nanos = written.tempo().nanosAt(tick);
+                assertThat(round.tempo().nanosAt(tick)).as(which).isCloseTo(nanos, within(20.0));
+                assertThat(round.tempo().ticksAt(nanos)).as(which).isCloseTo(tick, within(0.01));
+                assertThat(round.meter().at(tick).shown())
+                        .as(which)
+                        .isEqualTo(written.meter().at(tick).shown());
+                assertThat(round.meter().barAt(tick))
+                        .as(which)
+                        .isEqualTo(written.meter().barAt(tick));
+                assertThat(round.meter().barLineAtOrAfter(tick))
+                        .as(which)
+                        .isEqualTo(written.meter().barLineAtOrAfter(tick));
+                assertThat(round.meter().tickOfBar(i))
+                        .as(which)
+                        .isEqualTo(written.meter().tickOfBar(i));
+            }
+        });
     }
 
     @Test

@@ -6,16 +6,19 @@ import harpel.capture.Heard;
 import harpel.effect.EffectKind;
 import harpel.engine.Laws.World;
 import harpel.event.NoteStart;
+import harpel.format.PieceFile;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Bracket;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Randoms;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
+import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -140,6 +143,34 @@ final class PhraseLaws {
                         .filter(event -> event.tick() < end)
                         .map(Object::toString)
                         .toList();
+    }
+
+    /** A stretch that comes round is heard as if it were written out, round behind round. */
+    static void whatComesRoundIsItsUnrolling(EffectKind kind, long seed) throws InterruptedException {
+        World world = new World(kind, seed);
+        Randoms randoms = world.randoms;
+        Piece piece = randoms.onTimeline(piece(world).withTimeline(true)).withLevers(List.of());
+        piece = piece.withParts(piece.parts().stream()
+                .map(part -> part.withPlaying(part.playing().withMutes(List.of())))
+                .toList());
+        // Automation is written along the piece, which the other piece goes on with.
+        if (PieceFile.write(piece).contains("automation")) {
+            return;
+        }
+        long from = randoms.tick(Laws.LENGTH / 3);
+        Bracket loop = new Bracket(from, from + Bracket.SHORTEST + randoms.tick(Laws.LENGTH / 3), true);
+        long end = Laws.LENGTH;
+        // What lies behind the loop's end is never come to, but the slowest tempo of a piece bounds its shortest steps.
+        piece = piece.withTime(new TimeMap(
+                new TempoMap(piece.time().tempo().changes().stream()
+                        .filter(change -> change.tick() < loop.to())
+                        .toList()),
+                piece.time().meter()));
+        Piece written = Unrolled.of(piece.withBracket(loop), end + Laws.LENGTH).withBracket(Bracket.NONE);
+        String looked = randoms.oneOf(piece.parts()).id();
+        List<String> round = printed(piece.withBracket(loop), looked, 0, end);
+        assertThat(round).isEqualTo(printed(written, looked, 0, end));
+        Laws.EVENTS.add(round.size() + 1L);
     }
 
     private static String shown(Note note) {

@@ -217,7 +217,7 @@ final class Roll extends Region {
         } else {
             long tick = snapped(tickAt(event.getX()), event.isAltDown());
             session.desk().mark().set(Math.min(tick, Math.max(0, phrase.length() - 1)));
-            session.transport().engine().locate(session.desk().mark().get());
+            session.transport().player().locate(session.desk().mark().get());
         }
     }
 

@@ -25,9 +25,7 @@ public final class Audition {
     /** Lays a change over what is played, from the next bar on; play begins if it does not run. */
     public void hear(UnaryOperator<Piece> change) {
         over = change;
-        session.transport()
-                .engine()
-                .updateAtBar(heard(session.document().piece().get()));
+        session.transport().player().audition(change);
         session.transport().play();
     }
 
@@ -35,7 +33,7 @@ public final class Audition {
     public void end() {
         if (over != NOTHING) {
             over = NOTHING;
-            session.transport().engine().updateAtBar(session.document().piece().get());
+            session.transport().player().audition(NOTHING);
         }
     }
 
@@ -44,10 +42,5 @@ public final class Audition {
         return piece.timeline()
                 ? piece.withPart(part, one -> one.withBlocks(List.of(Block.of(0, ALL_ALONG, one.phrase()))))
                 : piece;
-    }
-
-    /** What is played of a piece. */
-    Piece heard(Piece piece) {
-        return over.apply(piece);
     }
 }

@@ -2,7 +2,6 @@ package harpel.app.session;
 
 import harpel.chain.StageAddress;
 import harpel.effect.notes.Carom;
-import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.param.ParamException;
 import harpel.phrase.Phrase;
@@ -17,6 +16,9 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Timeline;
 import harpel.piece.When;
+import harpel.player.Coming;
+import harpel.player.Over;
+import harpel.player.Player;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.TimeMap;
@@ -47,19 +49,25 @@ public final class Performing {
      * @param by what asked for it: a pad or a moment
      * @param edit null for what is only heard and not in the piece
      */
-    private record Waiting(Object by, long tick, PieceEdit edit, Over over, boolean begins, long glideTicks) {}
+    private record Waiting(Object by, long tick, PieceEdit edit, Lasting over, boolean begins, long glideTicks) {
+        Coming coming() {
+            return edit != null
+                    ? Coming.edit(tick, edit.change(), glideTicks)
+                    : begins ? Coming.begin(tick, over.over) : Coming.end(tick, over.over);
+        }
+    }
 
     /**
      * Something that is heard over the piece for a while.
      *
      * @param stretch the same, written into a stretch of the timeline
      */
-    private record Over(Object by, String words, UnaryOperator<Piece> change, Writing.Stretch stretch) {}
+    private record Lasting(String words, Over over, Writing.Stretch stretch) {}
 
     private final Session session;
     private final TapTempo taps = new TapTempo();
     private final List<Waiting> waiting = new ArrayList<>();
-    private final List<Over> overs = new ArrayList<>();
+    private final List<Lasting> overs = new ArrayList<>();
     /** For all that is held, as each pad by its place, what letting go of it does. */
     private final Map<Object, Runnable> held = new LinkedHashMap<>();
 
@@ -156,32 +164,12 @@ public final class Performing {
 
     /** The same for what the piece becomes. */
     void give(Piece piece) {
-        session.transport().engine().update(heard(piece, overs), later(piece));
-    }
-
-    private Piece heard(Piece piece, List<Over> over) {
-        Piece with = session.audition().heard(piece);
-        for (Over one : over) {
-            with = one.change.apply(with);
-        }
-        return with;
-    }
-
-    private List<LiveEngine.Later> later(Piece piece) {
-        List<LiveEngine.Later> later = new ArrayList<>();
-        List<Over> over = new ArrayList<>(overs);
-        Piece then = piece;
-        for (Waiting one : waiting) {
-            if (one.edit != null) {
-                then = one.edit.change().apply(then);
-            } else if (one.begins) {
-                over.add(one.over);
-            } else {
-                over.remove(one.over);
-            }
-            later.add(new LiveEngine.Later(one.tick, heard(then, over), one.glideTicks));
-        }
-        return later;
+        session.transport()
+                .player()
+                .hear(
+                        piece,
+                        overs.stream().map(Lasting::over).toList(),
+                        waiting.stream().map(Waiting::coming).toList());
     }
 
     /** What has been done by now is done in the piece, too; with every frame. */
@@ -287,10 +275,10 @@ public final class Performing {
                         pad,
                         meter().at(status().bracket().song(due(pad.when()))).barTicks());
             case TILT -> tilt(pad);
-            case ACT -> session.transport().engine().actAt(due(pad.when()), pad.part(), pad.what());
+            case ACT -> session.transport().player().actAt(due(pad.when()), pad.part(), pad.what());
             case DRY -> {
-                session.transport().engine().hearDry(pad.part(), true);
-                hold(pad.at(), () -> session.transport().engine().hearDry(pad.part(), false));
+                session.transport().player().hearDry(pad.part(), true);
+                hold(pad.at(), () -> session.transport().player().hearDry(pad.part(), false));
             }
             case TAP -> tap();
             default -> session.silence();
@@ -334,10 +322,10 @@ public final class Performing {
             return;
         }
         long at = due(pad.when());
-        LiveEngine engine = session.transport().engine();
-        engine.strikeAt(at, pad.part(), pitches, VELOCITY);
+        Player player = session.transport().player();
+        player.strikeAt(at, pad.part(), pitches, VELOCITY);
         // Let go of before it has begun it is heard for a beat.
-        hold(pad.at(), () -> engine.letGoAt(nowTick() >= at ? (long) nowTick() : at + ticks(1), pad.part(), pitches));
+        hold(pad.at(), () -> player.letGoAt(nowTick() >= at ? (long) nowTick() : at + ticks(1), pad.part(), pitches));
     }
 
     /** The part plays a phrase wherever play is. */
@@ -352,12 +340,11 @@ public final class Performing {
     }
 
     /** The phrase of a pad in place of what its part plays. */
-    private Over over(Pad pad) {
+    private Lasting over(Pad pad) {
         Block all = Block.of(0, ALL_ALONG, pad.what());
-        return new Over(
-                pad,
+        return new Lasting(
                 pad.title(piece()),
-                piece -> playing(piece, pad.part(), pad.what()),
+                new Over(piece -> playing(piece, pad.part(), pad.what())),
                 (piece, from, to) -> piece.part(pad.part()).isEmpty()
                         ? piece
                         : Timeline.put(
@@ -376,7 +363,7 @@ public final class Performing {
             session.say("A phrase is heard while it plays: press Space first.");
             return;
         }
-        Over over = over(pad);
+        Lasting over = over(pad);
         long begin = due(pad.when());
         ask(new Waiting(pad, begin, null, over, true, 0));
         hold(pad.at(), () -> ask(new Waiting(pad, Math.max(begin + 1, due(pad.when())), null, over, false, 0)));
@@ -416,10 +403,9 @@ public final class Performing {
 
     private void tilt(Object by, Object holds, StageAddress at, Carom.Tilt way, When when) {
         Lane<Carom.Tilt> lane = new Lane.OfStage<>(at, Carom.TILT);
-        Over over = new Over(
-                by,
+        Lasting over = new Lasting(
                 "tilt of the board",
-                piece -> piece.part(at.part()).isEmpty()
+                new Over(piece -> piece.part(at.part()).isEmpty()
                         ? piece
                         : piece.withPart(
                                 at.part(),
@@ -427,7 +413,7 @@ public final class Performing {
                                         .within(
                                                 at.chainWay(),
                                                 chain -> chain.withStage(
-                                                        at.stageId(), stage -> stage.with(Carom.TILT, way))))),
+                                                        at.stageId(), stage -> stage.with(Carom.TILT, way)))))),
                 (piece, from, to) -> lane.isIn(piece) ? lane.held(piece, from, to, way) : piece);
         long begin = due(when);
         ask(new Waiting(by, begin, null, over, true, 0));
@@ -439,7 +425,7 @@ public final class Performing {
             session.say("A phrase is heard while it plays: press Space first.");
             return;
         }
-        Over over = over(pad);
+        Lasting over = over(pad);
         long begin = due(pad.when());
         ask(new Waiting(pad, begin, null, over, true, 0));
         ask(new Waiting(pad, begin + ticks, null, over, false, 0));

@@ -124,7 +124,7 @@ public final class Recorder {
                     + (countIn.get() == 0
                             ? "."
                             : " after " + countIn.get() + (countIn.get() == 1 ? " bar." : " bars.")));
-            session.transport().engine().playAfter(countIn.get());
+            session.transport().player().playAfter(countIn.get());
         }
     }
 

@@ -74,11 +74,11 @@ public final class Session implements AutoCloseable {
         });
         selection
                 .partId()
-                .addListener((property, before, now) -> transport.engine().keysTo(now));
+                .addListener((property, before, now) -> transport.player().keysTo(now));
         transport
                 .dry()
                 .addListener((property, before, now) ->
-                        transport.engine().hearDry(selection.partId().get(), now));
+                        transport.player().hearDry(selection.partId().get(), now));
     }
 
     private MachineDevices both(MachineDevices machine) {
@@ -228,7 +228,7 @@ public final class Session implements AutoCloseable {
         writing.forget();
         performing.forget();
         audition.end();
-        transport.engine().silence();
+        transport.player().silence();
         transport.toStart();
         transport.traces().forget();
         messages.say("");

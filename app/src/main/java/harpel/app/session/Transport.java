@@ -10,6 +10,7 @@ import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.engine.Tap;
 import harpel.piece.Piece;
+import harpel.player.Player;
 import harpel.port.InputPort;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
@@ -43,6 +44,7 @@ public final class Transport implements AutoCloseable {
     private final Ports ports;
     private final LongSupplier clock;
     private final LiveEngine engine;
+    private final Player player;
     private final InputPort keys;
     private long toldTroubles;
     private Map<String, String> toldProblems = Map.of();
@@ -56,6 +58,7 @@ public final class Transport implements AutoCloseable {
         this.ports = ports;
         this.clock = clock;
         engine = new LiveEngine(piece, ports, Tap.both(queue, heard), clock);
+        player = new Player(engine, piece);
         keys = engine.openInput(InputPort.KEYS);
         devices = new Devices(machine, engine, ports, text -> Platform.runLater(() -> messages.say(text)));
     }
@@ -92,6 +95,11 @@ public final class Transport implements AutoCloseable {
         return engine;
     }
 
+    /** What is heard, and what is asked of the engine in step with it. */
+    public Player player() {
+        return player;
+    }
+
     public LiveStatus status() {
         return engine.status();
     }
@@ -100,11 +108,11 @@ public final class Transport implements AutoCloseable {
         if (messages.last().get().equals(SILENT)) {
             messages.say("");
         }
-        engine.play();
+        player.play();
     }
 
     public void stop() {
-        engine.stop();
+        player.stop();
     }
 
     public void togglePlay() {
@@ -116,11 +124,11 @@ public final class Transport implements AutoCloseable {
     }
 
     public void toStart() {
-        engine.locate(0);
+        player.locate(0);
     }
 
     public void silence() {
-        engine.silence();
+        player.silence();
         if (engine.standsNanos() > 0) {
             ports.panic();
         }
@@ -129,7 +137,7 @@ public final class Transport implements AutoCloseable {
 
     /** Does a stage's own action, such as letting go of what no key holds. */
     public void act(StageAddress address) {
-        engine.act(address.part(), address.toString());
+        player.act(address.part(), address.toString());
     }
 
     /** Whether the shown part is heard dry. */
@@ -247,6 +255,7 @@ public final class Transport implements AutoCloseable {
     @Override
     public void close() {
         devices.close();
+        player.close();
         engine.close();
         ports.close();
     }

@@ -189,7 +189,7 @@ final class Board extends Region {
     }
 
     private void locate(double x) {
-        session.transport().engine().locate(desk.snapped(tickAt(x)));
+        session.transport().player().locate(desk.snapped(tickAt(x)));
     }
 
     private void dragged(MouseEvent event) {

@@ -227,7 +227,7 @@ public final class TimelineView extends BorderPane {
         if (found == null) {
             session.say(by > 0 ? "There is no mark behind this place." : "There is no mark before this place.");
         } else {
-            session.transport().engine().locate(found.tick());
+            session.transport().player().locate(found.tick());
             window.reveal(found.tick());
             session.say("At “" + found.name() + "”, " + desk.place(found.tick()) + ".");
         }

@@ -1,6 +1,5 @@
 package harpel.engine;
 
-import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
@@ -13,10 +12,12 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * A timeline with a loop, written out: what comes round stands there so many times, one behind the other, so that time only goes on. What
- * is held at the end of a round ends there, what was written to sound at its beginning begins, and repeats ring over.
+ * The other way to play a timeline with a loop, for comparing: written out, so that what comes round stands there so many times, one
+ * behind the other, and time only goes on. What is held at the end of a round ends there, what was written to sound at its beginning begins, and repeats ring over.
  */
 final class Unrolled {
+    private static final long FAR = 1L << 40;
+
     private Unrolled() {}
 
     /** Whether a piece is played round and round. */
@@ -55,7 +56,8 @@ final class Unrolled {
         List<Block> blocks = new ArrayList<>();
         List<Block> round = new ArrayList<>();
         for (Block block : part.blocks()) {
-            long length = piece.phrase(block.phrase()).map(Phrase::length).orElse(0L);
+            // Whose rounds are counted on, as they are where it is not written out.
+            long length = piece.phrase(block.phrase()).map(phrase -> FAR).orElse(0L);
             if (block.at() < loop.to()) {
                 blocks.add(block.within(0, loop.to(), length));
             }
@@ -67,7 +69,8 @@ final class Unrolled {
             long by = at(loop, i) - loop.from();
             round.forEach(block -> blocks.add(block.withAt(block.at() + by)));
         }
-        return part.withBlocks(blocks);
+        // A part without any is present all along; one that has none here is not.
+        return part.withBlocks(blocks.isEmpty() ? List.of(Block.of(FAR, 1, "")) : blocks);
     }
 
     private static List<KeyChange> keys(Piece piece, Bracket loop, long rounds) {
