@@ -3,6 +3,7 @@ package harpel.engine;
 import harpel.effect.Draws;
 import harpel.engine.Plan.PartPlan;
 import harpel.engine.Plan.Stretch;
+import harpel.param.PathType;
 import harpel.piece.Block;
 import harpel.piece.KeyChange;
 import harpel.piece.Part;
@@ -10,9 +11,9 @@ import harpel.piece.Piece;
 import harpel.piece.Playing;
 import harpel.theory.Key;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
-import java.util.TreeSet;
 
 /** Compiles what changes along the timeline: the key, which parts are present, and with which variation. */
 final class Course {
@@ -23,31 +24,53 @@ final class Course {
         if (!piece.timeline()) {
             return List.of();
         }
-        TreeSet<Long> ticks = new TreeSet<>();
-        ticks.add(0L);
-        piece.keys().forEach(change -> ticks.add(change.tick()));
-        for (Part part : piece.parts()) {
-            for (Block block : part.blocks()) {
-                ticks.add(block.at());
-                ticks.add(block.end());
-            }
-            part.playing().mutes().forEach(mute -> ticks.add(mute.tick()));
-        }
+        long[] ticks = ticks(piece);
         List<Walk> walks = parts.stream()
                 .map(part -> new Walk(part, piece.part(part.id()).orElseThrow()))
                 .toList();
         List<Stretch> course = new ArrayList<>();
         int change = 0;
         Key key = piece.key();
-        for (long tick : ticks) {
+        for (int at = 0; at < ticks.length; at++) {
+            long tick = ticks[at];
+            if (at > 0 && tick == ticks[at - 1]) {
+                continue;
+            }
             while (change < piece.keys().size() && piece.keys().get(change).tick() <= tick) {
                 KeyChange now = piece.keys().get(change++);
                 key = now.key();
             }
-            course.add(new Stretch(
-                    tick, key, walks.stream().map(walk -> walk.at(tick)).toList()));
+            PartPlan[] now = new PartPlan[walks.size()];
+            for (int i = 0; i < now.length; i++) {
+                now[i] = walks.get(i).at(tick);
+            }
+            course.add(new Stretch(tick, key, List.of(now)));
         }
         return course;
+    }
+
+    /** Where something may change, in order, some of them more than once. */
+    private static long[] ticks(Piece piece) {
+        int count = 1 + piece.keys().size();
+        for (Part part : piece.parts()) {
+            count += 2 * part.blocks().size() + part.playing().mutes().size();
+        }
+        long[] ticks = new long[count];
+        int next = 1;
+        for (KeyChange key : piece.keys()) {
+            ticks[next++] = key.tick();
+        }
+        for (Part part : piece.parts()) {
+            for (Block block : part.blocks()) {
+                ticks[next++] = block.at();
+                ticks[next++] = block.end();
+            }
+            for (PathType.Point<Boolean> mute : part.playing().mutes()) {
+                ticks[next++] = mute.tick();
+            }
+        }
+        Arrays.sort(ticks);
+        return ticks;
     }
 
     /** Goes along one part's blocks and mutes. */
@@ -56,6 +79,7 @@ final class Course {
         private final Playing playing;
         private int next;
         private PartPlan now;
+        private PartPlan absent;
 
         Walk(PartPlan plan, Part part) {
             this.plan = plan;
@@ -78,6 +102,9 @@ final class Course {
             // What does not change stays the same object.
             if (present && !silent && Objects.equals(draws, plan.draws())) {
                 now = plan;
+            } else if (!present && !silent) {
+                absent = absent == null ? plan.with(false, plan.draws(), false) : absent;
+                now = absent;
             } else if (now.present() != present || now.silent() != silent || !Objects.equals(now.draws(), draws)) {
                 now = plan.with(present, draws, silent);
             }

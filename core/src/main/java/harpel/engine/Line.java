@@ -121,8 +121,8 @@ final class Line {
                         .filter(phrase -> phrase.length() > 0)
                         .ifPresent(phrase -> {
                             Draws drawn = block.variation() == Block.OF_THE_PART ? draws : Draws.of(block.variation());
-                            Score score =
-                                    Score.of(block.chain() ? phrase : phrase.withReady(true), part.channel(), drawn);
+                            Score score = score(
+                                    block.chain() ? phrase : phrase.withReady(true), part, drawn, passages, before);
                             passages.add(new Passage(score, block.at() - block.from(), block.at(), block.end()));
                         });
             }
@@ -132,11 +132,39 @@ final class Line {
         return new Line(part, phrases, draws, piece.timeline(), List.copyOf(passages), round);
     }
 
+    /** The score of a phrase; one that was compiled already where that is the same. */
+    private static Score score(Phrase phrase, Part part, Draws draws, List<Passage> passages, Line before) {
+        for (Passage passage : passages) {
+            if (passage.score.isOf(phrase, part.channel(), draws)) {
+                return passage.score;
+            }
+        }
+        if (before != null) {
+            for (Passage passage : before.passages) {
+                if (passage.score.isOf(phrase, part.channel(), draws)) {
+                    return passage.score;
+                }
+            }
+        }
+        return Score.of(phrase, part.channel(), draws);
+    }
+
     private static List<Phrase> phrases(Piece piece, Part part) {
-        List<String> ids = piece.timeline()
-                ? part.playing().blocks().stream().map(Block::phrase).distinct().toList()
-                : List.of(part.phrase());
-        return ids.stream().flatMap(id -> piece.phrase(id).stream()).toList();
+        if (!piece.timeline()) {
+            return piece.phrase(part.phrase()).map(List::of).orElse(List.of());
+        }
+        List<Phrase> phrases = new ArrayList<>();
+        for (Block block : part.playing().blocks()) {
+            Phrase phrase = piece.phrase(block.phrase()).orElse(null);
+            boolean isNew = phrase != null;
+            for (int i = 0; i < phrases.size(); i++) {
+                isNew &= phrases.get(i) != phrase;
+            }
+            if (isNew) {
+                phrases.add(phrase);
+            }
+        }
+        return phrases;
     }
 
     private static boolean same(List<Phrase> one, List<Phrase> other) {

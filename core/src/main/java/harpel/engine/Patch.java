@@ -27,6 +27,12 @@ record Patch(Map<String, Way> ways) {
         }
     }
 
+    /** The patch of a piece; the same as before where nothing about it has changed. */
+    static Patch after(Patch before, Piece piece) {
+        Patch patch = of(piece);
+        return patch.equals(before) ? before : patch;
+    }
+
     static Patch of(Piece piece) {
         Map<String, Way> ways = new LinkedHashMap<>();
         for (Part part : piece.parts()) {

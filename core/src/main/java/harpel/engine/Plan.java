@@ -146,34 +146,35 @@ public record Plan(
      * @param before what was compiled before, or null
      */
     static Plan of(Piece piece, Plan before) {
-        Plan plan = of(piece);
-        if (before == null) {
-            return plan;
-        }
         Map<String, PartPlan> old = new HashMap<>();
-        before.parts.forEach(part -> old.put(part.id, part));
-        List<PartPlan> parts = new ArrayList<>();
-        for (PartPlan part : plan.parts) {
-            PartPlan same = old.get(part.id);
-            parts.add(part.equals(same) ? same : part);
+        if (before != null) {
+            before.parts.forEach(part -> old.put(part.id, part));
         }
-        return new Plan(plan.key, plan.time, plan.variation, parts, plan.levers, Course.of(piece, parts), plan.bracket);
-    }
-
-    public static Plan of(Piece piece) {
         Routes routes = Routes.of(piece);
-        List<PartPlan> parts = routes.inOrder().stream()
-                .map(part -> partPlan(piece, routes, part))
-                .toList();
+        List<PartPlan> parts = new ArrayList<>();
+        for (Part part : routes.inOrder()) {
+            PartPlan plan = partPlan(piece, routes, part);
+            PartPlan same = old.get(part.id());
+            parts.add(plan.equals(same) ? same : plan);
+        }
         Bracket bracket = piece.timeline() ? piece.bracket() : Bracket.NONE;
         return new Plan(
                 piece.key(),
-                bracket.on() ? piece.time().goingRound(bracket.round()) : piece.time(),
+                time(piece, bracket, before),
                 piece.variation(),
                 parts,
                 piece.levers(),
                 Course.of(piece, parts),
                 bracket);
+    }
+
+    private static TimeMap time(Piece piece, Bracket bracket, Plan before) {
+        TimeMap time = bracket.on() ? piece.time().goingRound(bracket.round()) : piece.time();
+        return before != null && time.equals(before.time) ? before.time : time;
+    }
+
+    public static Plan of(Piece piece) {
+        return of(piece, null);
     }
 
     private static PartPlan partPlan(Piece piece, Routes routes, Part part) {

@@ -42,7 +42,11 @@ public record Program(Piece piece, Plan plan, Map<String, Line> lines, Patch pat
         if (!samePlan) {
             plan.prepare();
         }
-        return new Program(piece, plan, lines, sameParts ? before.patch : Patch.of(piece));
+        return new Program(
+                piece,
+                plan,
+                lines,
+                sameParts ? before.patch : Patch.after(before == null ? null : before.patch, piece));
     }
 
     /** The same where nothing comes round. */

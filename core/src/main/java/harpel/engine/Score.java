@@ -38,6 +38,11 @@ record Score(
         return new Score(phrase, channel, draws, phrase.length(), phrase.ready(), phrase.notes(), messages, chance);
     }
 
+    /** Whether it is what a phrase would be compiled to; told by what is the same object. */
+    boolean isOf(Phrase other, int otherChannel, Draws otherDraws) {
+        return phrase == other && channel == otherChannel && draws.equals(otherDraws);
+    }
+
     boolean isEmpty() {
         return length == 0 || notes.isEmpty() && messages.isEmpty();
     }

@@ -96,11 +96,14 @@ public record Piece(
 
     /** The parts that hear that part, one way or the other. */
     public List<String> hearing(Hearing.Source way, String id) {
-        return parts.stream()
-                .filter(part ->
-                        part.hearing().source() == way && part.hearing().from().equals(id))
-                .map(Part::id)
-                .toList();
+        List<String> hearing = List.of();
+        for (Part part : parts) {
+            if (part.hearing().source() == way && part.hearing().from().equals(id)) {
+                hearing = hearing.isEmpty() ? new ArrayList<>() : hearing;
+                hearing.add(part.id());
+            }
+        }
+        return List.copyOf(hearing);
     }
 
     /** A new piece with one part and no effects. */
@@ -151,7 +154,13 @@ public record Piece(
 
     /** The phrase of that id. */
     public Optional<Phrase> phrase(String id) {
-        return phrases.stream().filter(phrase -> phrase.id().equals(id)).findFirst();
+        // Asked for each block at each edit, so without more ado.
+        for (int i = 0; i < phrases.size(); i++) {
+            if (phrases.get(i).id().equals(id)) {
+                return Optional.of(phrases.get(i));
+            }
+        }
+        return Optional.empty();
     }
 
     /** With the part of that id changed; the same piece where nothing changes. */
