@@ -44,7 +44,7 @@ final class Course {
             for (int i = 0; i < now.length; i++) {
                 now[i] = walks.get(i).at(tick);
             }
-            course.add(new Stretch(tick, key, List.of(now)));
+            course.add(new Stretch(tick, key, Arrays.asList(now)));
         }
         return course;
     }
