@@ -17,7 +17,8 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Plays a piece live on one thread of its own. Everything may be called from any thread; it is done on the engine thread at its next
- * cycle, in order. The engine never waits for whoever calls or reads, and goes on whatever goes wrong.
+ * cycle, in order. The engine never waits for whoever calls or reads, only for a script, for 15 ms a call at most, and goes on whatever
+ * goes wrong.
  */
 public final class LiveEngine implements AutoCloseable {
     private static final int ROOM = 1024;

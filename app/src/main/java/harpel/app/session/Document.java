@@ -60,10 +60,13 @@ public final class Document {
     /** Does an edit; one that the piece refuses, such as a circle of routes, is not done and the reason said. */
     public void apply(PieceEdit edit) {
         try {
-            take(edit);
+            history.apply(edit);
         } catch (IllegalArgumentException e) {
             messages.say(e.getMessage());
+            return;
         }
+        // What those who listen do wrong is no refusal of the edit.
+        show();
     }
 
     /** The same for whoever says itself what is wrong, as a field does. Throws {@link IllegalArgumentException}, and changes nothing then. */
@@ -117,8 +120,19 @@ public final class Document {
         }
         Spelling.show(Spelling.of(now.key()));
         Change change = Change.of(before, now);
-        listeners.forEach(listener -> listener.accept(change));
+        RuntimeException thrown = null;
+        for (Consumer<Change> listener : listeners) {
+            try {
+                listener.accept(change);
+            } catch (RuntimeException e) {
+                // The others hear of it all the same.
+                thrown = thrown == null ? e : thrown;
+            }
+        }
         piece.set(now);
+        if (thrown != null) {
+            throw thrown;
+        }
     }
 
     // Files

@@ -196,4 +196,18 @@ class DocumentTest {
         assertThat(order.partList()).isTrue();
         assertThat(order.parts()).as("each is as it was").isEmpty();
     }
+
+    /** A refusal is the edit's own; what goes wrong in a view is a mistake of ours, and no message to a musician. */
+    @Test
+    void whatListenersThrowIsNoRefusalAndTheOthersHearAllTheSame() {
+        List<String> heard = new ArrayList<>();
+        document.onChange(change -> {
+            throw new IllegalArgumentException("a view's mistake");
+        });
+        document.onChange(change -> heard.add(change.after().name()));
+        assertThatThrownBy(() -> rename("Fog")).hasMessage("a view's mistake");
+        assertThat(name()).isEqualTo("Fog");
+        assertThat(heard).containsExactly("Fog");
+        assertThat(messages.last().get()).isEmpty();
+    }
 }
