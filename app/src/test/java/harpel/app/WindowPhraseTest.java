@@ -280,6 +280,24 @@ class WindowPhraseTest extends WindowCase {
         await(() -> !lookup("#step").queryAs(ToggleButton.class).isSelected());
     }
 
+    /** What is touched in the roll is heard, but was played by nobody. */
+    @Test
+    void aNoteThatIsOnlyTouchedIsNotSteppedIn() {
+        clickOn("#step");
+        focus("#roll");
+        interact(() -> session.desk().mark().set(4 * EIGHTH));
+        push(KeyCode.Q);
+        await(() -> notes().contains("72 4+1"));
+        clickOn(at(4.5, 72));
+        await(() -> session.desk().picked().get().size() == 1);
+        push(KeyCode.UP);
+        await(() -> notes().contains("73 4+1"));
+        // Another key that is played comes after all that was touched.
+        push(KeyCode.W);
+        await(() -> notes().stream().anyMatch(one -> one.startsWith("74 ")));
+        assertThat(notes()).hasSize(4);
+    }
+
     @Test
     void anEditInPlayLeavesWhatSoundsAlone() {
         interact(() -> session.transport().play());

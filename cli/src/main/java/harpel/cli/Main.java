@@ -3,7 +3,9 @@ package harpel.cli;
 import harpel.format.FileException;
 import harpel.param.ParamException;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,10 +22,20 @@ import picocli.CommandLine.Spec;
         name = "harpel",
         description = "Chains of live MIDI effects, on the command line.",
         mixinStandardHelpOptions = true,
-        version = "Harpel 0.1.0")
+        versionProvider = Main.Version.class)
 public final class Main implements Runnable {
     static final int COULD_NOT = 1;
     static final int WRONG_WORDS = 2;
+
+    /** The version that the build wrote down. */
+    static final class Version implements CommandLine.IVersionProvider {
+        @Override
+        public String[] getVersion() throws IOException {
+            try (InputStream in = Main.class.getResourceAsStream("/harpel/version.txt")) {
+                return new String[] {"Harpel " + new String(in.readAllBytes(), StandardCharsets.UTF_8).strip()};
+            }
+        }
+    }
 
     @Spec
     private CommandSpec spec;

@@ -5,9 +5,10 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.networknt.schema.JsonSchema;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.SpecVersion;
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
 import harpel.chain.Chain;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
@@ -160,8 +161,8 @@ class FilesTest {
 
     // The schema that ships
 
-    private static JsonSchema schema() throws IOException {
-        return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+    private static Schema schema() throws IOException {
+        return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
                 .getSchema(Files.readString(ROOT.resolve("docs/harpel.schema.json")));
     }
 
@@ -174,20 +175,22 @@ class FilesTest {
 
     @Test
     void theSchemaTakesWhatIsWrittenAndRefusesWhatIsRefused() throws IOException {
-        JsonSchema schema = schema();
+        Schema schema = schema();
         for (EffectKind kind : EffectCatalog.kinds()) {
             for (long seed = 0; seed < 25; seed++) {
                 Randoms randoms = new Randoms(seed);
                 Chain chain = Chain.EMPTY.plus(0, randoms.stage(kind, 1));
                 String text = new ChainFile("p", randoms.key(), chain, Map.of()).write();
-                assertThat(schema.validate(read(text))).as("%s", text).isEmpty();
+                assertThat(schema.validate(text, InputFormat.JSON))
+                        .as("%s", text)
+                        .isEmpty();
             }
         }
-        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"repeats\":17}]}")))
+        assertThat(schema.validate("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"repeats\":17}]}", InputFormat.JSON))
                 .isNotEmpty();
-        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"wobble\":1}]}")))
+        assertThat(schema.validate("{\"harpel\":1,\"chain\":[{\"effect\":\"echo\",\"wobble\":1}]}", InputFormat.JSON))
                 .isNotEmpty();
-        assertThat(schema.validate(read("{\"harpel\":1,\"chain\":[{\"effect\":\"tide\"}]}")))
+        assertThat(schema.validate("{\"harpel\":1,\"chain\":[{\"effect\":\"tide\"}]}", InputFormat.JSON))
                 .isNotEmpty();
     }
 
@@ -226,7 +229,7 @@ class FilesTest {
             return;
         }
         String text = Files.readString(file);
-        assertThat(schema().validate(read(text))).isEmpty();
+        assertThat(schema().validate(text, InputFormat.JSON)).isEmpty();
         String again = name.endsWith(".harpel")
                 ? PieceFile.write(PieceFile.read(text))
                 : ChainFile.read(text).write();

@@ -25,11 +25,13 @@ final class RollKeys {
     private final Session session;
     private final PhraseDesk desk;
     private final RollWindow window;
+    private final RollTouch touch;
 
     RollKeys(Session session, RollWindow window) {
         this.session = session;
         this.desk = session.desk();
         this.window = window;
+        this.touch = new RollTouch(session);
     }
 
     /** Takes a key; false when it means nothing here. */
@@ -133,8 +135,7 @@ final class RollKeys {
                 .flatMap(phrase -> desk.picked().get().stream()
                         .findFirst()
                         .flatMap(id -> phrase.notes().find(id)))
-                .filter(note -> !session.recorder().armed().get())
-                .ifPresent(note -> session.transport().touch(note.pitch(), note.velocity()));
+                .ifPresent(touch::tap);
     }
 
     private void add(Phrase phrase) {

@@ -54,13 +54,14 @@ final class RollMouse {
     private double dragTick;
     private int dragPitch;
     private Set<Integer> pickedBefore = Set.of();
-    private int sounding = -1;
+    private final RollTouch touch;
     private int gestures;
     private boolean changed;
 
     RollMouse(Session session) {
         this.session = session;
         this.desk = session.desk();
+        this.touch = new RollTouch(session);
     }
 
     boolean isFraming() {
@@ -124,7 +125,7 @@ final class RollMouse {
         main = on;
         held = Edited.meant(before, picked);
         doing = hold == Hold.LEFT ? Doing.LEFT : hold == Hold.RIGHT ? Doing.RIGHT : Doing.MOVE;
-        sound(on.pitch(), on.velocity());
+        touch.hold(on.pitch(), on.velocity());
     }
 
     private void draw(Phrase phrase, double tick, int pitch, boolean free) {
@@ -136,7 +137,7 @@ final class RollMouse {
         main = fresh;
         held = List.of(fresh);
         set("Draw a note", phrase.withNotes(notes), Set.of(fresh.id()));
-        sound(wanted, desk.lastVelocity());
+        touch.hold(wanted, desk.lastVelocity());
     }
 
     private static Note freshOf(Notes after, Notes before, long tick, int pitch) {
@@ -214,7 +215,7 @@ final class RollMouse {
         } else {
             set("Move notes", before.withNotes(before.notes().withAll(moved)), ids(held));
         }
-        sound(Math.max(0, Math.min(127, main.pitch() + up)), main.velocity());
+        touch.hold(Math.max(0, Math.min(127, main.pitch() + up)), main.velocity());
     }
 
     private void resize(double tick, boolean free) {
@@ -262,7 +263,7 @@ final class RollMouse {
             desk.endGesture();
         }
         doing = Doing.NOTHING;
-        silence();
+        touch.letGo();
     }
 
     private void set(String label, Phrase after, Set<Integer> picked) {
@@ -274,24 +275,6 @@ final class RollMouse {
         Set<Integer> ids = new HashSet<>();
         notes.forEach(note -> ids.add(note.id()));
         return ids;
-    }
-
-    private void sound(int pitch, int velocity) {
-        // What is only touched is neither stepped in nor recorded.
-        if (pitch != sounding
-                && !desk.stepping().get()
-                && !session.recorder().armed().get()) {
-            silence();
-            sounding = pitch;
-            session.transport().press(pitch, velocity);
-        }
-    }
-
-    private void silence() {
-        if (sounding >= 0) {
-            session.transport().release(sounding);
-            sounding = -1;
-        }
     }
 
     private int inKey(int pitch) {
