@@ -13,6 +13,7 @@ import harpel.app.ui.ParamTile;
 import harpel.app.ui.Space;
 import harpel.app.ui.Type;
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.SpanType;
@@ -132,7 +133,7 @@ class LookTest {
         assertThat(store.countWithin(INPUT, 150, 160)).isEqualTo(1);
         assertThat(store.countWithin(INPUT, 200, 300)).isZero();
         assertThat(store.countWithin(Places.input("other"), 0, 300)).isZero();
-        queue.restarted(1000, 1000);
+        queue.tell(new Told.Restarted(1000, 1000));
         queue.drain(store::take);
         assertThat(store.notes(INPUT)).as("what was stays").hasSize(1);
     }
@@ -143,7 +144,7 @@ class LookTest {
         for (int i = 0; i < 40_000; i++) {
             queue.left("lead", Tap.SOUND, NoteStart.played(i, i, 0, 60, 90));
         }
-        List<TraceQueue.Left> taken = new ArrayList<>();
+        List<Told> taken = new ArrayList<>();
         queue.drain(taken::add);
         assertThat(taken.size() + queue.dropped()).isEqualTo(40_000);
         assertThat(queue.dropped()).isPositive();

@@ -15,6 +15,7 @@ import harpel.app.session.Words;
 import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus;
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -75,11 +76,11 @@ class TracesTest {
         queue.left("lead", Tap.INPUT, Message.bend(10, 0, 0, 9000));
         queue.left("lead", Tap.INPUT, Message.control(20, 1, 0, 1, 64));
         queue.left("lead", Tap.INPUT, new Message(21, 2, (byte) Message.PROGRAM_CHANGE, (byte) 3));
-        queue.lost("lead", Tap.INPUT, 30, 72);
+        queue.tell(new Told.Lost("lead", Tap.INPUT, 30, 72));
         NoteStart away = NoteStart.played(40, 4, 0, 64, 90);
-        queue.away("lead", Tap.INPUT, away);
-        queue.away("lead", Tap.INPUT, new NoteEnd(60, away, 64));
-        queue.away("lead", Tap.INPUT, Message.bend(70, 5, 0, 0));
+        queue.tell(new Told.Away("lead", Tap.INPUT, away));
+        queue.tell(new Told.Away("lead", Tap.INPUT, new NoteEnd(60, away, 64)));
+        queue.tell(new Told.Away("lead", Tap.INPUT, Message.bend(70, 5, 0, 0)));
         queue.drain(store::take);
         List<TraceStore.Mark> marks = new ArrayList<>();
         store.marksWithin(place, 15, 100, marks);
@@ -126,16 +127,16 @@ class TracesTest {
 
     @Test
     void stepsAndLeversAreWhereTheyWereToldLast() {
-        queue.stepped("lead", "lead/lanes", 2, 7);
-        queue.stepped("lead", "lead/lanes", 0, 1);
-        queue.lever("Tide", 0.25);
+        queue.tell(new Told.Stepped("lead", "lead/lanes", 2, 7));
+        queue.tell(new Told.Stepped("lead", "lead/lanes", 0, 1));
+        queue.tell(new Told.LeverAt("Tide", 0.25));
         queue.drain(store::take);
         assertThat(store.steps("lead/lanes")).containsExactly(1, -1, 7);
         assertThat(store.step("lead/lanes", 5)).isEqualTo(-1);
         assertThat(store.lever("Tide")).hasValue(0.25);
         store.forgetLever("Tide");
         assertThat(store.lever("Tide")).isEmpty();
-        queue.restarted(0, 4000);
+        queue.tell(new Told.Restarted(0, 4000));
         queue.drain(store::take);
         assertThat(store.steps("lead/lanes")).isEmpty();
     }
@@ -144,7 +145,7 @@ class TracesTest {
     void whatWasStaysLeftOfWhereTimeBeganAnew() {
         Places.Place input = Places.input("lead");
         note(4100, 900);
-        queue.restarted(0, 4000);
+        queue.tell(new Told.Restarted(0, 4000));
         note(10, 50);
         queue.drain(store::take);
         // The old note ended at 5000, so it is moved by two bars.
@@ -153,7 +154,7 @@ class TracesTest {
         assertThat(store.marks()).containsExactly(0L);
         assertThat(store.earliest()).isEqualTo(-3900);
         assertThat(inStretch(-3500, -3400)).hasSize(1);
-        queue.restarted(100, 4000);
+        queue.tell(new Told.Restarted(100, 4000));
         queue.drain(store::take);
         assertThat(store.marks()).as("time that goes on moves nothing").containsExactly(0L, 100L);
         assertThat(store.earliest()).isEqualTo(-3900);
@@ -161,7 +162,7 @@ class TracesTest {
         assertThat(store.notes(input)).as("what came in stays").hasSize(2);
         store.forget();
         note(50, 10);
-        queue.restarted(0, 4000);
+        queue.tell(new Told.Restarted(0, 4000));
         queue.drain(store::take);
         assertThat(store.notes(input))
                 .as("what was on its way is forgotten, too")

@@ -207,7 +207,7 @@ class WindowControllerTest extends WindowCase {
         clickOn("#controller-learn");
         grid.play(0x90, 100, 90);
         await(() -> now().part("bass").orElseThrow().mix().mute());
-        assertThat(MapFile.all(folder).get("keyboard").learnt()).containsEntry(100, 0);
+        assertThat(MapFile.all(folder, problem -> {}).get("keyboard").learnt()).containsEntry(100, 0);
     }
 
     @Test

@@ -1,6 +1,7 @@
 package harpel.capture;
 
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
@@ -52,7 +53,15 @@ public final class Heard implements Tap {
     }
 
     @Override
-    public void left(String part, String name, Event event) {
+    public void tell(Told told) {
+        if (told instanceof Told.Left left) {
+            hear(left.part(), left.place(), left.event());
+        } else if (told instanceof Told.Restarted restarted) {
+            restart(restarted.tick(), restarted.barTicks());
+        }
+    }
+
+    private void hear(String part, String name, Event event) {
         HeardPlace place = place(part, name);
         if (place == null) {
             place = places.computeIfAbsent(part, key -> new ConcurrentHashMap<>())
@@ -91,8 +100,7 @@ public final class Heard implements Tap {
         }
     }
 
-    @Override
-    public void restarted(long tick, long barTicks) {
+    private void restart(long tick, long barTicks) {
         // Whatever was given up in its middle ends here, too.
         places.values().forEach(ofPart -> ofPart.values().forEach(place -> place.endAll(last)));
         offset = -Math.floorDiv(tick - last, barTicks) * barTicks;

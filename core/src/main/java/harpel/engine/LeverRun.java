@@ -83,9 +83,9 @@ final class LeverRun {
             }
             ticks[size] = event.tick();
             values[size] = lever.nearest(control * 100) / 100;
-            tap.lever(lever.name(), values[size++]);
+            tap.tell(new Told.LeverAt(lever.name(), values[size++]));
         } else {
-            tap.knob(lever.name(), control);
+            tap.tell(new Told.KnobAt(lever.name(), control));
         }
     }
 

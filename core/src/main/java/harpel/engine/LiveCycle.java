@@ -219,7 +219,8 @@ final class LiveCycle {
     }
 
     void tellRestart(long tick) {
-        tap.restarted(tick, program().plan().time().meter().at(tick).barTicks());
+        tap.tell(new Told.Restarted(
+                tick, program().plan().time().meter().at(tick).barTicks()));
     }
 
     /**

@@ -45,7 +45,7 @@ final class Load {
         }
         refused++;
         if (!context.place().equals(saidAt) || tick - saidTick > SAY_AGAIN_TICKS || tick < saidTick) {
-            context.tap().full(context.part(), context.place(), tick);
+            context.tap().tell(new Told.Full(context.part(), context.place(), tick));
             saidAt = context.place();
             saidTick = tick;
             context.say("More than " + most + " notes sound or wait here: further ones are left out.");

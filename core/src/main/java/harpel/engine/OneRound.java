@@ -41,9 +41,9 @@ public final class OneRound {
         long length = ticks(stage, piece.time());
         String place = address.toString();
         List<Event> left = new ArrayList<>();
-        Tap tap = (from, at, event) -> {
-            if (at.equals(place)) {
-                left.add(event);
+        Tap tap = told -> {
+            if (told instanceof Told.Left one && one.place().equals(place)) {
+                left.add(one.event());
             }
         };
         Program program = Program.of(piece.withTimeline(false));

@@ -241,7 +241,7 @@ final class Outgoing implements Emitter {
         }
         if (one != null && one.to != null) {
             if (context.tap() != Tap.NONE) {
-                context.tap().away(context.part(), address, event);
+                context.tap().tell(new Told.Away(context.part(), address, event));
             }
             one.to.accept(event);
         } else {
@@ -321,7 +321,7 @@ final class Outgoing implements Emitter {
 
     @Override
     public void lost(int pitch) {
-        context.tap().lost(context.part(), address, now, pitch);
+        context.tap().tell(new Told.Lost(context.part(), address, now, pitch));
     }
 
     @Override
@@ -352,7 +352,7 @@ final class Outgoing implements Emitter {
         return event -> {
             boolean arrives = context.renderer().deliver(route.to(), event, true);
             if (!arrives && event instanceof NoteStart) {
-                context.tap().astray(context.part(), address, event.tick(), route.to());
+                context.tap().tell(new Told.Astray(context.part(), address, event.tick(), route.to()));
             }
         };
     }
@@ -398,7 +398,7 @@ final class Outgoing implements Emitter {
     public void pass(Message message, Route route) {
         Message sent = route.channel() > 0 ? message.onChannel(route.channel() - 1) : message;
         if (route.leaves()) {
-            context.tap().away(context.part(), address, sent);
+            context.tap().tell(new Told.Away(context.part(), address, sent));
             wayTo(route).accept(sent);
         } else {
             out.add(sent);

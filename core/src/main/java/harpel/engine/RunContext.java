@@ -66,22 +66,22 @@ record RunContext(
 
     @Override
     public void say(String text) {
-        tap.said(part, place, text);
+        tap.tell(new Told.Said(part, place, text, false));
     }
 
     @Override
     public void complain(String text) {
-        tap.complained(part, place, text);
+        tap.tell(new Told.Said(part, place, text, true));
     }
 
     @Override
     public void step(int row, int step) {
-        tap.stepped(part, place, row, step);
+        tap.tell(new Told.Stepped(part, place, row, step));
     }
 
     @Override
     public <T> void inForce(Param<T> param, T value) {
-        tap.inForce(part, place, param.id(), value);
+        tap.tell(new Told.InForce(part, place, param.id(), value));
     }
 
     RunContext withAside(Inbox newAside) {

@@ -115,7 +115,7 @@ final class StageRun implements Node {
         if (!moves.isEmpty() && kind != null) {
             ParamSet moved = moves.at(base, out.cameIn(), out.tick());
             if (!moved.equals(values)) {
-                context.tap().moved(context.part(), address, moved);
+                context.tap().tell(new Told.Moved(context.part(), address, moved));
                 take(moved, false);
             }
         }

@@ -17,6 +17,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 
 /**
@@ -156,23 +157,43 @@ public final class MapFile {
         return Json.write(plain);
     }
 
-    /** The maps that ship, by the names of their files, and those in a folder, which come in place of equal ones. */
-    public static Map<String, ControllerMap> all(Path folder) throws IOException {
+    /** The maps that ship, by the names of their files. */
+    public static Map<String, ControllerMap> shipped() {
         Map<String, ControllerMap> maps = new LinkedHashMap<>();
         for (String name : SHIPPED) {
             try (InputStream stream = MapFile.class.getResourceAsStream("/harpel/maps/" + name + ENDING)) {
                 maps.put(name, read(new String(stream.readAllBytes(), StandardCharsets.UTF_8)));
+            } catch (IOException | ParamException e) {
+                throw new IllegalStateException("the map " + name + " that ships cannot be read", e);
             }
         }
-        if (folder != null && Files.isDirectory(folder)) {
-            try (Stream<Path> files = Files.list(folder)) {
-                for (Path file : files.sorted().toList()) {
-                    String name = file.getFileName().toString();
-                    if (name.endsWith(ENDING)) {
-                        maps.put(name.replace(ENDING, ""), read(Files.readString(file)));
-                    }
-                }
-            }
+        return maps;
+    }
+
+    /**
+     * The maps that ship and those in a folder, which come in place of equal ones. One that cannot be read hides no other.
+     *
+     * @param folder null for none
+     * @param problems takes what is wrong with each that cannot be read
+     */
+    public static Map<String, ControllerMap> all(Path folder, Consumer<String> problems) {
+        Map<String, ControllerMap> maps = shipped();
+        if (folder == null || !Files.isDirectory(folder)) {
+            return maps;
+        }
+        try (Stream<Path> files = Files.list(folder)) {
+            files.filter(file -> file.getFileName().toString().endsWith(ENDING))
+                    .sorted()
+                    .forEach(file -> {
+                        String name = file.getFileName().toString();
+                        try {
+                            maps.put(name.replace(ENDING, ""), read(Files.readString(file)));
+                        } catch (IOException | ParamException e) {
+                            problems.accept("The map " + file + " is left out: " + e.getMessage());
+                        }
+                    });
+        } catch (IOException e) {
+            problems.accept("The maps in " + folder + " cannot be read: " + e.getMessage());
         }
         return maps;
     }

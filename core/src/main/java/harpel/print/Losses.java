@@ -5,6 +5,7 @@ import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.Event;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -114,7 +115,21 @@ public final class Losses implements Tap {
     }
 
     @Override
-    public void left(String part, String place, Event event) {
+    public void tell(Told told) {
+        if (told instanceof Told.Left left) {
+            hear(left.part(), left.place(), left.event());
+        } else if (told instanceof Told.Away away) {
+            use(away.place(), away.event());
+        } else if (told instanceof Told.Lost lost) {
+            count(Kind.OUT_OF_RANGE, lost.part(), lost.place(), "");
+        } else if (told instanceof Told.Astray astray) {
+            count(Kind.ASTRAY, astray.part(), astray.place(), astray.to());
+        } else if (told instanceof Told.Said said && said.complaint() && parts.contains(said.part())) {
+            counts.putIfAbsent(new Key(Kind.COMPLAINT, said.place(), said.text()), 0L);
+        }
+    }
+
+    private void hear(String part, String place, Event event) {
         if (byStage.isEmpty()) {
             return;
         }
@@ -122,11 +137,10 @@ public final class Losses implements Tap {
         if (given != null && event instanceof NoteEnd end) {
             given.given(end);
         }
-        away(part, place, event);
+        use(place, event);
     }
 
-    @Override
-    public void away(String part, String place, Event event) {
+    private void use(String place, Event event) {
         Steps steps = byStage.get(place);
         if (steps != null && event instanceof NoteStart note) {
             steps.use(note);
@@ -135,23 +149,6 @@ public final class Losses implements Tap {
 
     private static Set<NoteStart> identitySet() {
         return Collections.newSetFromMap(new IdentityHashMap<>());
-    }
-
-    @Override
-    public void lost(String part, String place, long tick, int pitch) {
-        count(Kind.OUT_OF_RANGE, part, place, "");
-    }
-
-    @Override
-    public void astray(String part, String place, long tick, String to) {
-        count(Kind.ASTRAY, part, place, to);
-    }
-
-    @Override
-    public void complained(String part, String place, String text) {
-        if (parts.contains(part)) {
-            counts.putIfAbsent(new Key(Kind.COMPLAINT, place, text), 0L);
-        }
     }
 
     private void count(Kind kind, String part, String place, String text) {

@@ -4,6 +4,7 @@ import harpel.chain.Branch;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.Event;
 import harpel.event.EventBuffer;
 import java.io.IOException;
@@ -28,11 +29,10 @@ public final class StageFiles implements Tap {
     }
 
     @Override
-    public void left(String fromPart, String place, Event event) {
-        if (!fromPart.equals(part)) {
-            return;
+    public void tell(Told told) {
+        if (told instanceof Told.Left left && left.part().equals(part)) {
+            byPlace.computeIfAbsent(left.place(), name -> new EventBuffer()).add(left.event());
         }
-        byPlace.computeIfAbsent(place, name -> new EventBuffer()).add(event);
     }
 
     public void write(Path folder, Chain chain, Writer writer) throws IOException {

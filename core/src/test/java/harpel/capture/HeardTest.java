@@ -3,6 +3,7 @@ package harpel.capture;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -57,10 +58,10 @@ class HeardTest {
     void timeGoesOnOverStopsStartsAndJumpsByWholeBars() {
         NoteStart first = start(Tap.SOUND, BEAT, 60);
         end(Tap.SOUND, first, 2 * BEAT);
-        heard.restarted(0, BAR);
+        heard.tell(new Told.Restarted(0, BAR));
         assertThat(heard.onAxis(0)).as("the next bar line after what was heard").isEqualTo(BAR);
         end(Tap.SOUND, start(Tap.SOUND, BEAT, 62), 2 * BEAT);
-        heard.restarted(40 * BAR + BEAT, BAR);
+        heard.tell(new Told.Restarted(40 * BAR + BEAT, BAR));
         assertThat(heard.onAxis(40 * BAR + BEAT)).as("a jump leaves no gap").isEqualTo(2 * BAR + BEAT);
         end(Tap.SOUND, start(Tap.SOUND, 40 * BAR + 2 * BEAT, 64), 40 * BAR + 3 * BEAT);
         assertThat(sound(0, 3 * BAR))
@@ -74,7 +75,7 @@ class HeardTest {
     void whatNobodyEndedEndsWhereTimeBeginsAnew() {
         start(Tap.SOUND, 0, 60);
         end(Tap.SOUND, start(Tap.SOUND, BEAT, 61), 2 * BEAT);
-        heard.restarted(0, BAR);
+        heard.tell(new Told.Restarted(0, BAR));
         assertThat(sound(0, 4 * BAR)).containsExactly("60 0+" + 2 * BEAT, "61 " + BEAT + "+" + BEAT);
     }
 

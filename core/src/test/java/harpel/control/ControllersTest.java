@@ -125,7 +125,7 @@ class ControllersTest {
 
     @Test
     void theMapsThatShipAreReadAndWrittenAndOnesOwnComeInTheirPlace(@TempDir Path folder) throws Exception {
-        Map<String, ControllerMap> shipped = MapFile.all(null);
+        Map<String, ControllerMap> shipped = MapFile.shipped();
         assertThat(shipped).hasSize(6);
         for (ControllerMap map : shipped.values()) {
             assertThat(MapFile.read(MapFile.write(map))).isEqualTo(map);
@@ -138,7 +138,16 @@ class ControllersTest {
         ControllerMap own = shipped.get("keyboard").withLearnt(48, 3).withLearnt(50, 3);
         assertThat(own.learnt()).containsExactly(Map.entry(50, 3));
         Files.writeString(folder.resolve("keyboard.map.json"), MapFile.write(own));
-        assertThat(MapFile.all(folder).get("keyboard")).isEqualTo(own);
+        Files.writeString(folder.resolve("a-broken-one.map.json"), "{\"harpel\": 1, \"pads\": {\"columns\": 99}}");
+        List<String> problems = new ArrayList<>();
+        Map<String, ControllerMap> all = MapFile.all(folder, problems::add);
+        assertThat(all).hasSize(6).containsEntry("keyboard", own);
+        assertThat(problems)
+                .singleElement()
+                .asString()
+                .contains("a-broken-one.map.json is left out")
+                .contains("1–16")
+                .contains("99");
     }
 
     @Test

@@ -10,7 +10,6 @@ import harpel.effect.EffectKind;
 import harpel.effect.route.Split;
 import harpel.engine.Laws.Checks;
 import harpel.engine.Laws.World;
-import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.param.Param;
 import harpel.piece.Part;
@@ -92,16 +91,11 @@ final class CompareLaws {
 
     static void shownStepsLieInTheirRows(EffectKind kind, long seed) {
         int most = 1 << 16;
-        render(new World(kind, seed), new Tap() {
-            @Override
-            public void left(String part, String place, Event event) {
-                Laws.EVENTS.increment();
-            }
-
-            @Override
-            public void stepped(String part, String place, int row, int step) {
-                assertThat(row).isBetween(0, 256);
-                assertThat(step).isBetween(0, most);
+        render(new World(kind, seed), told -> {
+            Laws.EVENTS.increment();
+            if (told instanceof Told.Stepped at) {
+                assertThat(at.row()).isBetween(0, 256);
+                assertThat(at.step()).isBetween(0, most);
             }
         });
     }
@@ -109,8 +103,8 @@ final class CompareLaws {
     static void everyDeedIsToldInWords(EffectKind kind, long seed) {
         World world = new World(kind, seed);
         List<NoteStart> made = new ArrayList<>();
-        render(world, (part, place, event) -> {
-            if (event instanceof NoteStart note && note.cause() != null) {
+        render(world, told -> {
+            if (told instanceof Told.Left left && left.event() instanceof NoteStart note && note.cause() != null) {
                 made.add(note);
             }
         });

@@ -121,7 +121,13 @@ final class Laws {
         boolean edits;
 
         @Override
-        public void left(String part, String place, Event event) {
+        public void tell(Told told) {
+            if (told instanceof Told.Left left) {
+                check(left.part(), left.place(), left.event());
+            }
+        }
+
+        private void check(String part, String place, Event event) {
             EVENTS.increment();
             Event before = last.put(part + " " + place, event);
             if (before != null && !edits) {

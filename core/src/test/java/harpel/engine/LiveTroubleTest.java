@@ -2,7 +2,6 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.port.InputPort;
@@ -52,8 +51,11 @@ class LiveTroubleTest {
     @Test
     void anErrorWhilePlayingEndsAllNotesIsToldAndTheEngineGoesOn() throws Exception {
         AtomicBoolean fails = new AtomicBoolean();
-        InputPort input = start("", (part, place, event) -> {
-            if (fails.get() && event instanceof NoteStart note && note.pitch() == 61) {
+        InputPort input = start("", told -> {
+            if (fails.get()
+                    && told instanceof Told.Left left
+                    && left.event() instanceof NoteStart note
+                    && note.pitch() == 61) {
                 throw new StackOverflowError("on purpose");
             }
         });
@@ -107,14 +109,8 @@ class LiveTroubleTest {
     void theStageThatIsFullSaysSo() throws Exception {
         AtomicBoolean told = new AtomicBoolean();
         String echo = "{'effect':'echo','repeats':16,'time':'1/4','fade':0}";
-        InputPort input = start(String.join(",", java.util.Collections.nCopies(4, echo)), new Tap() {
-            @Override
-            public void left(String part, String place, Event event) {
-                // only what is full counts here
-            }
-
-            @Override
-            public void full(String part, String place, long tick) {
+        InputPort input = start(String.join(",", java.util.Collections.nCopies(4, echo)), one -> {
+            if (one instanceof Told.Full) {
                 told.set(true);
             }
         });

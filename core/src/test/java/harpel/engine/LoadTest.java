@@ -31,15 +31,9 @@ class LoadTest {
     /** Forty keys at once through a chain, rendered in blocks of so many ticks. */
     private List<Event> flood(Chain chain, long block) {
         List<Event> heard = new ArrayList<>();
-        Tap tap = new Tap() {
-            @Override
-            public void left(String part, String place, Event event) {
-                // only what is heard at the end and what is full count here
-            }
-
-            @Override
-            public void full(String part, String place, long tick) {
-                full.add(place);
+        Tap tap = told -> {
+            if (told instanceof Told.Full at) {
+                full.add(at.place());
             }
         };
         Renderer renderer = new Renderer(

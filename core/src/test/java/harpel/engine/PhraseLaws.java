@@ -60,12 +60,12 @@ final class PhraseLaws {
         Program program = Program.of(piece);
         String looked = world.randoms.oneOf(piece.parts()).id();
         List<String> heard = new ArrayList<>();
-        play(program, from, end, new Tap() {
-            @Override
-            public void left(String part, String place, harpel.event.Event event) {
-                if (part.equals(looked) && place.equals(SOUND) && event.tick() < end) {
-                    heard.add(event.toString());
-                }
+        play(program, from, end, told -> {
+            if (told instanceof Told.Left left
+                    && left.part().equals(looked)
+                    && left.place().equals(Tap.SOUND)
+                    && left.event().tick() < end) {
+                heard.add(left.event().toString());
             }
         });
         assertThat(heard).isEqualTo(printed(piece, looked, from, end));

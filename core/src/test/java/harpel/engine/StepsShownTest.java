@@ -2,7 +2,6 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -19,35 +18,17 @@ import org.junit.jupiter.api.Test;
 class StepsShownTest {
     private final List<String> told = new ArrayList<>();
     private final List<String> inForce = new ArrayList<>();
-    private final Tap tap = new Tap() {
-        @Override
-        public void left(String part, String place, Event event) {
-            // notes are told elsewhere
-        }
-
-        @Override
-        public void stepped(String part, String place, int row, int step) {
-            told.add(row + ":" + step);
-        }
-
-        @Override
-        public void away(String part, String place, Event event) {
-            told.add("away " + event);
-        }
-
-        @Override
-        public void lost(String part, String place, long tick, int pitch) {
-            told.add("lost " + pitch);
-        }
-
-        @Override
-        public void inForce(String part, String place, String param, Object value) {
-            inForce.add(param + " " + value);
-        }
-
-        @Override
-        public void lever(String name, double value) {
-            told.add(name + " " + Math.round(value * 127));
+    private final Tap tap = one -> {
+        if (one instanceof Told.Stepped at) {
+            told.add(at.row() + ":" + at.step());
+        } else if (one instanceof Told.Away away) {
+            told.add("away " + away.event());
+        } else if (one instanceof Told.Lost lost) {
+            told.add("lost " + lost.pitch());
+        } else if (one instanceof Told.InForce now) {
+            inForce.add(now.param() + " " + now.value());
+        } else if (one instanceof Told.LeverAt at) {
+            told.add(at.name() + " " + Math.round(at.value() * 127));
         }
     };
 

@@ -9,6 +9,7 @@ import harpel.effect.EffectCatalog;
 import harpel.engine.Plan;
 import harpel.engine.Renderer;
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
@@ -186,15 +187,9 @@ class ScriptTest {
     private static List<String> misuse(String code, List<Heard> notes) {
         List<String> said = new ArrayList<>();
         List<Event> heard = new ArrayList<>();
-        Tap tap = new Tap() {
-            @Override
-            public void left(String part, String place, Event event) {
-                // only what is said counts here
-            }
-
-            @Override
-            public void said(String part, String place, String text) {
-                said.add(text);
+        Tap tap = told -> {
+            if (told instanceof Told.Said one) {
+                said.add(one.text());
             }
         };
         Plan plan = Plan.ofChain("lead", Chain.EMPTY.plus(0, stage(code)), Key.C_MAJOR, TimeMap.DEFAULT, 1);

@@ -7,6 +7,20 @@ import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
+import harpel.effect.EffectKind;
+import harpel.effect.held.Arpeggio;
+import harpel.effect.held.Lanes;
+import harpel.effect.held.Polymeter;
+import harpel.effect.held.Strum;
+import harpel.effect.notes.Carom;
+import harpel.effect.notes.ChordKeys;
+import harpel.effect.notes.Echo;
+import harpel.effect.notes.Pulse;
+import harpel.effect.pitch.NoteBend;
+import harpel.effect.pitch.ScaleFit;
+import harpel.effect.pitch.Stray;
+import harpel.effect.route.Split;
+import harpel.effect.shape.Touch;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
 import java.util.Map;
@@ -24,21 +38,22 @@ public abstract class StageEditor extends VBox {
         <T> void set(Param<T> param, T value, boolean done);
     }
 
-    /** The editors there are, by the id of an effect. An effect without one is edited by its controls alone. */
-    private static final Map<String, BiFunction<Session, Edit, StageEditor>> EDITORS = Map.ofEntries(
-            Map.entry("arpeggio", PatternEditor::new),
-            Map.entry("lanes", LanesEditor::new),
-            Map.entry("polymeter", PolymeterEditor::new),
-            Map.entry("pulse", PulseEditor::new),
-            Map.entry("echo", EchoEditor::new),
-            Map.entry("strum", StrumEditor::new),
-            Map.entry("stray", StrayEditor::new),
-            Map.entry("touch", TouchEditor::new),
-            Map.entry("scale-fit", ScaleEditor::new),
-            Map.entry("chord-keys", ChordKeysEditor::new),
-            Map.entry("note-bend", BendEditor::new),
-            Map.entry("split", SplitEditor::new),
-            Map.entry("carom", BoardEditor::new));
+    /** The editors there are, by the kind of effect. An effect without one is edited by its controls alone. */
+    private static final Map<Class<? extends EffectKind>, BiFunction<Session, Edit, StageEditor>> EDITORS =
+            Map.ofEntries(
+                    Map.entry(Arpeggio.class, PatternEditor::new),
+                    Map.entry(Lanes.class, LanesEditor::new),
+                    Map.entry(Polymeter.class, PolymeterEditor::new),
+                    Map.entry(Pulse.class, PulseEditor::new),
+                    Map.entry(Echo.class, EchoEditor::new),
+                    Map.entry(Strum.class, StrumEditor::new),
+                    Map.entry(Stray.class, StrayEditor::new),
+                    Map.entry(Touch.class, TouchEditor::new),
+                    Map.entry(ScaleFit.class, ScaleEditor::new),
+                    Map.entry(ChordKeys.class, ChordKeysEditor::new),
+                    Map.entry(NoteBend.class, BendEditor::new),
+                    Map.entry(Split.class, SplitEditor::new),
+                    Map.entry(Carom.class, BoardEditor::new));
 
     private final Session session;
     private final Edit edit;
@@ -54,7 +69,7 @@ public abstract class StageEditor extends VBox {
 
     public static Optional<StageEditor> of(Session session, Stage stage, Edit edit) {
         return stage.isKnown()
-                ? Optional.ofNullable(EDITORS.get(stage.kind().id())).map(maker -> maker.apply(session, edit))
+                ? Optional.ofNullable(EDITORS.get(stage.kind().getClass())).map(maker -> maker.apply(session, edit))
                 : Optional.empty();
     }
 

@@ -10,7 +10,6 @@ import harpel.control.LightSender;
 import harpel.effect.notes.Carom;
 import harpel.format.AtomicFile;
 import harpel.format.MapFile;
-import harpel.param.ParamException;
 import harpel.param.ParamSet;
 import harpel.piece.Lane;
 import harpel.piece.Lever;
@@ -95,14 +94,6 @@ public final class ControllerDesk {
         changed();
     }
 
-    private static Map<String, ControllerMap> shipped() {
-        try {
-            return MapFile.all(null);
-        } catch (IOException | ParamException e) {
-            throw new IllegalStateException("the maps that ship cannot be read", e);
-        }
-    }
-
     void changed() {
         changes.set(changes.get() + 1);
     }
@@ -115,13 +106,7 @@ public final class ControllerDesk {
     /** The maps there are, by their ids, with their names. */
     public Map<String, ControllerMap> maps() {
         if (maps == null) {
-            try {
-                maps = MapFile.all(folder);
-            } catch (IOException | ParamException e) {
-                session.say(
-                        "The maps in " + folder + " cannot be read, and those that ship are there: " + e.getMessage());
-                maps = shipped();
-            }
+            maps = MapFile.all(folder, session::say);
         }
         return maps;
     }

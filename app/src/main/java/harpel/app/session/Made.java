@@ -6,6 +6,7 @@ import harpel.engine.PrintJob;
 import harpel.engine.Program;
 import harpel.engine.Tail;
 import harpel.engine.Tap;
+import harpel.engine.Told;
 import harpel.event.Event;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -110,16 +111,11 @@ public final class Made implements AutoCloseable {
         }
 
         @Override
-        public void left(String from, String name, Event event) {
-            if (from.equals(part)) {
-                take(new Place(from, name), event, false);
-            }
-        }
-
-        @Override
-        public void away(String from, String name, Event event) {
-            if (from.equals(part)) {
-                take(new Place(from, name), event, true);
+        public void tell(Told told) {
+            if (told instanceof Told.Left left && left.part().equals(part)) {
+                take(new Place(left.part(), left.place()), left.event(), false);
+            } else if (told instanceof Told.Away away && away.part().equals(part)) {
+                take(new Place(away.part(), away.place()), away.event(), true);
             }
         }
 

@@ -4,6 +4,7 @@ import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
+import harpel.effect.notes.Carom;
 import harpel.engine.Tap;
 import harpel.piece.Lane;
 import harpel.piece.Part;
@@ -25,7 +26,7 @@ public final class Places {
     public static Optional<StageAddress> board(Part part) {
         List<StageAddress> found = new ArrayList<>();
         Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
-            if (stage.isKnown() && stage.kind().id().equals("carom")) {
+            if (stage.isKnown() && stage.kind() instanceof Carom) {
                 found.add(address);
             }
         });

@@ -1,6 +1,8 @@
 package harpel.app.session;
 
 import harpel.app.session.Places.Place;
+import harpel.engine.Told;
+import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -181,52 +183,55 @@ public final class TraceStore {
     private long saidCount;
     private long count;
 
-    public void take(TraceQueue.Left left) {
-        Object what = left.what();
-        if (what instanceof TraceQueue.Restart restart) {
-            restart(restart.tick(), restart.barTicks());
-        } else if (what instanceof NoteStart note) {
-            row(left).start(note, false);
-            count++;
-        } else if (what instanceof NoteEnd end) {
-            row(left).end(end);
-        } else if (what instanceof Message message) {
-            row(left).mark(new Mark(message, -1, message.tick()));
-        } else if (what instanceof TraceQueue.Lost lost) {
-            row(left).mark(new Mark(null, lost.pitch(), lost.tick()));
-        } else if (what instanceof TraceQueue.Away away) {
-            if (away.event() instanceof NoteStart note) {
-                row(left).start(note, true);
-            } else if (away.event() instanceof NoteEnd end) {
-                row(left).end(end);
-            } else if (away.event() instanceof Message message) {
-                row(left).mark(new Mark(message, -1, message.tick()));
-            }
-        } else if (what instanceof TraceQueue.StepAt at) {
-            List<Integer> all = steps.computeIfAbsent(left.place(), place -> new ArrayList<>());
+    public void take(Told told) {
+        if (told instanceof Told.Left left) {
+            take(row(left.part(), left.place()), left.event(), false);
+        } else if (told instanceof Told.Away away) {
+            take(row(away.part(), away.place()), away.event(), true);
+        } else if (told instanceof Told.Lost lost) {
+            row(lost.part(), lost.place()).mark(new Mark(null, lost.pitch(), lost.tick()));
+        } else if (told instanceof Told.Stepped at) {
+            List<Integer> all = steps.computeIfAbsent(at.place(), place -> new ArrayList<>());
             while (all.size() <= at.row()) {
                 all.add(-1);
             }
             all.set(at.row(), at.step());
-        } else if (what instanceof ParamSet values) {
-            moved.put(left.place(), values);
-        } else if (what instanceof TraceQueue.InForce now) {
-            inForce.computeIfAbsent(left.place(), place -> new HashMap<>()).put(now.param(), now.value());
-        } else if (what instanceof TraceQueue.Full at) {
-            full.put(left.place(), at.tick());
-        } else if (what instanceof TraceQueue.LeverAt at) {
+        } else if (told instanceof Told.Moved values) {
+            moved.put(values.place(), values.values());
+        } else if (told instanceof Told.InForce now) {
+            inForce.computeIfAbsent(now.place(), place -> new HashMap<>()).put(now.param(), now.value());
+        } else if (told instanceof Told.Full at) {
+            full.put(at.place(), at.tick());
+        } else if (told instanceof Told.LeverAt at) {
             levers.put(at.name(), at.value());
             knobs.put(at.name(), at.value());
-        } else if (what instanceof TraceQueue.KnobAt at) {
+        } else if (told instanceof Told.KnobAt at) {
             knobs.put(at.name(), at.value());
-        } else if (what instanceof String text) {
-            Deque<String> lines = said.computeIfAbsent(left.place(), place -> new ArrayDeque<>());
-            lines.addLast(text);
-            if (lines.size() > MOST_LINES) {
-                lines.removeFirst();
-            }
-            saidCount++;
+        } else if (told instanceof Told.Said text) {
+            say(text);
+        } else if (told instanceof Told.Restarted restarted) {
+            restart(restarted.tick(), restarted.barTicks());
         }
+    }
+
+    private void take(Row row, Event event, boolean away) {
+        if (event instanceof NoteStart note) {
+            row.start(note, away);
+            count += away ? 0 : 1;
+        } else if (event instanceof NoteEnd end) {
+            row.end(end);
+        } else if (event instanceof Message message) {
+            row.mark(new Mark(message, -1, message.tick()));
+        }
+    }
+
+    private void say(Told.Said text) {
+        Deque<String> lines = said.computeIfAbsent(text.place(), place -> new ArrayDeque<>());
+        lines.addLast(text.text());
+        if (lines.size() > MOST_LINES) {
+            lines.removeFirst();
+        }
+        saidCount++;
     }
 
     private void restart(long tick, long barTicks) {
@@ -312,8 +317,8 @@ public final class TraceStore {
         return earliest;
     }
 
-    private Row row(TraceQueue.Left left) {
-        Place place = new Place(left.part(), left.place());
+    private Row row(String part, String name) {
+        Place place = new Place(part, name);
         Row row = rows.get(place);
         if (row == null) {
             row = new Row();
