@@ -19,6 +19,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.TestPhrases;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import java.io.File;
 import java.io.IOException;
@@ -354,19 +355,25 @@ public final class Files {
                                                 .sound(session.sounds().bank().get()),
                                         path));
             } else if (wanted.target() == PrintSheet.Target.FILES) {
-                askFolder("A folder for " + orders.get(0).parts().size() + " MIDI files")
-                        .ifPresent(folder -> session.printing().toFiles(orders.get(0), wanted.form(), folder));
+                askFolder("A folder for " + orders.get(0).parts().size() + " files")
+                        .ifPresent(folder ->
+                                session.printing().toFiles(orders.get(0), wanted.as(), wanted.form(), folder));
             } else if (wanted.target() == PrintSheet.Target.STAGES) {
                 askFolder("A folder for what leaves each stage")
-                        .ifPresent(folder -> session.printing().toStages(orders.get(0), wanted.form(), folder));
+                        .ifPresent(folder ->
+                                session.printing().toStages(orders.get(0), wanted.as(), wanted.form(), folder));
             } else if (orders.size() == 1) {
-                ask(true, "Print to a MIDI file", MIDI, wanted.fileName())
-                        .ifPresent(path -> session.printing().toFile(orders.get(0), wanted.form(), path));
+                ask(true, "Print to a file", filter(wanted.as()), wanted.fileName())
+                        .ifPresent(path -> session.printing().toFile(orders.get(0), wanted.as(), wanted.form(), path));
             } else {
-                askFolder("A folder for " + orders.size() + " MIDI files")
-                        .ifPresent(folder -> session.printing().toFolder(orders, wanted.form(), folder));
+                askFolder("A folder for " + orders.size() + " files")
+                        .ifPresent(folder -> session.printing().toFolder(orders, wanted.as(), wanted.form(), folder));
             }
         });
+    }
+
+    private static ExtensionFilter filter(PrintFormat format) {
+        return new ExtensionFilter(format.name(), "*." + format.ending());
     }
 
     private Optional<Path> askFolder(String title) {

@@ -15,6 +15,7 @@ import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.sound.SoundFile;
 import harpel.testkit.Wire;
@@ -170,7 +171,7 @@ class WindowPrintTest extends WindowCase {
     void whatIsPrintedIsWhatIsHeard() throws IOException {
         Path target = folder.resolve("lead.mid");
         PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, 4 * BAR, Tail.STOP);
-        interact(() -> session.printing().toFile(order, SmfForm.PLAIN, target));
+        interact(() -> session.printing().toFile(order, PrintFormat.plain(), SmfForm.PLAIN, target));
         await(() -> session.messages().last().get().startsWith("Printed to lead.mid: "));
         MidiFile printed = SmfReader.read(Files.readAllBytes(target));
         List<String> first = printed.notes().stream()
@@ -195,7 +196,7 @@ class WindowPrintTest extends WindowCase {
     void aPrintIsCancelledAndWritesNothing() {
         Path target = folder.resolve("long.mid");
         PrintOrder order = new PrintOrder(now(), Set.of("clock"), 0, 400_000 * BAR, Tail.CUT);
-        interact(() -> session.printing().toFile(order, SmfForm.PLAIN, target));
+        interact(() -> session.printing().toFile(order, PrintFormat.plain(), SmfForm.PLAIN, target));
         clickOn("#cancel");
         await(() -> session.messages().last().get().contains("was cancelled"));
         assertThat(Files.exists(target)).isFalse();
@@ -205,11 +206,16 @@ class WindowPrintTest extends WindowCase {
     @Test
     void whatGoesWrongIsTold() {
         Path target = folder.resolve("none/lead.mid");
-        interact(() -> session.printing().toFile(PrintOrder.of(now(), "lead", Tail.CUT), SmfForm.PLAIN, target));
+        interact(() -> session.printing()
+                .toFile(PrintOrder.of(now(), "lead", Tail.CUT), PrintFormat.plain(), SmfForm.PLAIN, target));
         await(() -> session.messages().last().get().startsWith("Printing to lead.mid failed: "));
         PrintOrder order = PrintOrder.of(now(), "lead", Tail.CUT);
         interact(() -> session.printing()
-                .toFolder(List.of(order.withVariation(1), order.withVariation(2)), SmfForm.of(0), folder));
+                .toFolder(
+                        List.of(order.withVariation(1), order.withVariation(2)),
+                        PrintFormat.plain(),
+                        SmfForm.of(0),
+                        folder));
         await(() -> session.messages().last().get().startsWith("Printed 2 files to "));
         assertThat(folder.resolve("variation-1.mid")).exists();
         assertThat(folder.resolve("variation-2.mid")).exists();
@@ -218,14 +224,17 @@ class WindowPrintTest extends WindowCase {
     @Test
     void eachPartOrEachStageGoesIntoAFileOfItsOwn() throws IOException {
         PrintOrder both = new PrintOrder(now(), Set.of("lead", "clock"), 0, BAR, Tail.CUT);
-        interact(() -> session.printing().toFiles(both, new SmfForm(1, 480), folder));
+        interact(() -> session.printing().toFiles(both, PrintFormat.plain(), new SmfForm(1, 480), folder));
         await(() -> session.messages().last().get().startsWith("Printed 2 files to "));
         byte[] bytes = Files.readAllBytes(folder.resolve("lead.mid"));
         assertThat((bytes[12] & 0xFF) << 8 | bytes[13] & 0xFF).isEqualTo(480);
         assertThat(SmfReader.read(bytes).events()).isNotEmpty();
         assertThat(folder.resolve("clock.mid")).exists();
+        interact(() -> session.printing().toFiles(both, PrintFormat.ofEnding("csv"), SmfForm.PLAIN, folder));
+        await(() -> Files.exists(folder.resolve("lead.csv")) && Files.exists(folder.resolve("clock.csv")));
+        assertThat(Files.readString(folder.resolve("lead.csv"))).startsWith("part,start ticks,");
         PrintOrder one = PrintOrder.of(now(), "lead", Tail.CUT);
-        interact(() -> session.printing().toStages(one, SmfForm.PLAIN, folder));
+        interact(() -> session.printing().toStages(one, PrintFormat.plain(), SmfForm.PLAIN, folder));
         await(() -> session.messages().last().get().startsWith("Printed every stage to "));
         long notes = SmfReader.read(Files.readAllBytes(folder.resolve("00-input.mid"))).events().stream()
                 .filter(NoteStart.class::isInstance)

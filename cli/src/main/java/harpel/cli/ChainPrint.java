@@ -17,6 +17,8 @@ import harpel.param.ParamException;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.print.Losses;
+import harpel.print.PrintFormat;
+import harpel.print.PrintedNotes;
 import harpel.print.StageFiles;
 import harpel.theory.Key;
 import java.io.IOException;
@@ -31,10 +33,12 @@ import java.util.Set;
 /** Prints the notes of a MIDI file through a chain file. */
 final class ChainPrint {
     private final Report report;
+    private final PrintFormat as;
     private final SmfForm form;
 
-    ChainPrint(Report report, SmfForm form) {
+    ChainPrint(Report report, PrintFormat as, SmfForm form) {
         this.report = report;
+        this.as = as;
         this.form = form;
     }
 
@@ -66,6 +70,7 @@ final class ChainPrint {
         if (stages != null) {
             taps.write(
                     stages,
+                    as.ending(),
                     chain.chain(),
                     (file, stageEvents) -> write(file.toString(), input, stageEvents, result.lengthTicks()));
         }
@@ -107,6 +112,8 @@ final class ChainPrint {
     }
 
     private void write(String target, MidiFile input, List<? extends Event> events, long length) throws IOException {
-        Report.write(target, SmfWriter.write(form, input.time(), input.metas(), events, length));
+        PrintedNotes notes =
+                new PrintedNotes(input.time(), input.metas(), List.of(new SmfWriter.Track("", events)), length);
+        Report.write(target, as.write(notes, form));
     }
 }

@@ -8,6 +8,7 @@ import harpel.format.SmfForm;
 import harpel.param.ParamException;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;
@@ -48,22 +49,24 @@ final class PiecePrint {
     }
 
     /** @param stages the folder for what leaves each stage of the only part, or null */
-    void print(PrintOrder order, SmfForm form, String out, Path stages) throws IOException, InterruptedException {
+    void print(PrintOrder order, PrintFormat as, SmfForm form, String out, Path stages)
+            throws IOException, InterruptedException {
         String part = order.parts().iterator().next();
         StageFiles taps = new StageFiles(part);
         Printed printed = order.print(done -> {}, stages == null ? Tap.NONE : taps);
-        Report.write(out, printed.midi(form));
+        Report.write(out, as.write(printed.allNotes(), form));
         if (stages != null) {
             taps.write(
                     stages,
+                    as.ending(),
                     order.piece().part(part).orElseThrow().chain(),
-                    (file, events) -> Report.write(file.toString(), printed.midi(form, "", events)));
+                    (file, events) -> Report.write(file.toString(), as.write(printed.notes("", events), form)));
         }
         report.lost("", printed.losses());
     }
 
     /** Prints several variations side by side, a file each in a folder. */
-    void print(PrintOrder order, List<Long> variations, SmfForm form, Path folder)
+    void print(PrintOrder order, List<Long> variations, PrintFormat as, SmfForm form, Path folder)
             throws IOException, InterruptedException, CouldNot {
         Files.createDirectories(folder);
         try (PrintPool pool = new PrintPool()) {
@@ -72,7 +75,7 @@ final class PiecePrint {
             for (int i = 0; i < prints.size(); i++) {
                 Printed printed = prints.get(i).get();
                 String name = "variation-" + variations.get(i);
-                Report.write(folder.resolve(name + ".mid").toString(), printed.midi(form));
+                Report.write(folder.resolve(name + "." + as.ending()).toString(), as.write(printed.allNotes(), form));
                 report.lost(name + ": ", printed.losses());
             }
         } catch (ExecutionException e) {

@@ -2,6 +2,7 @@ package harpel.cli;
 
 import harpel.engine.Tail;
 import harpel.format.SmfForm;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.print.VariationNumbers;
 import java.io.IOException;
@@ -19,7 +20,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "print",
         description = {
-            "Faster than real time, writes MIDI files: of parts of a piece (--piece), a named",
+            "Faster than real time, writes MIDI files, or tables of notes (CSV): of parts of a piece (--piece), a named",
             "track each, with generators, routes, levers and movers; or of the notes of a MIDI file (IN) sent through a",
             "chain (--chain), with the input's tempo and meter, to its end of track rounded up to a bar.",
             "What is lost on the way, such as notes out of range, is said on standard error."
@@ -44,8 +45,15 @@ final class PrintCommand implements Callable<Integer> {
             names = {"-o", "--out"},
             required = true,
             paramLabel = "OUT",
-            description = "The MIDI file to write, - is standard output; with --variations a folder.")
+            description =
+                    "The file to write, - is standard output; with --variations a folder. One that ends in .csv is a table of notes, any other a MIDI file.")
     private String out;
+
+    @Option(
+            names = "--as",
+            paramLabel = "mid|csv",
+            description = "What is written, where OUT does not say it by its ending.")
+    private String as;
 
     @Option(
             names = "--variations",
@@ -97,7 +105,7 @@ final class PrintCommand implements Callable<Integer> {
             check(
                     what.parts == null && what.fromBar == null && variations == null,
                     "--parts, --from-bar and --variations go with --piece");
-            new ChainPrint(report, form)
+            new ChainPrint(report, format(), form)
                     .print(chain, in, out, what.variation == null ? 1 : what.variation, what.bars, tail(), stages);
         } else {
             check(in == null, "a piece has its own notes; it takes no MIDI file but was given " + in);
@@ -116,9 +124,17 @@ final class PrintCommand implements Callable<Integer> {
         List<Long> several = variations == null ? List.of() : numbers(variations);
         PrintOrder order = what.order(printer.read(what.piece), tail());
         if (several.isEmpty()) {
-            printer.print(order, form, out, stages);
+            printer.print(order, format(), form, out, stages);
         } else {
-            printer.print(order, several, form, Path.of(out));
+            printer.print(order, several, format(), form, Path.of(out));
+        }
+    }
+
+    private PrintFormat format() {
+        try {
+            return as == null ? PrintFormat.ofFile(out) : PrintFormat.ofEnding(as);
+        } catch (IllegalArgumentException e) {
+            throw new ParameterException(spec.commandLine(), "--as " + e.getMessage(), e);
         }
     }
 

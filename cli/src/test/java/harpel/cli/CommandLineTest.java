@@ -99,6 +99,39 @@ class CommandLineTest {
     }
 
     @Test
+    void aTableOfNotesIsWrittenWhereTheEndingOrTheWordsSaySo() throws IOException {
+        Path table = folder.resolve("out.csv");
+        assertThat(run("print", "--chain", chain, TIDE, "-o", table.toString()))
+                .as("%s", err)
+                .isZero();
+        List<String> lines = Files.readAllLines(table);
+        assertThat(lines.get(0)).startsWith("part,start ticks,start beats,start seconds,pitch,name");
+        assertThat(lines).hasSize(printed().notes().size() + 1);
+        Path clock = folder.resolve("variations");
+        assertThat(run(
+                        "print",
+                        "--piece",
+                        CLOCK,
+                        "--bars",
+                        "2",
+                        "--variations",
+                        "3,4",
+                        "--as",
+                        "csv",
+                        "-o",
+                        clock.toString()))
+                .as("%s", err)
+                .isZero();
+        assertThat(Files.readAllLines(clock.resolve("variation-4.csv"))).hasSizeGreaterThan(5);
+        Path stages = folder.resolve("stages");
+        assertThat(run("print", "--chain", chain, TIDE, "-o", table.toString(), "--stages", stages.toString()))
+                .isZero();
+        assertThat(Files.readString(stages.resolve("99-sound.csv"))).startsWith("part,");
+        assertThat(run("print", "--piece", CLOCK, "--as", "tide", "-o", "x")).isEqualTo(Main.WRONG_WORDS);
+        assertThat(err.toString()).contains("--as must be mid or csv but was \"tide\"");
+    }
+
+    @Test
     void eachStageGetsItsFile() throws IOException {
         chain = chain("{\"effect\":\"transpose\",\"octaves\":1},{\"split\":[{},{\"chain\":[{\"effect\":\"echo\"}]}]}");
         printed("--stages", folder.resolve("stages").toString());

@@ -152,6 +152,12 @@ public final class SmfWriter {
      * @param channel 0–15
      */
     public static byte[] write(TimeMap time, Phrase phrase, int channel) {
+        List<Meta> name = List.of(text(0, Meta.TRACK_NAME, phrase.name()));
+        return write(SmfForm.PLAIN, time, name, events(phrase, channel), phrase.length());
+    }
+
+    /** The notes and messages of a phrase, but for notes that are off, in the order of events. */
+    public static List<Event> events(Phrase phrase, int channel) {
         List<Event> events = new ArrayList<>();
         long arrival = 0;
         for (Message message : phrase.messages()) {
@@ -165,7 +171,7 @@ public final class SmfWriter {
             }
         }
         events.sort(EventOrder.INSTANCE);
-        return write(SmfForm.PLAIN, time, List.of(text(0, Meta.TRACK_NAME, phrase.name())), events, phrase.length());
+        return events;
     }
 
     /** What changes behind the end is left out, or it would make the file longer. */

@@ -4,7 +4,6 @@ import harpel.event.Event;
 import harpel.event.Events;
 import harpel.event.Message;
 import harpel.event.NoteStart;
-import harpel.format.SmfForm;
 import harpel.format.SmfWriter;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
@@ -24,7 +23,7 @@ import java.util.Map;
  */
 public record Printed(PrintOrder order, Map<String, List<Event>> events, long endTick, List<Losses.Loss> losses) {
     /** How many notes there are in all. */
-    public long notes() {
+    public long count() {
         return events.values().stream()
                 .flatMap(List::stream)
                 .filter(NoteStart.class::isInstance)
@@ -62,34 +61,31 @@ public record Printed(PrintOrder order, Map<String, List<Event>> events, long en
                 Map.of());
     }
 
-    /**
-     * As a Standard MIDI File with a named track a part, tempo, meter, key and marks; its time begins where the print does.
-     */
-    public byte[] midi(SmfForm form) {
-        return midi(form, events.keySet());
-    }
-
-    /** Some of the parts alone. */
-    public byte[] midi(SmfForm form, Collection<String> parts) {
+    /** All that was sent, to be written to a file. */
+    public PrintedNotes notes(Collection<String> parts) {
         List<SmfWriter.Track> tracks = new ArrayList<>();
         parts.forEach(
                 part -> tracks.add(track(order.piece().part(part).orElseThrow().name(), events.get(part))));
-        return write(form, tracks);
+        return toWrite(tracks);
+    }
+
+    /** The same of every part. */
+    public PrintedNotes allNotes() {
+        return notes(events.keySet());
     }
 
     /** Events of the same stretch of the piece, such as what left one stage. */
-    public byte[] midi(SmfForm form, String name, List<Event> some) {
-        return write(form, List.of(track(name, some)));
+    public PrintedNotes notes(String name, List<Event> some) {
+        return toWrite(List.of(track(name, some)));
     }
 
     private SmfWriter.Track track(String name, List<Event> sent) {
         return new SmfWriter.Track(name, Events.moved(sent, -order.from()));
     }
 
-    private byte[] write(SmfForm form, List<SmfWriter.Track> tracks) {
+    private PrintedNotes toWrite(List<SmfWriter.Track> tracks) {
         Piece piece = order.piece();
-        return SmfWriter.writeTracks(
-                form,
+        return new PrintedNotes(
                 piece.time().since(order.from()),
                 SmfWriter.about(piece, order.from(), endTick),
                 tracks,

@@ -35,14 +35,16 @@ public final class StageFiles implements Tap {
         }
     }
 
-    public void write(Path folder, Chain chain, Writer writer) throws IOException {
+    /** @param ending of the files, as "mid" */
+    public void write(Path folder, String ending, Chain chain, Writer writer) throws IOException {
         Files.createDirectories(folder);
-        write(folder, "00", Tap.INPUT, "input", writer);
-        write(folder, "", chain, part + "/", writer);
-        write(folder, "99", Tap.SOUND, "sound", writer);
+        write(folder, "00", ending, Tap.INPUT, "input", writer);
+        write(folder, "", ending, chain, part + "/", writer);
+        write(folder, "99", ending, Tap.SOUND, "sound", writer);
     }
 
-    private void write(Path folder, String number, Chain chain, String before, Writer writer) throws IOException {
+    private void write(Path folder, String number, String ending, Chain chain, String before, Writer writer)
+            throws IOException {
         int place = 0;
         for (Stage stage : chain.stages()) {
             String own = number + String.format("%02d", ++place);
@@ -53,17 +55,19 @@ public final class StageFiles implements Tap {
                 write(
                         folder,
                         own + "." + branchNumber + ".",
+                        ending,
                         branch.chain(),
                         address + "." + branchNumber + "/",
                         writer);
             }
-            write(folder, own, address, stage.id(), writer);
+            write(folder, own, ending, address, stage.id(), writer);
         }
     }
 
-    private void write(Path folder, String number, String place, String name, Writer writer) throws IOException {
+    private void write(Path folder, String number, String ending, String place, String name, Writer writer)
+            throws IOException {
         EventBuffer events = byPlace.getOrDefault(place, new EventBuffer());
         events.sortAll();
-        writer.write(folder.resolve(number + "-" + name + ".mid"), events);
+        writer.write(folder.resolve(number + "-" + name + "." + ending), events);
     }
 }

@@ -11,17 +11,24 @@ import harpel.format.SmfReader;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
+import harpel.piece.Block;
+import harpel.piece.Bracket;
 import harpel.piece.Hearing;
 import harpel.piece.Mark;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.testkit.Played;
 import harpel.theory.Key;
+import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import javax.sound.midi.MetaMessage;
@@ -73,6 +80,10 @@ class PrintOrderTest {
         assertThat(notes(printed)).containsExactly(expected.split(", "));
         assertThat(printed.length()).isEqualTo(bars * BAR);
         assertThat(printed.ready()).isTrue();
+    }
+
+    private static byte[] midi(Printed printed, SmfForm form) {
+        return PrintFormat.plain().write(printed.allNotes(), form);
     }
 
     /** A phrase that is no whole number of bars loops as it does: three and a half beats, the echo of the last one on the half beat. */
@@ -129,7 +140,7 @@ class PrintOrderTest {
                                 .withVoice(new harpel.piece.Voice("", 4, "", null))));
         Set<String> both = new java.util.LinkedHashSet<>(List.of("clock", "above"));
         Printed printed = print(new PrintOrder(piece, both, BAR, 3 * BAR, Tail.CUT));
-        Sequence file = MidiSystem.getSequence(new ByteArrayInputStream(printed.midi(SmfForm.PLAIN)));
+        Sequence file = MidiSystem.getSequence(new ByteArrayInputStream(midi(printed, SmfForm.PLAIN)));
         List<String> facts = new ArrayList<>();
         for (Track track : file.getTracks()) {
             for (int i = 0; i < track.size(); i++) {
@@ -157,7 +168,7 @@ class PrintOrderTest {
                         // D dorian has the notes of C major: no sharps, no flats.
                         "key 0 0 at 0.0",
                         "Flood at 0.0");
-        MidiFile read = SmfReader.read(printed.midi(SmfForm.PLAIN));
+        MidiFile read = SmfReader.read(midi(printed, SmfForm.PLAIN));
         List<MidiFile.Note> clock = read.lines().get(0).notes();
         List<MidiFile.Note> above = read.lines().get(1).notes();
         assertThat(clock).isNotEmpty();
@@ -170,10 +181,10 @@ class PrintOrderTest {
                         .map(note -> note.tick() + " " + note.pitch())
                         .toList());
         assertThat(above).allMatch(note -> note.channel() == 4);
-        MidiFile one = SmfReader.read(printed.midi(SmfForm.of(0)));
+        MidiFile one = SmfReader.read(midi(printed, SmfForm.of(0)));
         assertThat(one.notes()).hasSize(clock.size() + above.size());
         assertThat(one.marks()).containsExactly(Mark.of(0, "Flood"));
-        assertThat(printed.notes()).isEqualTo(clock.size() + above.size());
+        assertThat(printed.count()).isEqualTo(clock.size() + above.size());
     }
 
     @ParameterizedTest
@@ -190,7 +201,7 @@ class PrintOrderTest {
     })
     void keySignaturesFollowTheCircleOfFifths(String key, String sharps, String minor) throws Exception {
         Piece piece = piece("", Note.of(0, QUARTER, 60, 90)).withKey(Key.parse(key));
-        byte[] midi = print(PrintOrder.of(piece, "lead", Tail.CUT)).midi(SmfForm.PLAIN);
+        byte[] midi = midi(print(PrintOrder.of(piece, "lead", Tail.CUT)), SmfForm.PLAIN);
         List<String> found = new ArrayList<>();
         Track conductor = MidiSystem.getSequence(new ByteArrayInputStream(midi)).getTracks()[0];
         for (int i = 0; i < conductor.size(); i++) {
@@ -308,5 +319,76 @@ class PrintOrderTest {
         PrintOrder again = Provenance.again(longer, "lead");
         assertThat(again.to()).isEqualTo(2 * BAR);
         assertThat(print(again).phrase("lead", longer).notes()).hasSize(1);
+    }
+
+    /** RFC 4180: a line ends with CR LF, what holds a comma or a quotation mark is quoted, and a quotation mark is doubled. */
+    @Test
+    void aTableOfNotesTellsEachNoteInTicksBeatsAndSeconds() throws InterruptedException {
+        Piece piece = piece("", Note.of(0, QUARTER, 60, 90), Note.of(3 * QUARTER / 2, QUARTER / 2, 61, 7))
+                .withTime(new TimeMap(TempoMap.of(120), MeterMap.FOUR_FOUR))
+                .withPart("lead", part -> part.withName("Bell, the \"low\" one"));
+        Printed printed = print(PrintOrder.of(piece, "lead", Tail.CUT));
+        String table = new String(
+                PrintFormat.ofEnding("csv").write(printed.allNotes(), SmfForm.PLAIN), StandardCharsets.UTF_8);
+        assertThat(table)
+                .startsWith("part,start ticks,start beats,start seconds,pitch,name,velocity,length ticks,length beats,"
+                        + "length seconds,channel\r\n"
+                        + "\"Bell, the \"\"low\"\" one\",0,0,0,60,C4,90,960,1,0.5,1\r\n"
+                        + "\"Bell, the \"\"low\"\" one\",1440,1.5,0.75,61,C♯4,7,480,0.5,0.25,1\r\n");
+    }
+
+    @Test
+    void aTableHasTheNotesOfTheMidiFileOfTheSamePrint() throws Exception {
+        Piece demo = PieceFile.read(Files.readString(Path.of("../demo/the-salt-clock.harpel")));
+        Set<String> all =
+                new LinkedHashSet<>(demo.parts().stream().map(Part::id).toList());
+        Printed printed = print(new PrintOrder(demo, all, BAR, 5 * BAR, Tail.RING));
+        List<String> midi = new ArrayList<>();
+        for (MidiFile.Line line : SmfReader.read(midi(printed, SmfForm.PLAIN)).lines()) {
+            for (MidiFile.Note note : line.notes()) {
+                midi.add(line.name() + " " + Ticks.toResolution(note.tick(), 960) + " " + note.pitch() + " "
+                        + note.velocity() + " " + Ticks.toResolution(note.lengthTicks(), 960));
+            }
+        }
+        List<String> table = new String(
+                        PrintFormat.ofEnding("CSV").write(printed.allNotes(), SmfForm.PLAIN), StandardCharsets.UTF_8)
+                .lines()
+                .skip(1)
+                .map(line -> line.split(","))
+                .map(cells -> cells[0] + " " + cells[1] + " " + cells[4] + " " + cells[6] + " " + cells[7])
+                .toList();
+        assertThat(midi).hasSizeGreaterThan(50);
+        assertThat(table).containsExactlyInAnyOrderElementsOf(midi);
+    }
+
+    @Test
+    void formatsAreFoundByTheirEndings() {
+        assertThat(PrintFormat.all())
+                .extracting(PrintFormat::ending)
+                .startsWith("mid")
+                .contains("csv");
+        assertThat(PrintFormat.ofFile("Tide.CSV").ending()).isEqualTo("csv");
+        assertThat(PrintFormat.ofFile("tide").ending()).isEqualTo("mid");
+        assertThatThrownBy(() -> PrintFormat.ofEnding("tide")).hasMessage("must be mid or csv but was \"tide\"");
+    }
+
+    /** What comes round when it is played goes straight on in a print, with the automation of its place. */
+    @Test
+    void aLoopThatIsOnIsNoPartOfAPrint() throws InterruptedException {
+        Piece piece = piece(
+                        "{'effect':'touch','fixed':1,'move':{'fixed':[{'by':'automation','between':'hold',"
+                                + "'points':[[0,10],[61440,20],[122880,30]]}]}}",
+                        Note.of(0, QUARTER, 60, 90))
+                .withTimeline(true);
+        piece = piece.withPart("lead", part -> part.withBlocks(List.of(Block.of(0, 3 * BAR, part.phrase()))));
+        List<String> straight = heard(piece);
+        assertThat(straight).isNotEmpty();
+        assertThat(heard(piece.withBracket(new Bracket(0, BAR, true)))).isEqualTo(straight);
+    }
+
+    private static List<String> heard(Piece piece) throws InterruptedException {
+        return print(new PrintOrder(piece, Set.of("lead"), 0, 3 * BAR, Tail.CUT)).events().get("lead").stream()
+                .map(Object::toString)
+                .toList();
     }
 }

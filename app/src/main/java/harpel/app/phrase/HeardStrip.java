@@ -60,14 +60,14 @@ public final class HeardStrip extends HBox {
         keep = Buttons.button(
                 "Keep last",
                 "keep",
-                "Keeps it as a phrase of the piece  (K). Drag it to a part, or out of the window as a MIDI file.",
+                "Keeps it as a phrase of the piece  (K). Drag it to a part, or out of the window as a MIDI file; with Alt as a table of notes (CSV).",
                 keeping::keep);
         keep.setOnDragDetected(event -> {
             String before = session.desk().phraseId().get();
             keeping.keep();
             String kept = session.desk().phraseId().get();
             if (!kept.equals(before)) {
-                PhraseActions.carry(session, keep, kept);
+                PhraseActions.carry(session, keep, kept, event.isAltDown());
             }
             event.consume();
         });

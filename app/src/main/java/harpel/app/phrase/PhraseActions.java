@@ -4,7 +4,7 @@ import harpel.app.session.PhraseDesk;
 import harpel.app.session.Session;
 import harpel.format.FileException;
 import harpel.format.NotesText;
-import harpel.format.SmfWriter;
+import harpel.format.SmfForm;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
@@ -13,6 +13,8 @@ import harpel.phrase.action.Shapes;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.print.PrintFormat;
+import harpel.print.PrintedNotes;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -137,8 +139,8 @@ public final class PhraseActions {
         edit(session, "Past the chain or through it", id, phrase -> phrase.withReady(!phrase.ready()));
     }
 
-    /** A phrase as a MIDI file in a folder that goes with the program, to be dragged out; nothing where it cannot be written. */
-    static Optional<File> asFile(Session session, String id) {
+    /** A phrase as a file in a folder that goes with the program, to be dragged out; nothing where it cannot be written. */
+    static Optional<File> asFile(Session session, String id, PrintFormat as) {
         Piece piece = session.document().piece().get();
         Phrase phrase = piece.phrase(id).orElse(null);
         if (phrase == null) {
@@ -148,8 +150,8 @@ public final class PhraseActions {
             Path folder = Files.createTempDirectory("harpel-");
             // Those that are named last are deleted first.
             folder.toFile().deleteOnExit();
-            Path file = folder.resolve(Phrase.idFor(phrase.name()) + ".mid");
-            Files.write(file, SmfWriter.write(piece.time(), phrase, 0));
+            Path file = folder.resolve(Phrase.idFor(phrase.name()) + "." + as.ending());
+            Files.write(file, as.write(PrintedNotes.of(phrase, piece.time()), SmfForm.PLAIN));
             file.toFile().deleteOnExit();
             return Optional.of(file.toFile());
         } catch (IOException e) {
@@ -158,12 +160,17 @@ public final class PhraseActions {
         }
     }
 
-    /** Begins to drag a phrase from a node: to a part, or as a MIDI file to wherever it is let go. */
-    static void carry(Session session, Node from, String id) {
+    /**
+     * Begins to drag a phrase from a node: to a part, or as a file to wherever it is let go.
+     *
+     * @param table whether the file is a table of notes; else it is a MIDI file
+     */
+    static void carry(Session session, Node from, String id, boolean table) {
         Dragboard board = from.startDragAndDrop(TransferMode.COPY);
         ClipboardContent content = new ClipboardContent();
         content.put(CARRIED, id);
-        asFile(session, id).ifPresent(file -> content.putFiles(List.of(file)));
+        asFile(session, id, table ? PrintFormat.ofEnding("csv") : PrintFormat.plain())
+                .ifPresent(file -> content.putFiles(List.of(file)));
         board.setContent(content);
     }
 

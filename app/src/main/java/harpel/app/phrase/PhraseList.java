@@ -212,9 +212,9 @@ public final class PhraseList extends VBox {
             requestFocus();
         }
 
-        /** Carried, it goes to a part, or as a MIDI file to wherever it is let go. */
+        /** Carried, it goes to a part, or as a MIDI file, with Alt as a table of notes, to wherever it is let go. */
         private void drag(MouseEvent event) {
-            PhraseActions.carry(session, this, id);
+            PhraseActions.carry(session, this, id, event.isAltDown());
             event.consume();
         }
 
@@ -230,7 +230,7 @@ public final class PhraseList extends VBox {
                     () -> phrase.name() + ": " + PhraseWords.length(piece, phrase) + ", "
                             + PhraseWords.heard(piece, phrase) + (origin.isEmpty() ? "" : "; " + origin)
                             + ".\nClick shows it, a double click or Enter opens it; drag it to a part, or out of the window as a MIDI"
-                            + " file; right-click for more.");
+                            + " file, with Alt as a table of notes (CSV); right-click for more.");
         }
 
         void draw() {

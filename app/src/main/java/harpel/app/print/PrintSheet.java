@@ -12,6 +12,7 @@ import harpel.engine.Tail;
 import harpel.format.SmfForm;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.print.Provenance;
 import harpel.print.VariationNumbers;
@@ -49,10 +50,10 @@ public final class PrintSheet {
     /** Where prints go. */
     public enum Target {
         PHRASES("as ready phrases, in the parts’ place"),
-        FILE("to a MIDI file, a track a part"),
+        FILE("to a file, all parts"),
         FILE_0("to a MIDI file of one track (format 0)"),
-        FILES("to a MIDI file a part, in a folder"),
-        STAGES("to a MIDI file a stage of the part, in a folder"),
+        FILES("to a file a part, in a folder"),
+        STAGES("to a file a stage of the part, in a folder"),
         SOUND("to a sound file (WAV, 44.1 kHz, 16 bit)"),
         SOUND_FINE("to a sound file (WAV, 48 kHz, 24 bit)"),
         SOUND_PARTS("to a sound file a part, in a folder");
@@ -61,6 +62,11 @@ public final class PrintSheet {
 
         Target(String words) {
             this.words = words;
+        }
+
+        /** Whether notes are written, as a file of any kind. */
+        boolean isNotes() {
+            return this == FILE || this == FILES || this == STAGES;
         }
 
         public boolean isSound() {
@@ -77,12 +83,14 @@ public final class PrintSheet {
      * What was asked for.
      *
      * @param orders one a variation
-     * @param form of MIDI files
+     * @param as the kind of file
+     * @param form of such files
      */
-    public record Wanted(List<PrintOrder> orders, Target target, SmfForm form) {
+    public record Wanted(List<PrintOrder> orders, Target target, PrintFormat as, SmfForm form) {
         public String fileName() {
             Set<String> parts = orders.get(0).parts();
-            return (parts.size() == 1 ? parts.iterator().next() : "parts") + (target.isSound() ? ".wav" : ".mid");
+            return (parts.size() == 1 ? parts.iterator().next() : "parts") + "."
+                    + (target.isSound() ? "wav" : as.ending());
         }
     }
 
@@ -97,10 +105,12 @@ public final class PrintSheet {
     private final Choice<Tail> tail =
             new Choice<>("print-tail", "What becomes of notes that sound over the end", PrintSheet::words, one -> {});
     private final Choice<Target> target = new Choice<>("print-target", "What is printed", one -> one.words, one -> {});
+    private final Choice<PrintFormat> as =
+            new Choice<>("print-as", "What kind of file the notes are written as", PrintFormat::name, one -> {});
     private final TextField division = field(
             "print-division",
             String.valueOf(SmfForm.PLAIN.division()),
-            "In MIDI files: how finely time is counted, 24–32767 ticks to a quarter");
+            "How finely time is counted in files of notes, 24–32767 ticks to a quarter");
     private final Label wrong = new Label();
     private Wanted wanted;
 
@@ -123,6 +133,7 @@ public final class PrintSheet {
         variations.setText(String.valueOf(piece.variation()));
         tail.show(List.of(Tail.values()), piece.timeline() ? Tail.RING : Tail.ROUND);
         target.show(List.of(Target.values()), timeline ? Target.FILE : Target.PHRASES);
+        as.show(PrintFormat.all(), PrintFormat.plain());
         wrong.setId("print-wrong");
         wrong.getStyleClass().add("error");
         wrong.setWrapText(true);
@@ -164,13 +175,16 @@ public final class PrintSheet {
         row(rows, 4, "Variation", variations);
         row(rows, 5, "What sounds over the end", tail);
         row(rows, 6, "Print", target);
-        row(rows, 7, "Ticks to a quarter", division);
+        row(rows, 7, "Written as", as);
+        row(rows, 8, "Ticks to a quarter", division);
+        as.disableProperty()
+                .bind(Bindings.createBooleanBinding(() -> !target.getValue().isNotes(), target.valueProperty()));
         division.disableProperty()
                 .bind(Bindings.createBooleanBinding(
                         () -> target.getValue() == Target.PHRASES
                                 || target.getValue().isSound(),
                         target.valueProperty()));
-        rows.add(wrong, 0, 8, 2, 1);
+        rows.add(wrong, 0, 9, 2, 1);
         ButtonType print = new ButtonType("Print", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(owner, session.look().styles(), "Print", "", print, ButtonType.CANCEL);
         sheet.getDialogPane().setContent(rows);
@@ -234,7 +248,8 @@ public final class PrintSheet {
             throw new IllegalArgumentException(
                     "A file a part is of one variation; “" + variations.getText() + "” are " + orders.size() + ".");
         }
-        return new Wanted(orders, target.getValue(), form());
+        return new Wanted(
+                orders, target.getValue(), target.getValue().isNotes() ? as.getValue() : PrintFormat.plain(), form());
     }
 
     private SmfForm form() {

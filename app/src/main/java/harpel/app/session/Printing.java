@@ -10,6 +10,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.print.Losses;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;
@@ -159,8 +160,8 @@ public final class Printing implements AutoCloseable {
         return order.piece().part(part).orElseThrow().name();
     }
 
-    /** Prints into a MIDI file. */
-    public void toFile(PrintOrder order, SmfForm form, Path path) {
+    /** Prints into a file. */
+    public void toFile(PrintOrder order, PrintFormat as, SmfForm form, Path path) {
         print(
                 "Printing to " + path.getFileName(),
                 List.of(order),
@@ -168,23 +169,23 @@ public final class Printing implements AutoCloseable {
                     // Written already, in the background.
                     session.say(said("Printed to " + path.getFileName(), printed));
                 },
-                (printed, tell) -> AtomicFile.write(path, printed.midi(form)));
+                (printed, tell) -> AtomicFile.write(path, as.write(printed.allNotes(), form)));
     }
 
     /** Prints each variation into a file of its own in a folder. */
-    public void toFolder(List<PrintOrder> orders, SmfForm form, Path folder) {
+    public void toFolder(List<PrintOrder> orders, PrintFormat as, SmfForm form, Path folder) {
         print(
                 "Printing to " + folder.getFileName(),
                 orders,
                 printed ->
                         session.say(said("Printed " + printed.size() + " files to " + folder.getFileName(), printed)),
                 (printed, tell) -> AtomicFile.write(
-                        folder.resolve("variation-" + printed.order().piece().variation() + ".mid"),
-                        printed.midi(form)));
+                        folder.resolve("variation-" + printed.order().piece().variation() + "." + as.ending()),
+                        as.write(printed.allNotes(), form)));
     }
 
     /** Prints each part into a file of its own in a folder. */
-    public void toFiles(PrintOrder order, SmfForm form, Path folder) {
+    public void toFiles(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
         print(
                 "Printing to " + folder.getFileName(),
                 List.of(order),
@@ -192,13 +193,14 @@ public final class Printing implements AutoCloseable {
                         said("Printed " + order.parts().size() + " files to " + folder.getFileName(), printed)),
                 (printed, tell) -> {
                     for (String part : order.parts()) {
-                        AtomicFile.write(folder.resolve(part + ".mid"), printed.midi(form, List.of(part)));
+                        AtomicFile.write(
+                                folder.resolve(part + "." + as.ending()), as.write(printed.notes(List.of(part)), form));
                     }
                 });
     }
 
     /** Prints one part, and what left each of its stages, each into a file of its own in a folder. */
-    public void toStages(PrintOrder order, SmfForm form, Path folder) {
+    public void toStages(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
         String part = order.parts().iterator().next();
         StageFiles stages = new StageFiles(part);
         print(
@@ -215,10 +217,12 @@ public final class Printing implements AutoCloseable {
                     public void write(Printed printed, DoubleConsumer tell) throws IOException {
                         stages.write(
                                 folder,
+                                as.ending(),
                                 order.piece().part(part).orElseThrow().chain(),
                                 (file, events) -> AtomicFile.write(
                                         file,
-                                        printed.midi(form, file.getFileName().toString(), events)));
+                                        as.write(
+                                                printed.notes(file.getFileName().toString(), events), form)));
                     }
                 });
     }
@@ -254,7 +258,7 @@ public final class Printing implements AutoCloseable {
 
     /** "Printed Harbour bells: 132 notes in 4 bars; 3 notes lost: …". */
     private static String said(String begin, List<Printed> printed) {
-        long notes = printed.stream().mapToLong(Printed::notes).sum();
+        long notes = printed.stream().mapToLong(Printed::count).sum();
         PrintOrder order = printed.get(0).order();
         long bars = order.piece().time().meter().barAt(order.to() - 1)
                 - order.piece().time().meter().barAt(order.from())

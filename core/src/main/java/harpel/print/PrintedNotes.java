@@ -1,0 +1,28 @@
+package harpel.print;
+
+import harpel.format.MidiFile.Meta;
+import harpel.format.SmfWriter;
+import harpel.format.SmfWriter.Track;
+import harpel.phrase.Phrase;
+import harpel.time.TimeMap;
+import java.util.List;
+
+/**
+ * Notes to be written to a file; its time begins where they do.
+ *
+ * @param about the name, key and marks, as a MIDI file says them
+ * @param tracks one a part, named; the name may be empty where there is one
+ * @param length where the file ends, in ticks
+ */
+public record PrintedNotes(TimeMap time, List<Meta> about, List<Track> tracks, long length) {
+    public PrintedNotes {
+        about = List.copyOf(about);
+        tracks = List.copyOf(tracks);
+    }
+
+    /** A phrase as it is written, without notes that are off; chances have no place in a file, and all other notes are in it. */
+    public static PrintedNotes of(Phrase phrase, TimeMap time) {
+        Track track = new Track(phrase.name(), SmfWriter.events(phrase, 0));
+        return new PrintedNotes(time, List.of(), List.of(track), phrase.length());
+    }
+}
