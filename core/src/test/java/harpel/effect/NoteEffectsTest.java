@@ -409,4 +409,16 @@ class NoteEffectsTest {
         assertThat(Played.through(thirds + "," + fit).note("C4", 0, 1).pitches(1))
                 .containsExactly(60, 62);
     }
+
+    @Test
+    void theLengthOfRepeatsIsTheirsAloneAndThePlayedNoteKeepsItsOwn() {
+        assertThat(Played.through("{'effect':'echo','repeats':1,'time':'1/2','length':50}")
+                        .note("C4", 0, 1)
+                        .asPhrase()
+                        .bars(1))
+                .extracting(Heard::beat, Heard::length)
+                .containsExactly(
+                        org.assertj.core.api.Assertions.tuple(0.0, 1.0),
+                        org.assertj.core.api.Assertions.tuple(2.0, 0.5));
+    }
 }

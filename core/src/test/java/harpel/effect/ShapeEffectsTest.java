@@ -322,4 +322,21 @@ class ShapeEffectsTest {
                 .note("C4", 1, 3);
         assertThat(low.pitches(1)).containsExactly(64, 60);
     }
+
+    /** The longer a key was held the longer its note, by one factor for both; how it was let go of stays. */
+    @Test
+    void aLooserLengthIsAShareOfHowLongTheKeyWasHeld() {
+        Played shortOnes = Played.through("{'effect':'humanize','late':0,'velocity':0,'length':50}");
+        Played longOnes = Played.through("{'effect':'humanize','late':0,'velocity':0,'length':50}");
+        for (int i = 0; i < 16; i++) {
+            shortOnes.note("C4", 2 * i, 0.5);
+            longOnes.note("C4", 2 * i, 1);
+        }
+        List<Double> one = shortOnes.bars(8).stream().map(Heard::length).toList();
+        List<Double> other = longOnes.bars(8).stream().map(Heard::length).toList();
+        assertThat(one).anyMatch(length -> length > 0.55);
+        for (int i = 0; i < one.size(); i++) {
+            assertThat(other.get(i)).isCloseTo(2 * one.get(i), within(1e-3));
+        }
+    }
 }

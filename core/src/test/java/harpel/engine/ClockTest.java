@@ -489,4 +489,19 @@ class ClockTest {
             }
         }
     }
+
+    @Test
+    void playBeginsAtOnceWhereAClockHasNotComeForHalfASecond() {
+        begin(piece(120));
+        cycle.followClock(SYNC, 0);
+        partner = 0;
+        clocks(48, 60e9 / 120 / 24, 0, null);
+        runTo(now + 499 * MS);
+        cycle.play(now);
+        assertThat(cycle.status(now).mode()).as("it may still come").isEqualTo(Mode.STOPPED);
+        cycle.stop(now);
+        runTo(now + 2 * MS);
+        cycle.play(now);
+        assertThat(cycle.status(now).mode()).isEqualTo(Mode.PLAYING);
+    }
 }

@@ -342,4 +342,48 @@ class LiveCycleTest {
                 .as("at the start of play at the latest")
                 .isLessThan(2);
     }
+
+    @Test
+    void whatWaitsForTheBarIsTakenOnTheBarLineItselfWhereTimeIsThere() {
+        Phrase low = Phrase.of("Low", Ticks.PER_QUARTER, List.of(Note.of(0, 1000, 50, 90)));
+        Phrase high = Phrase.of("High", Ticks.PER_QUARTER, List.of(Note.of(0, 1000, 70, 90)));
+        Piece before = piece("").withPhrase(low).withPhrase(high).withPart("part-1", part -> part.withPhrase("low"));
+        start(before);
+        cycle.play(now);
+        // Nothing has been rendered: time is on the first bar line.
+        cycle.updateAtBar(Program.of(before.withPart("part-1", part -> part.withPhrase("high"))), now);
+        pass(100);
+        assertThat(heard()).containsExactly("+70", "-70");
+    }
+
+    @Test
+    void aNoteWhosePitchIsEditedWhileItSoundsEndsThere() {
+        Phrase phrase = Phrase.of("Low", 4 * Ticks.PER_QUARTER, List.of(Note.of(0, 3 * Ticks.PER_QUARTER, 50, 90)));
+        Piece piece = piece("").withPhrase(phrase).withPart("part-1", part -> part.withPhrase("low"));
+        start(piece);
+        cycle.play(now);
+        pass(400);
+        assertThat(heard()).containsExactly("+50");
+        Note note = phrase.notes().get(0);
+        Piece longer = piece.withPhrase(phrase.withNotes(phrase.notes().with(note.withLength(2 * Ticks.PER_QUARTER))));
+        cycle.update(Program.of(longer), now);
+        pass(100);
+        assertThat(heard()).as("another length leaves it alone").isEmpty();
+        cycle.update(Program.of(piece.withPhrase(phrase.withNotes(phrase.notes().with(note.withPitch(54))))), now);
+        pass(1000);
+        assertThat(heard()).as("another pitch does not").containsExactly("-50");
+    }
+
+    /** Time goes on while the work that was given up was done: it stands where that began, a quarter on at most. */
+    @Test
+    void afterATroubleInPlayItStandsNoMoreThanAQuarterBehindWhatWasHeard() {
+        start(piece(""));
+        cycle.play(now);
+        pass(1000);
+        now += 5_000 * MS;
+        cycle.recover("on purpose", now);
+        assertThat(cycle.status(now).mode()).isEqualTo(Mode.STOPPED);
+        assertThat(cycle.status(now).tickAt(now) / Ticks.PER_QUARTER).isBetween(2.9, 3.01);
+        assertThat(cycle.status(now).trouble()).isEqualTo("on purpose");
+    }
 }

@@ -3,6 +3,7 @@ package harpel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.chain.Chain;
+import harpel.effect.Draws;
 import harpel.event.Event;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -103,5 +104,36 @@ class LoadTest {
         flood(echoes(1), SPAN);
         assertThat(refused).isZero();
         assertThat(full).isEmpty();
+    }
+
+    /** Forty keys with 16 repeats each want 680 notes at one stage that carries fewer; what was not started was refused, each once. */
+    @Test
+    void whatIsRefusedIsCountedNoteByNote() {
+        Chain chain = echoes(20);
+        long open =
+                flood(chain, SPAN).stream().filter(NoteStart.class::isInstance).count();
+        assertThat(open).isPositive();
+        Load load = new Load();
+        load.shareAmong(chain);
+        Renderer renderer = new Renderer(
+                Plan.ofChain("lead", chain, Key.C_MAJOR, TimeMap.DEFAULT, 1), (part, event) -> {}, Tap.NONE);
+        RunContext context = new RunContext(
+                Key.C_MAJOR,
+                TimeMap.DEFAULT,
+                Draws.of(1),
+                renderer,
+                "lead",
+                "lead/echo",
+                0,
+                Tap.NONE,
+                load,
+                null,
+                true,
+                null);
+        for (int i = 0; i < 5; i++) {
+            assertThat(load.takes(Load.PART_MOST / 20 - 1, context, i)).isTrue();
+            assertThat(load.takes(Load.PART_MOST / 20, context, i)).isFalse();
+        }
+        assertThat(load.refused()).isEqualTo(5);
     }
 }

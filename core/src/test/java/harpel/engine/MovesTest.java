@@ -4,6 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
 
+import harpel.chain.Chain;
+import harpel.chain.Stage;
+import harpel.effect.Draws;
+import harpel.effect.shape.Touch;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
@@ -14,6 +18,9 @@ import harpel.piece.Lever;
 import harpel.piece.Piece;
 import harpel.testkit.Heard;
 import harpel.testkit.Played;
+import harpel.theory.Key;
+import harpel.time.Ticks;
+import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -368,5 +375,56 @@ class MovesTest {
                 .first()
                 .extracting(Heard::length)
                 .isEqualTo(2.0);
+    }
+
+    /** An envelope that is changed while it stands goes on from there: nothing jumps, and a release falls from the level it had. */
+    @Test
+    void anEnvelopeGoesOnOverAnEdit() {
+        String envelope = "{'by':'envelope','attack':'1/4','decay':'1/4','sustain':50,'release':'%s','amount':100}";
+        MoveRun run = new MoveRun("lead/touch");
+        Stage stage = Played.chain("{'effect':'touch','fixed':1,'move':{'fixed':[" + envelope.formatted("1/4") + "]}}")
+                .stages()
+                .get(0);
+        Stage edited = Played.chain("{'effect':'touch','fixed':1,'move':{'fixed':[" + envelope.formatted("1/2") + "]}}")
+                .stages()
+                .get(0);
+        RunContext context = context();
+        run.update(stage.moves(), stage.params().spec(), context);
+        NoteStart key = NoteStart.played(0, 0, 0, 60, 90);
+        run.hear(key, 1);
+        long beat = Ticks.PER_QUARTER;
+        assertThat(fixedAt(run, stage, 1, beat)).isEqualTo(127);
+        assertThat(fixedAt(run, stage, 1, 3 * beat)).isEqualTo(65);
+        run.hear(NoteEnd.plain(3 * beat, key), 0);
+        assertThat(fixedAt(run, stage, 0, 3 * beat + beat / 2))
+                .as("half of the half")
+                .isEqualTo(33);
+        run.update(edited.moves(), edited.params().spec(), context);
+        assertThat(fixedAt(run, edited, 0, 3 * beat + beat / 2))
+                .as("a quarter of its longer way")
+                .isEqualTo(49);
+        assertThat(fixedAt(run, edited, 0, 5 * beat)).isEqualTo(1);
+    }
+
+    private static int fixedAt(MoveRun run, Stage stage, int held, long tick) {
+        return run.at(stage.params(), held, tick).get(Touch.FIXED);
+    }
+
+    private static RunContext context() {
+        Plan plan = Plan.ofChain("lead", Chain.EMPTY, Key.C_MAJOR, TimeMap.DEFAULT, 1);
+        Renderer renderer = new Renderer(plan, (part, event) -> {}, Tap.NONE);
+        return new RunContext(
+                Key.C_MAJOR,
+                TimeMap.DEFAULT,
+                Draws.of(1),
+                renderer,
+                "lead",
+                "lead/touch",
+                0,
+                Tap.NONE,
+                new Load(),
+                null,
+                true,
+                null);
     }
 }

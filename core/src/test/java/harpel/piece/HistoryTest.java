@@ -176,4 +176,16 @@ class HistoryTest {
                 .hasMessageContaining("ends at tick 100");
         assertThatThrownBy(() -> Note.of(0, 0, 60, 90)).hasMessageContaining("at least 1 tick");
     }
+
+    /** What was undone lies between: what is done then is a step of its own, though the hand is still on the control. */
+    @Test
+    void aGestureDoesNotGoOnOverAnUndo() {
+        History history = new History(Piece.empty());
+        history.apply(rename("a", "drag"));
+        history.apply(rename("b", "other"));
+        history.undo();
+        history.apply(rename("c", "drag"));
+        history.undo();
+        assertThat(history.current().name()).isEqualTo("a");
+    }
 }

@@ -230,4 +230,31 @@ class RollMouseTest {
                 .as("letters play while steps are wanted")
                 .isFalse();
     }
+
+    @Test
+    void aNoteThatIsPulledAtItsBeginningStaysWithinThePhraseAndKeepsItsEnd() {
+        Note note = phrase().notes().get(0);
+        press(note, Hold.LEFT, 0, 60, PLAIN);
+        drag(-3, 60, PLAIN);
+        assertThat(notes()).as("not before the phrase").contains("60 0.0+1.0");
+        mouse.release();
+        Note other = phrase().notes().get(1);
+        press(other, Hold.LEFT, 4, 64, PLAIN);
+        drag(7, 64, PLAIN);
+        mouse.release();
+        Note now = phrase().notes().find(other.id()).orElseThrow();
+        assertThat(now.tick() + now.length()).as("its end").isEqualTo(5 * EIGHTH);
+        assertThat(now.length()).as("no shorter than a tick").isEqualTo(1);
+    }
+
+    @Test
+    void aNoteThatIsOnlyTouchedIsMovedByNothingAndAfterADragComesBackWhereItWas() {
+        Note note = phrase().notes().get(0);
+        press(note, Hold.BODY, 0.5, 60, PLAIN);
+        drag(2.5, 62, PLAIN);
+        assertThat(notes()).contains("62 2.0+1.0");
+        drag(0.5, 60, PLAIN);
+        assertThat(notes()).as("dragged back").contains("60 0.0+1.0");
+        mouse.release();
+    }
 }

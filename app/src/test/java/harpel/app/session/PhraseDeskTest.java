@@ -90,4 +90,14 @@ class PhraseDeskTest {
         assertThat(desk.stepTicks()).as("the last length").isEqualTo(1234);
         assertThat(desk.lastVelocity()).isEqualTo(55);
     }
+
+    @Test
+    void ofWhatIsPickedOnlyWhatIsGoneIsLetGoOf() {
+        desk.pick(Set.of(0, 1));
+        document.apply(PieceEdit.of("Remove one", piece -> {
+            Phrase phrase = piece.phrase("tide").orElseThrow();
+            return piece.withPhrase(phrase.withNotes(phrase.notes().minus(0)));
+        }));
+        assertThat(desk.picked().get()).containsExactly(1);
+    }
 }
