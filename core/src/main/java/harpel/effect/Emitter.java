@@ -35,6 +35,13 @@ public interface Emitter {
     /** Ends a note at {@code tick}, but not before now and not before it has lasted a tick. A note that has ended stays so. */
     void end(NoteStart note, long tick, int releaseVelocity);
 
+    /**
+     * Takes back a note that waits for its tick: it does not start after all.
+     *
+     * @return false when it has started, or is not of this effect
+     */
+    boolean withdraw(NoteStart note);
+
     void pass(Message message);
 
     /** Sends a message to another part or output, or on. */

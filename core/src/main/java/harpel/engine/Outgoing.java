@@ -377,6 +377,17 @@ final class Outgoing implements Emitter {
     }
 
     @Override
+    public boolean withdraw(NoteStart note) {
+        Made one = made.get(note);
+        if (one == null || one.open) {
+            return false;
+        }
+        made.remove(note);
+        waiting.removeIf(event -> event == note || event instanceof NoteEnd end && end.start() == note);
+        return true;
+    }
+
+    @Override
     public void endAll() {
         dropWaiting();
         for (NoteStart note : inOrder(made)) {
