@@ -9,7 +9,7 @@ import harpel.event.NoteStart;
 import harpel.format.PieceFile;
 import harpel.param.Param;
 import harpel.piece.Piece;
-import harpel.port.RecordingPort;
+import harpel.testkit.RecordingPort;
 import harpel.testkit.Wire;
 import java.io.IOException;
 import java.util.List;
@@ -75,7 +75,8 @@ abstract class WindowCase extends Hand {
             ToolkitStyles.use();
             HarpelApp.loadFonts();
             session = new Session(piece(), new harpel.port.Ports(), machine(), System::nanoTime);
-            sent = session.transport().record();
+            sent = new RecordingPort();
+            session.transport().listen(sent);
             pane = new HarpelPane(session);
             files = new Files(session, stage);
             pane.setActions(files);

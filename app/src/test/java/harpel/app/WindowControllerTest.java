@@ -13,7 +13,7 @@ import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.When;
-import harpel.port.RecordingPort;
+import harpel.testkit.RecordingPort;
 import harpel.testkit.Wire;
 import java.nio.file.Path;
 import java.util.List;

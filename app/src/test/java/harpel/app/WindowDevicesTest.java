@@ -8,7 +8,7 @@ import harpel.app.session.Settings;
 import harpel.device.Devices;
 import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus.Mode;
-import harpel.port.RecordingPort;
+import harpel.testkit.RecordingPort;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;

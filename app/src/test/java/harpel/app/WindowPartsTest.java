@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.chain.PresetMenu;
 import harpel.app.session.Words;
-import harpel.device.SimulatedController;
 import harpel.effect.EffectCatalog;
 import harpel.effect.Trait;
 import harpel.effect.held.Arpeggio;
@@ -19,6 +18,7 @@ import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.port.InputPort;
 import harpel.script.Script;
+import harpel.testkit.SimulatedController;
 import harpel.testkit.Wire;
 import java.nio.file.Files;
 import java.nio.file.Path;

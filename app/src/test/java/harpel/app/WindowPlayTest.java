@@ -15,7 +15,7 @@ import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.When;
-import harpel.port.RecordingPort;
+import harpel.testkit.RecordingPort;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;

@@ -114,7 +114,7 @@ public final class TimelineBench extends Application {
         Printed printed = new PrintOrder(piece, all, 0, BARS * BAR, Tail.CUT).print(done -> {});
         double seconds = ms(begin) / 1000;
         say(
-                "printing " + printed.notes() + " notes, times real time",
+                "printing " + printed.count() + " notes, times real time",
                 piece.time().tempo().nanosAt(BARS * BAR) / 1e9 / seconds);
         Histogram late = new Histogram(10_000_000_000L, 3);
         try (Ports ports = MeasuringPort.ofLateness(late);

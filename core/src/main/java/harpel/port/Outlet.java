@@ -157,7 +157,7 @@ final class Outlet implements AutoCloseable {
     /** What is wrong with the port, in words; empty for nothing. */
     String problem() {
         if (!failure.isEmpty()) {
-            return "failed: " + failure;
+            return "failed: " + failure + "; it is tried again every two seconds";
         }
         long now = clock.getAsLong();
         long since = sendingSince;

@@ -22,7 +22,7 @@ import harpel.piece.Preset;
 import harpel.port.MidiBytes;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
-import harpel.port.RecordingPort;
+import harpel.testkit.RecordingPort;
 import java.util.HexFormat;
 import java.util.List;
 import javax.sound.midi.MidiDevice;

@@ -2,11 +2,11 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.device.SimulatedController;
 import harpel.piece.Piece;
 import harpel.port.Ports;
-import harpel.port.RecordingPort;
 import harpel.testkit.Played;
+import harpel.testkit.RecordingPort;
+import harpel.testkit.SimulatedController;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;

@@ -53,7 +53,9 @@ class OutletTest {
         ports.send("A", note(1, 62), 0);
         ports.send("B", note(1, 62), 0);
         ports.pump();
-        assertThat(ports.problems()).containsOnlyKeys("A").containsValue("failed: unplugged");
+        assertThat(ports.problems())
+                .containsOnlyKeys("A")
+                .containsValue("failed: unplugged; it is tried again every two seconds");
         assertThat(good.log()).containsExactly("+62");
         now += 3_000_000_000L;
         ports.pump();

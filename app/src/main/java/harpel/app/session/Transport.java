@@ -14,7 +14,6 @@ import harpel.player.Player;
 import harpel.port.InputPort;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
-import harpel.port.RecordingPort;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -160,13 +159,6 @@ public final class Transport implements AutoCloseable {
                 .execute(() -> release(pitch));
     }
 
-    /** Keeps everything that is sent from now on, for tests. */
-    public RecordingPort record() {
-        RecordingPort port = new RecordingPort();
-        listen(port);
-        return port;
-    }
-
     /** Sends everything there as well, for tests and for measuring. */
     public void listen(OutputPort port) {
         ports.addListener(port);
@@ -236,7 +228,7 @@ public final class Transport implements AutoCloseable {
         Map<String, String> problems = ports.problems();
         problems.forEach((name, problem) -> {
             if (!problem.equals(toldProblems.get(name))) {
-                messages.say(called(name) + " " + problem + ": what it does not take is left out.");
+                messages.say(called(name) + " " + problem + ". What it does not take is left out.");
             }
         });
         toldProblems.keySet().stream()

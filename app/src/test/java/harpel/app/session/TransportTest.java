@@ -11,7 +11,7 @@ import harpel.engine.LiveStatus;
 import harpel.piece.Piece;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
-import harpel.port.RecordingPort;
+import harpel.testkit.RecordingPort;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.junit.jupiter.api.AfterEach;
@@ -47,7 +47,8 @@ class TransportTest {
 
     @Test
     void aKeyIsHeardAndShownAndLeftAgain() throws Exception {
-        RecordingPort port = transport.record();
+        RecordingPort port = new RecordingPort();
+        transport.listen(port);
         transport.start();
         transport.press(60, 90);
         await(() -> !port.sent().isEmpty());
@@ -90,7 +91,9 @@ class TransportTest {
         ports.add(Ports.BUILT_IN, port);
         transport.start();
         transport.press(60, 90);
-        await(said("“built-in sounds” failed: unplugged: what it does not take is left out"));
+        await(
+                said(
+                        "“built-in sounds” failed: unplugged; it is tried again every two seconds. What it does not take is left out"));
         messages.say("");
         transport.look();
         assertThat(messages.last().get()).as("said once").isEmpty();

@@ -1,5 +1,6 @@
-package harpel.port;
+package harpel.testkit;
 
+import harpel.port.OutputPort;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 

@@ -1,4 +1,4 @@
-package harpel.device;
+package harpel.testkit;
 
 import harpel.engine.LiveEngine;
 import harpel.port.InputPort;
