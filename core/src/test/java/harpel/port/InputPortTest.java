@@ -133,4 +133,61 @@ class InputPortTest {
             assertThat(controls[i]).isEqualTo(i);
         }
     }
+
+    @Test
+    void oneChannelAloneIsHeardAndTheOthersAreTakenToNobody() {
+        port.hearOnly(3);
+        assertThat(port.offer(START, 60, 90, 7))
+                .as("not left out, only not heard")
+                .isTrue();
+        assertThat(port.offer(START | 2, 61, 90, 8)).isTrue();
+        assertThat(port.offer(CONTROL | 1, 7, 90, 9)).isTrue();
+        assertThat(port.offer(0xF8, 0, 0, 10)).as("a clock is on no channel").isTrue();
+        assertThat(port.nextNanos()).isEqualTo(8);
+        assertThat(all()).extracting(Played::status).containsExactly(START | 2, 0xF8);
+        assertThat(port.nextNanos()).isEqualTo(Long.MAX_VALUE);
+        assertThat(port.activeNanos()).isEqualTo(10);
+        port.hearOnly(0);
+        port.offer(START, 60, 90, 11);
+        assertThat(all()).hasSize(1);
+    }
+
+    @Test
+    void whoTakesIsWokenByEachMessageAndAnEndThatIsTheControllersIsNotPlayed() {
+        List<String> woken = new ArrayList<>();
+        InputPort own = new InputPort("Pads", () -> woken.add("woken"));
+        own.intercept((status, data1, data2) -> data1 < 40 ? InputPort.Interceptor.MINE : data1);
+        assertThat(own.offer(START, 36, 90, 0)).isTrue();
+        assertThat(own.offer(END, 36, 90, 0)).isTrue();
+        assertThat(own.isEmpty()).isTrue();
+        assertThat(own.offer(START, 50, 90, 0)).isTrue();
+        assertThat(own.offer(END, 50, 90, 0)).isTrue();
+        assertThat(own.offer(END, 51, 90, 0))
+                .as("of a key that was down before")
+                .isTrue();
+        assertThat(own.poll().isPress()).isTrue();
+        assertThat(own.poll().isRelease()).isTrue();
+        assertThat(own.poll().data1()).isEqualTo(51);
+        assertThat(woken).hasSize(5);
+    }
+
+    @Test
+    void itSaysWhenItIsFullAndAnEndOfNothingFindsNoRoomThen() {
+        for (int i = 0; i < EdgeQueue.ROOM; i++) {
+            assertThat(port.offer(0xF8, 0, 0, i)).isTrue();
+        }
+        assertThat(port.offer(START, 60, 90, 0)).isFalse();
+        assertThat(port.offer(END, 60, 64, 0)).as("it never began").isFalse();
+        assertThat(port.offer(CONTROL, 7, 1, 0)).as("it waits aside").isTrue();
+        assertThat(port.leftOut()).isEqualTo(1);
+    }
+
+    @Test
+    void theWindowsOwnWaysInAreNoDevices() {
+        assertThat(port.isDevice()).isTrue();
+        assertThat(port.name()).isEqualTo("Hand");
+        assertThat(InputPort.toPart("bass")).isEqualTo("part:bass");
+        assertThat(new InputPort(InputPort.KEYS, () -> {}).isDevice()).isFalse();
+        assertThat(new InputPort(InputPort.toPart("bass"), () -> {}).isDevice()).isFalse();
+    }
 }

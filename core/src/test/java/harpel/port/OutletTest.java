@@ -9,6 +9,7 @@ import harpel.testkit.StrictPort;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
@@ -242,5 +243,267 @@ class OutletTest {
         assertThat(lateness.worst(60_000_000_000L)).isEqualTo(5);
         assertThat(lateness.worst(70_000_000_001L)).isEqualTo(3);
         assertThat(lateness.worst(200_000_000_000L)).isZero();
+    }
+
+    /** What a port was sent, with when it was to sound. */
+    private static final class Log implements OutputPort {
+        private final List<String> sent = new CopyOnWriteArrayList<>();
+        private boolean closed;
+
+        @Override
+        public String name() {
+            return "Log";
+        }
+
+        @Override
+        public void send(byte[] message, long dueNanos) {
+            sent.add(HexFormat.of().formatHex(message) + "@" + dueNanos / 1_000_000);
+        }
+
+        @Override
+        public void close() {
+            closed = true;
+        }
+    }
+
+    private static final long MS = 1_000_000;
+
+    @Test
+    void aDelayHoldsBackUntilItsVeryMomentAndAPortThatIsEarlierHoldsBackAllOthers() {
+        Log a = new Log();
+        Log b = new Log();
+        ports.add("A", a);
+        ports.add("B", b);
+        ports.delay("A", 100);
+        ports.send("A", note(0, 60), 5 * MS);
+        ports.send("B", note(0, 60), 5 * MS);
+        now = 105 * MS - 1;
+        ports.pump();
+        assertThat(a.sent).isEmpty();
+        assertThat(b.sent).containsExactly("903c64@5");
+        now++;
+        ports.pump();
+        assertThat(a.sent).containsExactly("903c64@105");
+        ports.delay("A", -50);
+        ports.send("A", note(1, 61), now);
+        ports.send("B", note(1, 61), now);
+        ports.pump();
+        assertThat(a.sent).last().isEqualTo("903d64@105");
+        assertThat(b.sent).hasSize(1);
+        now += 50 * MS;
+        ports.pump();
+        assertThat(b.sent).last().isEqualTo("903d64@155");
+        ports.remove("A");
+        ports.send("B", note(2, 62), now);
+        ports.pump();
+        assertThat(b.sent).as("nobody waits for a port that is gone").last().isEqualTo("903e64@155");
+    }
+
+    @Test
+    void aPortThatFailedIsTriedEveryTwoSecondsAndThenToldToBeStill() {
+        StrictPort port = new StrictPort("A");
+        int[] tries = {0};
+        Ports own = new Ports(() -> now, false);
+        List<String> sent = new ArrayList<>();
+        own.add("A", new OutputPort() {
+            @Override
+            public String name() {
+                return "A";
+            }
+
+            @Override
+            public void send(byte[] message, long dueNanos) {
+                port.send(message, dueNanos);
+                sent.add(HexFormat.of().formatHex(message));
+            }
+
+            @Override
+            public void reopen() {
+                tries[0]++;
+                port.reopen();
+            }
+
+            @Override
+            public void close() {
+                port.close();
+            }
+        });
+        own.send("A", note(0, 60), 0);
+        own.pump();
+        port.fail(true);
+        own.send("A", note(0, 62), 0);
+        own.pump();
+        now += 1_999 * MS;
+        own.pump();
+        assertThat(tries[0]).isZero();
+        now += MS;
+        own.pump();
+        assertThat(tries[0]).isEqualTo(1);
+        now += 1_999 * MS;
+        own.pump();
+        assertThat(tries[0]).isEqualTo(1);
+        sent.clear();
+        port.fail(false);
+        now += MS;
+        own.pump();
+        assertThat(tries[0]).isEqualTo(2);
+        assertThat(sent.subList(0, 2)).as("what sounded, or may have").containsExactly("803c40", "803e40");
+        assertThat(sent.subList(2, sent.size())).hasSize(32).contains("b07b00", "bf7800");
+        port.fail(true);
+        own.send("A", note(0, 64), 0);
+        own.pump();
+        port.fail(false);
+        own.close();
+        assertThat(tries[0]).as("once more at the end").isEqualTo(3);
+        assertThat(port.open()).isEmpty();
+    }
+
+    @Test
+    void silenceBeginsWithTheChannelsThatWerePlayedOn() {
+        Log log = new Log();
+        ports.add("A", log);
+        NoteStart low = NoteStart.played(0, 0, 5, 60, 90);
+        ports.send("A", low, 0);
+        ports.sendPlain("A", new byte[] {(byte) 0xF8}, 0);
+        ports.pump();
+        log.sent.clear();
+        ports.silence();
+        ports.pump();
+        assertThat(log.sent.subList(0, 3)).containsExactly("853c40@0", "b57b00@0", "b57800@0");
+        assertThat(log.sent).hasSize(33).doesNotHaveDuplicates();
+    }
+
+    @Test
+    void listenersHearWhatAnyPortHearsAndAreSilencedWithThem() {
+        Log heard = new Log();
+        Log port = new Log();
+        ports.add("A", port);
+        ports.addListener(heard);
+        ports.send("A", note(0, 60), 0);
+        ports.send("nowhere", note(0, 61), 0);
+        ports.sendPlain("A", new byte[] {(byte) 0xF8}, 0);
+        ports.pump();
+        assertThat(port.sent).containsExactly("903c64@0", "f8@0");
+        assertThat(heard.sent).as("what is no music is for its port alone").containsExactly("903c64@0", "903d64@0");
+        ports.panic();
+        ports.pump();
+        assertThat(port.sent).contains("803c40@0");
+        assertThat(heard.sent).contains("803c40@0", "803d40@0");
+        ports.close();
+        assertThat(port.closed && heard.closed).isTrue();
+    }
+
+    @Test
+    void itIsKnownWhenAPortWasUsedLastHowLateAndThatItDoesNotAnswer() {
+        List<String> problems = new ArrayList<>();
+        ports.add("A", new StrictPort("A") {
+            @Override
+            public synchronized void send(byte[] message, long dueNanos) {
+                now += 1_001 * MS;
+                problems.addAll(ports.problems().values());
+            }
+        });
+        assertThat(ports.activeNanos("A")).isZero();
+        assertThat(ports.activeNanos("nowhere")).isZero();
+        now = 500 * MS;
+        ports.send("A", note(0, 60), 450 * MS);
+        ports.pump();
+        assertThat(problems).containsExactly("does not take what it is sent");
+        assertThat(ports.problems()).isEmpty();
+        assertThat(ports.activeNanos("A")).isEqualTo(500 * MS);
+        assertThat(ports.worstLateNanos(now)).isEqualTo(1_051 * MS);
+    }
+
+    @Test
+    void aPortOfItsOwnThreadSendsInTimeFallsSilentAtOnceAndIsClosed() throws InterruptedException {
+        Log log = new Log();
+        Ports threaded = new Ports();
+        threaded.add("A", log);
+        threaded.delay("A", 60);
+        long begun = System.nanoTime();
+        threaded.send("A", note(0, 60), begun);
+        await(() -> log.sent.size() == 1);
+        assertThat(System.nanoTime() - begun).isGreaterThanOrEqualTo(60 * MS);
+        threaded.send("A", note(1, 62), System.nanoTime() + 3_600_000 * MS);
+        threaded.silence();
+        await(() -> log.sent.size() >= 34);
+        assertThat(log.sent).noneMatch(one -> one.startsWith("903e"));
+        threaded.delay("A", 0);
+        threaded.sendPlain("A", new byte[] {(byte) 0xFA}, System.nanoTime());
+        await(() -> log.sent.stream().anyMatch(one -> one.startsWith("fa")));
+        threaded.close();
+        await(() -> log.closed);
+    }
+
+    @Test
+    void theLastNoteBeforeSilenceIsNotHeardAndTheNextOneIs() {
+        Log log = new Log();
+        Log heard = new Log();
+        ports.add("A", log);
+        ports.addListener(heard);
+        ports.send("A", note(0, 60), 0);
+        ports.silence();
+        ports.send("A", note(1, 61), 0);
+        ports.pump();
+        for (Log one : List.of(log, heard)) {
+            assertThat(one.sent)
+                    .noneMatch(sent -> sent.startsWith("903c"))
+                    .last()
+                    .isEqualTo("903d64@0");
+        }
+        assertThat(ports.names()).containsExactly("A");
+    }
+
+    /** More sound at once than ends find room for: what is over is not begun, until Silence has ended all. */
+    @Test
+    void noMoreIsBegunThanCanBeEndedAndSilenceMakesRoom() {
+        Log log = new Log();
+        ports.add("A", log);
+        List<NoteStart> notes = new ArrayList<>();
+        for (int i = 0; i < EdgeQueue.ROOM_FOR_ENDS; i++) {
+            notes.add(NoteStart.played(i, 0, i / 128 % 16, i % 128, 90));
+            ports.send("A", notes.get(i), 0);
+            ports.pump();
+        }
+        assertThat(ports.problems()).isEmpty();
+        log.sent.clear();
+        ports.send("A", NoteStart.played(9_000, 0, 0, 60, 91), 0);
+        ports.pump();
+        assertThat(log.sent).isEmpty();
+        assertThat(ports.problems()).containsEntry("A", "gets more than it can send");
+        ports.silence();
+        NoteStart next = NoteStart.played(9_001, 0, 0, 60, 92);
+        ports.send("A", next, 0);
+        ports.pump();
+        assertThat(log.sent).last().isEqualTo("903c5c@0");
+        ports.send("A", NoteEnd.plain(9_002, notes.get(60)), 0);
+        ports.pump();
+        assertThat(log.sent).as("an end from before ends nothing new").last().isEqualTo("903c5c@0");
+        ports.send("A", NoteEnd.plain(9_002, next), 0);
+        ports.pump();
+        assertThat(log.sent).last().isEqualTo("803c40@0");
+    }
+
+    @Test
+    void clocksThatFindNoRoomAreLeftOutAndThatIsSaid() {
+        Log log = new Log();
+        ports.add("A", log);
+        for (int i = 0; i < EdgeQueue.ROOM; i++) {
+            ports.sendPlain("A", new byte[] {(byte) 0xF8}, 0);
+        }
+        assertThat(ports.problems()).isEmpty();
+        ports.sendPlain("A", new byte[] {(byte) 0xF8}, 0);
+        assertThat(ports.problems()).containsEntry("A", "gets more than it can send");
+        ports.sendPlain("A", new byte[] {(byte) 0xFC}, 0);
+        ports.pump();
+        assertThat(log.sent).hasSize(EdgeQueue.ROOM + 1).last().isEqualTo("fc@0");
+    }
+
+    private static void await(java.util.function.BooleanSupplier what) throws InterruptedException {
+        long giveUp = System.nanoTime() + 20_000 * MS;
+        while (!what.getAsBoolean()) {
+            assertThat(System.nanoTime()).as("waited 20 s").isLessThan(giveUp);
+            Thread.sleep(1);
+        }
     }
 }
