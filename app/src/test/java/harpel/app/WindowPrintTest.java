@@ -118,6 +118,20 @@ class WindowPrintTest extends WindowCase {
     }
 
     @Test
+    void aPrintDeletedWhileItIsMadeAgainStaysDeletedAndThatIsSaid() {
+        clickOn("#chain-print");
+        await(() -> phraseOf("lead").ready());
+        Phrase print = phraseOf("lead");
+        interact(() -> {
+            session.printing().again();
+            session.document().apply(PieceEdit.of("Delete phrase", piece -> piece.withoutPhrase(print.id())));
+        });
+        await(() -> text("#message").equals("Nothing was printed again: " + print.name() + " was deleted meanwhile."));
+        assertThat(now().phrases()).extracting(Phrase::id).containsExactly("tide");
+        assertThat(now().part("lead").orElseThrow().phrase()).isEmpty();
+    }
+
+    @Test
     void aPartWithoutAPhraseAsksForBarsAndItsGeneratorRestsMeanwhile() {
         interact(() -> session.selection().partId().set("clock"));
         push(KeyCode.CONTROL, KeyCode.P);

@@ -91,11 +91,16 @@ public final class Printing implements AutoCloseable {
         Phrase old = piece.phrase(part.phrase()).orElseThrow();
         print("Printing " + part.name() + " again", List.of(Provenance.again(piece, part.id())), printed -> {
             Printed one = printed.get(0);
+            Piece meanwhile = session.document().piece().get();
+            if (meanwhile.phrase(old.id()).isEmpty()
+                    || meanwhile.part(part.id()).isEmpty()) {
+                session.say("Nothing was printed again: "
+                        + (meanwhile.part(part.id()).isEmpty() ? part.name() : old.name()) + " was deleted meanwhile.");
+                return;
+            }
             session.document().apply(PieceEdit.of("Print again", now -> {
                 Phrase fresh = one.phrase(part.id(), now);
-                return now.phrase(old.id()).isEmpty()
-                        ? now
-                        : Provenance.put(now, part.id(), fresh.withId(old.id()).withName(old.name()));
+                return Provenance.put(now, part.id(), fresh.withId(old.id()).withName(old.name()));
             }));
             session.say(said("Printed " + part.name() + " again", printed));
         });
