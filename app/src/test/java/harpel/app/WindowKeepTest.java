@@ -118,6 +118,26 @@ class WindowKeepTest extends WindowCase {
     }
 
     @Test
+    void aRoundTakenBackWhileItIsRecordedDoesNotComeBackWithTheNextKey() {
+        interact(() -> session.recorder().countIn().set(0));
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
+        await(() -> session.transport().heardNow() > BAR / 4);
+        interact(() -> session.transport().press(50, 77));
+        interact(() -> session.transport().release(50));
+        await(() -> phrase("tide").notes().size() == 3);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> phrase("tide").notes().size() == 2);
+        long back = session.transport().heardNow();
+        await(() -> session.transport().heardNow() > back + BAR);
+        interact(() -> session.transport().press(53, 77));
+        interact(() -> session.transport().release(53));
+        await(() -> phrase("tide").notes().size() > 2);
+        clickOn("#play");
+        await(() -> !session.recorder().armed().get());
+        assertThat(phrase("tide").notes()).extracting(Note::pitch).containsExactlyInAnyOrder(60, 64, 53);
+    }
+
+    @Test
     void aPartWithoutAPhraseGetsOneOfWholeBars() {
         interact(() -> session.selection().partId().set("second"));
         interact(() -> session.recorder().countIn().set(1));
