@@ -132,6 +132,17 @@ class WindowPrintTest extends WindowCase {
     }
 
     @Test
+    void theWayBackThatIsOfferedIsThatOfThePrintedPartWhicheverIsChosenByThen() {
+        push(KeyCode.CONTROL, KeyCode.P);
+        await(() -> phraseOf("lead").ready());
+        await(() -> isSeen("#offer"));
+        interact(() -> session.selection().partId().set("clock"));
+        clickOn("#offer");
+        await(() -> now().part("lead").orElseThrow().phrase().equals("tide"));
+        assertThat(text("#message")).startsWith("Lead is heard through its chain again");
+    }
+
+    @Test
     void aPartWithoutAPhraseAsksForBarsAndItsGeneratorRestsMeanwhile() {
         interact(() -> session.selection().partId().set("clock"));
         push(KeyCode.CONTROL, KeyCode.P);

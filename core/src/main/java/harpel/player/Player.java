@@ -26,7 +26,7 @@ public final class Player implements AutoCloseable {
                 return thread;
             });
 
-    /** What is to be heard; guarded by this, as the two below. */
+    /** What is to be heard; guarded by this, as the three below. */
     private Heard wanted;
     /** Whether that has not been taken to be compiled yet. */
     private boolean waits;

@@ -108,10 +108,17 @@ public final class Printing implements AutoCloseable {
 
     /** The chosen part is heard through its chain again. */
     public void back() {
-        String part = session.selection().partId().get();
+        back(session.selection().partId().get());
+    }
+
+    private void back(String part) {
         session.document().apply(PieceEdit.of("Through the chain again", piece -> Provenance.back(piece, part)));
-        session.say(
-                session.selection().part().name() + " is heard through its chain again; the print stays in the list.");
+        session.document()
+                .piece()
+                .get()
+                .part(part)
+                .ifPresent(one ->
+                        session.say(one.name() + " is heard through its chain again; the print stays in the list."));
     }
 
     /** Prints, and puts each part's print in its place; prints of several variations go into the list only. */
@@ -139,8 +146,11 @@ public final class Printing implements AutoCloseable {
             session.desk().show(ids.get(0));
             String words =
                     said("Printed " + what, printed) + (place ? left(orders.get(0)) : ", in the list of phrases");
-            if (place && orders.get(0).parts().size() == 1) {
-                session.messages().offer(words, "Through the chain again", this::back);
+            String first = orders.get(0).parts().iterator().next();
+            boolean one = orders.get(0).parts().size() == 1;
+            if (place && one && session.document().piece().get().part(first).isPresent()) {
+                // Of the part that was printed, whichever is chosen by then.
+                session.messages().offer(words, "Through the chain again", () -> back(first));
             } else {
                 session.say(words);
             }
