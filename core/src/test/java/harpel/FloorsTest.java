@@ -26,7 +26,8 @@ import org.junit.jupiter.api.Test;
 class FloorsTest {
     private static final List<String> FLOORS = List.of(
             "theory", "time", "event", "param", "phrase", "effect", "script", "move", "chain", "make", "piece",
-            "advice", "port", "engine", "player", "capture", "control", "format", "print", "vary", "device", "sound");
+            "advice", "port", "plan", "run", "offline", "clock", "engine", "player", "capture", "control", "format",
+            "print", "vary", "device", "sound");
     private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("harpel");

@@ -65,7 +65,7 @@ class WindowKeepTest extends WindowCase {
     void aStretchMarkedOnTheStripIsKeptFromTheInputAndHungOnThePart() {
         playUntilBar(4);
         interact(() -> session.transport().stop());
-        interact(() -> session.keeping().place().set(harpel.engine.Tap.INPUT));
+        interact(() -> session.keeping().place().set(harpel.run.Tap.INPUT));
         drag(on("#heard-notes", 1.2 / 16, 0.5), on("#heard-notes", 1.8 / 16, 0.5));
         await(() -> text("#keep").equals("Keep this bar"));
         clickOn("#keep-hang");

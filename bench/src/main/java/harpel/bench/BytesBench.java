@@ -1,12 +1,12 @@
 package harpel.bench;
 
 import com.sun.management.ThreadMXBean;
-import harpel.engine.Plan;
-import harpel.engine.PrintJob;
-import harpel.engine.Tail;
-import harpel.engine.Tap;
 import harpel.event.Event;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
 import harpel.phrase.Phrase;
+import harpel.plan.Plan;
+import harpel.run.Tap;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
 import java.lang.management.ManagementFactory;

@@ -2,11 +2,11 @@ package harpel.bench;
 
 import harpel.chain.Chain;
 import harpel.engine.LiveEngine;
-import harpel.engine.Tap;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import harpel.time.Ticks;
 import java.lang.management.ManagementFactory;
 import java.lang.management.ThreadMXBean;

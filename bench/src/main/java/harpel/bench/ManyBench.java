@@ -1,12 +1,12 @@
 package harpel.bench;
 
 import harpel.engine.LiveEngine;
-import harpel.engine.Tap;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;

@@ -1,16 +1,16 @@
 package harpel.bench;
 
 import harpel.chain.Chain;
-import harpel.engine.PrintJob;
-import harpel.engine.Program;
 import harpel.event.Event;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
 import harpel.format.SmfForm;
 import harpel.format.SmfWriter;
+import harpel.offline.PrintJob;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.util.ArrayList;

@@ -1,15 +1,15 @@
 package harpel.bench;
 
 import harpel.chain.Chain;
-import harpel.engine.Plan;
-import harpel.engine.PrintJob;
-import harpel.engine.Tail;
-import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.format.MidiFile;
 import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
+import harpel.plan.Plan;
+import harpel.run.Tap;
 import harpel.theory.Key;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;

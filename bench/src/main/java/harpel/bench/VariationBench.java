@@ -2,8 +2,7 @@ package harpel.bench;
 
 import harpel.chain.Chain;
 import harpel.engine.LiveEngine;
-import harpel.engine.Tail;
-import harpel.engine.Tap;
+import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
@@ -11,6 +10,7 @@ import harpel.port.Ports;
 import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;
+import harpel.run.Tap;
 import harpel.sound.SoundFile;
 import harpel.time.Ticks;
 import java.nio.file.Files;

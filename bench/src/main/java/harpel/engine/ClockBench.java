@@ -1,9 +1,12 @@
 package harpel.engine;
 
+import harpel.clock.ClockFollower;
+import harpel.clock.ClockOut;
 import harpel.format.PieceFile;
 import harpel.piece.Piece;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;

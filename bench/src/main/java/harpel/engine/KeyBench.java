@@ -5,9 +5,11 @@ import harpel.bench.MeasuringPort;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.port.LiveOutput;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import java.util.Random;
 import org.HdrHistogram.Histogram;
 

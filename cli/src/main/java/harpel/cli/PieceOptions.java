@@ -1,6 +1,6 @@
 package harpel.cli;
 
-import harpel.engine.Tail;
+import harpel.offline.Tail;
 import harpel.piece.Piece;
 import harpel.print.PrintOrder;
 import harpel.print.VariationNumbers;

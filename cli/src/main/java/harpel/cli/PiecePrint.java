@@ -1,7 +1,6 @@
 package harpel.cli;
 
 import harpel.advice.Advisor;
-import harpel.engine.Tap;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
 import harpel.format.SmfForm;
@@ -13,6 +12,7 @@ import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;
 import harpel.print.StageFiles;
+import harpel.run.Tap;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;

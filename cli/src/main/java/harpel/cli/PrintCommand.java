@@ -1,7 +1,7 @@
 package harpel.cli;
 
-import harpel.engine.Tail;
 import harpel.format.SmfForm;
+import harpel.offline.Tail;
 import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.print.VariationNumbers;

@@ -1,7 +1,7 @@
 package harpel.cli;
 
 import harpel.device.SoundBank;
-import harpel.engine.Tail;
+import harpel.offline.Tail;
 import harpel.piece.Piece;
 import harpel.print.PrintOrder;
 import harpel.print.Printed;

@@ -1,13 +1,13 @@
 package harpel.capture;
 
-import harpel.engine.Tap;
-import harpel.engine.Told;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.phrase.Note;
 import harpel.phrase.Traits;
+import harpel.run.Tap;
+import harpel.run.Told;
 import harpel.time.MeterMap;
 import java.util.ArrayList;
 import java.util.List;

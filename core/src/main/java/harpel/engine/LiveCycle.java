@@ -1,12 +1,17 @@
 package harpel.engine;
 
+import harpel.clock.ClockIn;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.port.LiveOutput;
+import harpel.run.Renderer;
+import harpel.run.Tap;
+import harpel.run.Told;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import java.util.List;
@@ -18,7 +23,7 @@ import java.util.function.LongSupplier;
  * against a clock of theirs. Here is how a turn goes; time, transport, keys, edits and status are objects of their own. Owned by the
  * engine thread.
  */
-final class LiveCycle {
+public final class LiveCycle {
     private final Tap tap;
     private final Players players = new Players();
     private final Players.Ear<Event> fed = this::feed;
@@ -36,7 +41,7 @@ final class LiveCycle {
     private String dryPart = "";
     private long fedNotes;
 
-    LiveCycle(Program program, LongSupplier clock, LiveOutput output, Tap tap) {
+    public LiveCycle(Program program, LongSupplier clock, LiveOutput output, Tap tap) {
         this.tap = tap;
         this.output = output;
         waysOut = new WaysOut(output, clock, tick -> time.isStanding() ? clock.getAsLong() : time.nanosAt(tick));
@@ -98,7 +103,7 @@ final class LiveCycle {
     }
 
     /** The notes held at a part's input. */
-    List<NoteStart> openInputs(String part) {
+    public List<NoteStart> openInputs(String part) {
         return renderer.openInputs(part);
     }
 
@@ -178,7 +183,7 @@ final class LiveCycle {
 
     // The transport
 
-    void play(long now) {
+    public void play(long now) {
         transport.play(now);
     }
 
@@ -186,11 +191,11 @@ final class LiveCycle {
         transport.playAfter(bars, now);
     }
 
-    void stop(long now) {
+    public void stop(long now) {
         transport.stop(now);
     }
 
-    void locate(long tick, long now) {
+    public void locate(long tick, long now) {
         transport.locate(tick, now);
     }
 
@@ -206,11 +211,11 @@ final class LiveCycle {
         transport.nudge(nanos);
     }
 
-    void clockTo(List<String> ports, long now) {
+    public void clockTo(List<String> ports, long now) {
         transport.clockTo(ports, now);
     }
 
-    void followClock(String port, long now) {
+    public void followClock(String port, long now) {
         transport.followClock(port, now);
     }
 
@@ -251,7 +256,7 @@ final class LiveCycle {
      *
      * @param port the name of the way in
      */
-    void take(String port, InputPort.Played played) {
+    public void take(String port, InputPort.Played played) {
         if (played.status() >= Message.SYSTEM_EXCLUSIVE) {
             transport.realTime(port, played);
         } else {
@@ -283,7 +288,7 @@ final class LiveCycle {
     // A turn
 
     /** Renders up to now and sends. */
-    void render(long now) {
+    public void render(long now) {
         transport.look(now);
         if (!time.isPlaying()) {
             edits.doAll(now);
@@ -349,7 +354,7 @@ final class LiveCycle {
     }
 
     /** When it has something to do of its own, or {@link Long#MAX_VALUE}. */
-    long nextNanos() {
+    public long nextNanos() {
         long own = transport.nextNanos();
         if (time.isStanding()) {
             return own;
@@ -362,7 +367,7 @@ final class LiveCycle {
     }
 
     /** What the interface may know; the same object as before while nothing has changed. */
-    LiveStatus status(long now) {
+    public LiveStatus status(long now) {
         return board.status(now);
     }
 

@@ -1,6 +1,7 @@
 package harpel.engine;
 
 import harpel.piece.Bracket;
+import harpel.plan.Program;
 import harpel.port.InputPort;
 import java.util.List;
 

@@ -2,10 +2,15 @@ package harpel.engine;
 
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.port.LiveOutput;
+import harpel.run.Renderer;
+import harpel.run.Tap;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicReference;

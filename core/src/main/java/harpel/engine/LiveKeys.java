@@ -9,6 +9,7 @@ import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.port.InputPort;
+import harpel.run.Tap;
 
 /** What keys and controllers play, to the parts that hear them, and which keys are down. Owned by the engine thread. */
 final class LiveKeys {

@@ -1,5 +1,6 @@
 package harpel.engine;
 
+import harpel.clock.Anchor;
 import harpel.engine.LiveStatus.Mode;
 import harpel.time.TempoMap;
 import java.util.function.LongSupplier;

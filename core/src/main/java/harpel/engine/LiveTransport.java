@@ -1,8 +1,11 @@
 package harpel.engine;
 
+import harpel.clock.ClockIn;
+import harpel.clock.ClockOut;
 import harpel.engine.LiveStatus.Mode;
 import harpel.port.InputPort;
 import harpel.port.LiveOutput;
+import harpel.run.Renderer;
 import harpel.time.Ticks;
 import java.util.List;
 

@@ -2,6 +2,7 @@ package harpel.engine;
 
 import harpel.event.Event;
 import harpel.event.EventBuffer;
+import harpel.run.Renderer;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -2,6 +2,8 @@ package harpel.engine;
 
 import harpel.event.Event;
 import harpel.event.NoteEnd;
+import harpel.plan.Line;
+import harpel.plan.PhrasePlayer;
 import harpel.time.Ticks;
 import java.util.HashMap;
 import java.util.LinkedHashMap;

@@ -1,6 +1,5 @@
 package harpel.engine;
 
-import harpel.engine.Patch.Way;
 import harpel.event.Event;
 import harpel.event.EventOrder;
 import harpel.event.Message;
@@ -9,6 +8,8 @@ import harpel.event.NoteMap;
 import harpel.event.NoteStart;
 import harpel.param.RouteType;
 import harpel.piece.Preset;
+import harpel.plan.Patch;
+import harpel.plan.Patch.Way;
 import harpel.port.LiveOutput;
 import java.util.ArrayList;
 import java.util.HashMap;

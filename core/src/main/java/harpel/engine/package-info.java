@@ -1,5 +1,5 @@
 /**
- * What runs chains. Begin with {@link harpel.engine.Renderer}: it has no clock and no thread, is given a span of ticks and its input,
- * and gives events. {@link harpel.engine.LiveEngine} drives it against the clock, {@link harpel.engine.PrintJob} as fast as it can.
+ * What plays live. Begin with {@link harpel.engine.LiveEngine}, the thread, and {@link harpel.engine.LiveCycle}, one turn of it: time,
+ * transport, keys, edits, ways out and what is shown are objects of their own, and a {@link harpel.run.Renderer} plays the notes.
  */
 package harpel.engine;

@@ -1,8 +1,8 @@
 package harpel.player;
 
 import harpel.engine.LiveEngine;
-import harpel.engine.Program;
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.LinkedBlockingQueue;

@@ -1,12 +1,12 @@
 package harpel.print;
 
-import harpel.engine.PrintJob;
-import harpel.engine.Program;
-import harpel.engine.Tail;
-import harpel.engine.Tap;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.plan.Program;
+import harpel.run.Tap;
 import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.Optional;

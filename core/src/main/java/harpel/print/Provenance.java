@@ -2,10 +2,10 @@ package harpel.print;
 
 import harpel.chain.Chain;
 import harpel.effect.Trait;
-import harpel.engine.Tail;
 import harpel.format.ChainFile;
 import harpel.format.Json;
 import harpel.format.PartsFile;
+import harpel.offline.Tail;
 import harpel.param.ChoiceType;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;

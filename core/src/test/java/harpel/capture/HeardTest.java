@@ -2,12 +2,12 @@ package harpel.capture;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.engine.Tap;
-import harpel.engine.Told;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.phrase.Note;
+import harpel.run.Tap;
+import harpel.run.Told;
 import harpel.time.MeterMap;
 import java.util.List;
 import org.junit.jupiter.api.Test;

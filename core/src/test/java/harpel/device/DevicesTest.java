@@ -5,13 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import harpel.device.Devices.Use;
 import harpel.engine.LiveEngine;
-import harpel.engine.Tap;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.port.InputPort;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import harpel.testkit.StrictPort;
 import java.util.ArrayList;
 import java.util.List;

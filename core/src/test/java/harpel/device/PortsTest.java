@@ -11,7 +11,6 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import harpel.engine.LiveEngine;
-import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
@@ -22,6 +21,7 @@ import harpel.piece.Preset;
 import harpel.port.MidiBytes;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import harpel.testkit.RecordingPort;
 import java.util.HexFormat;
 import java.util.List;
@@ -133,7 +133,7 @@ class PortsTest {
             engine.start();
             told(ports, recording, 3);
             engine.take(
-                    harpel.engine.Program.of(strange.withPart("part-1", part -> part.withSound("Felt piano"))),
+                    harpel.plan.Program.of(strange.withPart("part-1", part -> part.withSound("Felt piano"))),
                     List.of());
             told(ports, recording, 6);
         }

@@ -2,13 +2,16 @@ package harpel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.clock.ClockOut;
 import harpel.effect.EffectKind;
 import harpel.engine.Laws.World;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import harpel.testkit.Randoms;
 import java.util.ArrayList;
 import java.util.HashMap;

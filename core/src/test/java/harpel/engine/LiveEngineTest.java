@@ -3,7 +3,9 @@ package harpel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import harpel.testkit.Played;
 import harpel.testkit.RecordingPort;
 import harpel.testkit.SimulatedController;

@@ -4,9 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.event.Event;
 import harpel.format.PieceFile;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
 import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.plan.Plan;
+import harpel.plan.Program;
+import harpel.run.Tap;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;

@@ -6,6 +6,8 @@ import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.port.InputPort;
 import harpel.port.Ports;
+import harpel.run.Tap;
+import harpel.run.Told;
 import harpel.testkit.Played;
 import harpel.testkit.StrictPort;
 import java.util.concurrent.Callable;

@@ -16,6 +16,8 @@ import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.plan.Program;
+import harpel.run.Tap;
 import harpel.testkit.Played;
 import harpel.testkit.Randoms;
 import harpel.testkit.Tries;

@@ -7,6 +7,7 @@ import harpel.event.NoteStart;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
+import harpel.plan.Line;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.tuple;
 
 import harpel.chain.Chain;
 import harpel.format.PieceFile;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
 import harpel.param.PathType;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -15,6 +17,8 @@ import harpel.piece.KeyChange;
 import harpel.piece.Lever;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.plan.Program;
+import harpel.run.Tap;
 import harpel.testkit.Heard;
 import harpel.testkit.Played;
 import harpel.theory.Key;

@@ -5,11 +5,11 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import harpel.engine.Plan;
-import harpel.engine.PrintJob;
-import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.format.MidiFile.Note;
+import harpel.offline.PrintJob;
+import harpel.plan.Plan;
+import harpel.run.Tap;
 import harpel.theory.Chord;
 import harpel.theory.Interval;
 import harpel.theory.Key;
@@ -197,7 +197,7 @@ class ReferenceTablesTest {
         PrintJob.Result result = new PrintJob(
                         Plan.ofChain(chain.part(), chain.chain(), chain.key(), in.time(), 41),
                         chain.part(),
-                        harpel.engine.Tail.STOP,
+                        harpel.offline.Tail.STOP,
                         Tap.NONE)
                 .print(events, in.printedEnd());
         assertThat(SmfWriter.write(SmfForm.PLAIN, in.time(), in.metas(), result.events(), result.lengthTicks()))

@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
-import harpel.engine.Tap;
 import harpel.piece.Bracket;
 import harpel.piece.Piece;
 import harpel.port.Ports;
+import harpel.run.Tap;
 import harpel.testkit.Played;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;

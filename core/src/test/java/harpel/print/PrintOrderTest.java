@@ -3,11 +3,11 @@ package harpel.print;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import harpel.engine.Tail;
 import harpel.format.MidiFile;
 import harpel.format.PieceFile;
 import harpel.format.SmfForm;
 import harpel.format.SmfReader;
+import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;

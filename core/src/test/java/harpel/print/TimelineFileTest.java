@@ -4,11 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import harpel.chain.Chain;
-import harpel.engine.Tail;
 import harpel.format.MidiFile;
 import harpel.format.MidiPiece;
 import harpel.format.SmfForm;
 import harpel.format.SmfReader;
+import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import harpel.chain.Chain;
 import harpel.device.SoundBank;
-import harpel.engine.Tail;
+import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Mix;

@@ -1,10 +1,6 @@
 package harpel.testkit;
 
 import harpel.chain.Chain;
-import harpel.engine.Plan;
-import harpel.engine.PrintJob;
-import harpel.engine.Tail;
-import harpel.engine.Tap;
 import harpel.event.Event;
 import harpel.event.EventOrder;
 import harpel.event.Message;
@@ -12,6 +8,10 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
+import harpel.plan.Plan;
+import harpel.run.Tap;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.time.MeterMap;

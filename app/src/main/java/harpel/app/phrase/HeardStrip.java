@@ -106,7 +106,7 @@ public final class HeardStrip extends HBox {
     private void show() {
         List<String> places = keeping.places();
         if (!places.contains(keeping.place().get())) {
-            keeping.place().set(harpel.engine.Tap.SOUND);
+            keeping.place().set(harpel.run.Tap.SOUND);
         }
         place.show(places, keeping.place().get());
         bars.show(Keeping.LENGTHS, keeping.bars().get());

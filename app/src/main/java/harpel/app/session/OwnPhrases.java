@@ -1,7 +1,5 @@
 package harpel.app.session;
 
-import harpel.engine.PrintJob;
-import harpel.engine.Program;
 import harpel.event.Event;
 import harpel.event.NoteStart;
 import harpel.format.AtomicFile;
@@ -9,9 +7,11 @@ import harpel.format.Presets;
 import harpel.format.SmfForm;
 import harpel.format.SmfReader;
 import harpel.format.SmfWriter;
+import harpel.offline.PrintJob;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.plan.Program;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -1,9 +1,8 @@
 package harpel.app.session;
 
-import harpel.engine.Tail;
-import harpel.engine.Tap;
 import harpel.format.AtomicFile;
 import harpel.format.SmfForm;
+import harpel.offline.Tail;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
@@ -16,6 +15,7 @@ import harpel.print.PrintPool;
 import harpel.print.Printed;
 import harpel.print.Provenance;
 import harpel.print.StageFiles;
+import harpel.run.Tap;
 import harpel.sound.SoundFile;
 import java.io.IOException;
 import java.nio.channels.ClosedByInterruptException;

@@ -1,7 +1,6 @@
 package harpel.app.session;
 
 import harpel.engine.LiveStatus;
-import harpel.engine.Tap;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Origin;
@@ -11,6 +10,7 @@ import harpel.phrase.action.Times;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.run.Tap;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;

@@ -1,6 +1,6 @@
 package harpel.app.session;
 
-import harpel.engine.Tail;
+import harpel.offline.Tail;
 import harpel.phrase.Notes;
 import harpel.piece.Part;
 import harpel.piece.Piece;

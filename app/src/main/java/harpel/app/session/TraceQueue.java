@@ -1,8 +1,8 @@
 package harpel.app.session;
 
-import harpel.engine.Tap;
-import harpel.engine.Told;
 import harpel.event.Message;
+import harpel.run.Tap;
+import harpel.run.Told;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import org.jctools.queues.atomic.SpscAtomicArrayQueue;

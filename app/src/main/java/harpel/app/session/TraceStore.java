@@ -1,12 +1,12 @@
 package harpel.app.session;
 
 import harpel.app.session.Places.Place;
-import harpel.engine.Told;
 import harpel.event.Event;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.ParamSet;
+import harpel.run.Told;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;

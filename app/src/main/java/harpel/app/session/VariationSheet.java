@@ -1,7 +1,7 @@
 package harpel.app.session;
 
 import harpel.app.session.Look.View;
-import harpel.engine.Tail;
+import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;

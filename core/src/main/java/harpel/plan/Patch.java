@@ -1,0 +1,54 @@
+package harpel.plan;
+
+import harpel.piece.Mix;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.Preset;
+import harpel.piece.Voice;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/** Where every part sounds. Immutable. */
+public record Patch(Map<String, Way> ways) {
+    /** A volume that is not sent: the instrument's own is left alone until a part's level is set. */
+    public static final int OWN_VOLUME = -1;
+
+    /**
+     * A part's way out.
+     *
+     * @param heard whether it is heard among the others
+     * @param preset null for an instrument that is not told which sound to play
+     * @param volume controller 7, 0–127, or {@link #OWN_VOLUME}
+     */
+    public record Way(String part, String port, int channel, boolean heard, Preset preset, int volume) {
+        /** Whether the instrument must be told its sound and volume anew. */
+        public boolean goesElsewhereThan(Way other) {
+            return other == null || !port.equals(other.port) || channel != other.channel;
+        }
+    }
+
+    /** The patch of a piece; the same as before where nothing about it has changed. */
+    static Patch after(Patch before, Piece piece) {
+        Patch patch = of(piece);
+        return patch.equals(before) ? before : patch;
+    }
+
+    static Patch of(Piece piece) {
+        Map<String, Way> ways = new LinkedHashMap<>();
+        for (Part part : piece.parts()) {
+            Voice voice = part.voice();
+            boolean builtIn = voice.port().equals(Voice.BUILT_IN);
+            int level = part.mix().level();
+            ways.put(
+                    part.id(),
+                    new Way(
+                            part.id(),
+                            voice.port(),
+                            voice.channel(),
+                            piece.isHeard(part),
+                            builtIn ? voice.played() : null,
+                            level == Mix.PLAIN.level() ? OWN_VOLUME : Math.round(level * 127 / 100f)));
+        }
+        return new Patch(ways);
+    }
+}
