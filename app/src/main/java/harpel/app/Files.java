@@ -174,7 +174,7 @@ public final class Files {
         TrackSheet.Chosen chosen = new TrackSheet.Chosen(
                 TrackSheet.As.PHRASES, List.of(), List.of(file.toPhrase(name)), false, false, false);
         if (file.lines().size() > 1 || as != TrackSheet.As.PHRASES) {
-            Optional<TrackSheet.Chosen> asked = TrackSheet.ask(session, window, file, name, as);
+            Optional<TrackSheet.Chosen> asked = TrackSheet.ask(session.look(), window, file, name, as);
             if (asked.isEmpty() || asked.get().phrases().isEmpty()) {
                 return;
             }
@@ -334,42 +334,49 @@ public final class Files {
 
     /** Asks what to print and where to, and prints it. */
     void printSheet() {
-        PrintSheet.ask(session, window).ifPresent(wanted -> {
-            List<PrintOrder> orders = wanted.orders();
-            if (wanted.target() == PrintSheet.Target.PHRASES) {
-                session.printing().ontoParts(orders);
-            } else if (wanted.target() == PrintSheet.Target.SOUND_PARTS) {
-                askFolder("A folder for " + orders.get(0).parts().size() + " sound files")
-                        .ifPresent(folder -> session.printing()
-                                .toSounds(
-                                        orders.get(0),
-                                        wanted.target()
-                                                .sound(session.sounds().bank().get()),
-                                        folder));
-            } else if (wanted.target().isSound()) {
-                ask(true, "Write a sound file", WAV, wanted.fileName())
-                        .ifPresent(path -> session.printing()
-                                .toSound(
-                                        orders.get(0),
-                                        wanted.target()
-                                                .sound(session.sounds().bank().get()),
-                                        path));
-            } else if (wanted.target() == PrintSheet.Target.FILES) {
-                askFolder("A folder for " + orders.get(0).parts().size() + " files")
-                        .ifPresent(folder ->
-                                session.printing().toFiles(orders.get(0), wanted.as(), wanted.form(), folder));
-            } else if (wanted.target() == PrintSheet.Target.STAGES) {
-                askFolder("A folder for what leaves each stage")
-                        .ifPresent(folder ->
-                                session.printing().toStages(orders.get(0), wanted.as(), wanted.form(), folder));
-            } else if (orders.size() == 1) {
-                ask(true, "Print to a file", filter(wanted.as()), wanted.fileName())
-                        .ifPresent(path -> session.printing().toFile(orders.get(0), wanted.as(), wanted.form(), path));
-            } else {
-                askFolder("A folder for " + orders.size() + " files")
-                        .ifPresent(folder -> session.printing().toFolder(orders, wanted.as(), wanted.form(), folder));
-            }
-        });
+        PrintSheet.ask(session.document(), session.selection(), session.look(), window)
+                .ifPresent(wanted -> {
+                    List<PrintOrder> orders = wanted.orders();
+                    if (wanted.target() == PrintSheet.Target.PHRASES) {
+                        session.printing().ontoParts(orders);
+                    } else if (wanted.target() == PrintSheet.Target.SOUND_PARTS) {
+                        askFolder("A folder for " + orders.get(0).parts().size() + " sound files")
+                                .ifPresent(folder -> session.printing()
+                                        .toSounds(
+                                                orders.get(0),
+                                                wanted.target()
+                                                        .sound(session.sounds()
+                                                                .bank()
+                                                                .get()),
+                                                folder));
+                    } else if (wanted.target().isSound()) {
+                        ask(true, "Write a sound file", WAV, wanted.fileName())
+                                .ifPresent(path -> session.printing()
+                                        .toSound(
+                                                orders.get(0),
+                                                wanted.target()
+                                                        .sound(session.sounds()
+                                                                .bank()
+                                                                .get()),
+                                                path));
+                    } else if (wanted.target() == PrintSheet.Target.FILES) {
+                        askFolder("A folder for " + orders.get(0).parts().size() + " files")
+                                .ifPresent(folder ->
+                                        session.printing().toFiles(orders.get(0), wanted.as(), wanted.form(), folder));
+                    } else if (wanted.target() == PrintSheet.Target.STAGES) {
+                        askFolder("A folder for what leaves each stage")
+                                .ifPresent(folder ->
+                                        session.printing().toStages(orders.get(0), wanted.as(), wanted.form(), folder));
+                    } else if (orders.size() == 1) {
+                        ask(true, "Print to a file", filter(wanted.as()), wanted.fileName())
+                                .ifPresent(path ->
+                                        session.printing().toFile(orders.get(0), wanted.as(), wanted.form(), path));
+                    } else {
+                        askFolder("A folder for " + orders.size() + " files")
+                                .ifPresent(folder ->
+                                        session.printing().toFolder(orders, wanted.as(), wanted.form(), folder));
+                    }
+                });
     }
 
     private static ExtensionFilter filter(PrintFormat format) {

@@ -155,7 +155,7 @@ public final class HarpelApp extends Application {
     }
 
     private void keepUnsavedWork(Path home, boolean shooting) {
-        autosave = new Autosave(session, home);
+        autosave = new Autosave(session.document(), session.messages(), home);
         if (shooting) {
             return;
         }
@@ -168,7 +168,7 @@ public final class HarpelApp extends Application {
     private void startDemo() {
         var stages = session.selection().part().chain().stages();
         if (!stages.isEmpty()) {
-            StageActions.select(session, List.of(), stages.get(0).id());
+            StageActions.select(session.selection(), List.of(), stages.get(0).id());
         }
         session.transport().play();
     }

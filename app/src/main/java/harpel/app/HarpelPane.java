@@ -4,6 +4,7 @@ import harpel.app.chain.ChainView;
 import harpel.app.chain.StageRow;
 import harpel.app.devices.DevicesPage;
 import harpel.app.draw.Drawing;
+import harpel.app.editor.Around;
 import harpel.app.inspector.Inspector;
 import harpel.app.parts.PartCard;
 import harpel.app.parts.PartPanel;
@@ -53,6 +54,7 @@ final class HarpelPane extends BorderPane {
     private static final int LOOK_EVERY = 30;
 
     private final Session session;
+    private final Around around;
     private final Actions actions;
     private final TopBar top;
     private final ChainView chain;
@@ -82,17 +84,33 @@ final class HarpelPane extends BorderPane {
 
     HarpelPane(Session session) {
         this.session = session;
+        around = new Around(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.transport(),
+                session.timeline(),
+                session.performing(),
+                session.messages());
         actions = new Actions(() -> session.look().view().get());
         getStyleClass().add("harpel");
-        top = new TopBar(session, menu);
+        top = new TopBar(
+                session.document(),
+                session.look(),
+                session.transport(),
+                session.recorder(),
+                session.performing(),
+                session.messages(),
+                menu);
         chain = new ChainView(session);
-        keys = new KeysView(session);
-        inspector = new Inspector(session);
+        keys = new KeysView(
+                session.document(), session.selection(), session.look(), session.transport(), session.messages());
+        inspector = new Inspector(session, around);
         inspector.setPrefWidth(292);
         inspector.setMinWidth(280);
         setTop(top);
         parts = new PartPanel(session);
-        routes = new RoutesPage(session);
+        routes = new RoutesPage(session.document(), session.selection(), session.look(), session.transport());
         setLeft(parts);
         setCenter(chain);
         setRight(inspector);
@@ -152,21 +170,29 @@ final class HarpelPane extends BorderPane {
         if (sheet) {
             setRight(null);
             if (variations == null) {
-                variations = new VariationPage(session);
+                variations = new VariationPage(
+                        session.look(), session.transport(), session.variations(), session.messages());
             }
             setCenter(variations);
             variations.requestFocus();
         } else if (view == View.DEVICES) {
             setRight(null);
             if (devices == null) {
-                devices = new DevicesPage(session, () -> session.look().view().set(beforeDevices));
+                devices = new DevicesPage(
+                        session.transport(),
+                        session.recorder(),
+                        session.simulated(),
+                        session.deviceDesk(),
+                        session.performing(),
+                        session.messages(),
+                        () -> session.look().view().set(beforeDevices));
             }
             setCenter(devices);
             devices.requestFocus();
         } else if (view == View.PLAY) {
             setRight(null);
             if (play == null) {
-                play = new PlayView(session);
+                play = new PlayView(session, around);
             }
             setCenter(play);
             play.focusPads();
@@ -248,7 +274,12 @@ final class HarpelPane extends BorderPane {
         heldInfo.setId("held");
         heldInfo.getStyleClass().add("soft");
         VBox beside = new VBox(
-                Space.TIGHT, new KeyPicker(session), new VariationField(session), heldInfo, keysInfo, lettersInfo);
+                Space.TIGHT,
+                new KeyPicker(session.document(), session.messages()),
+                new VariationField(session.document(), session.messages()),
+                heldInfo,
+                keysInfo,
+                lettersInfo);
         beside.setMinWidth(196);
         beside.setMaxWidth(196);
         HBox row = new HBox(Space.EDGE, keys, beside);

@@ -1,6 +1,7 @@
 package harpel.app;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
@@ -18,20 +19,22 @@ import javafx.scene.layout.Priority;
 
 /** The key of the piece: typed, or picked from a list of roots and scales. */
 final class KeyPicker extends HBox {
-    private final Session session;
+    private final Document document;
+    private final Messages messages;
     private final Field typed;
     private final MenuButton list = Menus.button(
             "", "key-list", "Pick root and scale; a right-click on a drawn key makes it the root", button -> offer());
 
-    KeyPicker(Session session) {
+    KeyPicker(Document document, Messages messages) {
         super(Space.TIGHT);
-        this.session = session;
+        this.document = document;
+        this.messages = messages;
         setAlignment(Pos.CENTER_LEFT);
         typed = new Field(
                 "key",
                 "The key of the piece, such as D dorian",
-                text -> session.document().take(PieceEdit.of("Set key", piece -> piece.withKey(Key.parse(text)))),
-                session::say);
+                text -> document.take(PieceEdit.of("Set key", piece -> piece.withKey(Key.parse(text)))),
+                messages::say);
         typed.setPrefWidth(104);
         HBox.setHgrow(typed, Priority.ALWAYS);
         list.setMinWidth(28);
@@ -41,12 +44,12 @@ final class KeyPicker extends HBox {
         name.setMinWidth(52);
         name.setLabelFor(typed);
         getChildren().addAll(name, typed, list);
-        session.document().piece().addListener((property, before, now) -> show());
+        document.piece().addListener((property, before, now) -> show());
         show();
     }
 
     private Key key() {
-        return session.document().piece().get().key();
+        return document.piece().get().key();
     }
 
     private void show() {
@@ -61,25 +64,25 @@ final class KeyPicker extends HBox {
             int one = root;
             CheckMenuItem item = new CheckMenuItem(new Key(root, key().scale()).rootName());
             item.setSelected(root == key().root());
-            item.setOnAction(event -> root(session, one));
+            item.setOnAction(event -> root(document, messages, one));
             roots.getItems().add(item);
         }
         list.getItems().addAll(roots, new SeparatorMenuItem());
         for (String name : Scale.names()) {
             CheckMenuItem item = new CheckMenuItem(name);
             item.setSelected(name.equals(key().scale().name()));
-            item.setOnAction(event -> set(session, new Key(key().root(), Scale.of(name))));
+            item.setOnAction(event -> set(document, messages, new Key(key().root(), Scale.of(name))));
             list.getItems().add(item);
         }
     }
 
     /** Makes a note the root of the key; the scale stays. */
-    static void root(Session session, int pitchClass) {
-        set(session, new Key(pitchClass, session.document().piece().get().key().scale()));
+    static void root(Document document, Messages messages, int pitchClass) {
+        set(document, messages, new Key(pitchClass, document.piece().get().key().scale()));
     }
 
-    private static void set(Session session, Key key) {
-        session.document().apply(PieceEdit.of("Set key", piece -> piece.withKey(key)));
-        session.say("The key is " + key.name() + ".");
+    private static void set(Document document, Messages messages, Key key) {
+        document.apply(PieceEdit.of("Set key", piece -> piece.withKey(key)));
+        messages.say("The key is " + key.name() + ".");
     }
 }

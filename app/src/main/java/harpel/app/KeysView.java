@@ -2,10 +2,14 @@ package harpel.app;
 
 import harpel.app.draw.Drawing;
 import harpel.app.draw.SharpCanvas;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
 import harpel.app.session.Theme;
+import harpel.app.session.Transport;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
 import harpel.theory.Chord;
@@ -62,7 +66,10 @@ final class KeysView extends Region {
             Map.entry(KeyCode.I, 24));
 
     private static final double HEAD = 14;
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Look look;
+    private final Transport transport;
     private final SharpCanvas canvas = new SharpCanvas();
     private final Map<KeyCode, Integer> down = new HashMap<>();
     private int octave = 4;
@@ -82,8 +89,11 @@ final class KeysView extends Region {
     private OctaveNaming drawnNaming;
     private Key drawnKey;
 
-    KeysView(Session session) {
-        this.session = session;
+    KeysView(Document document, Selection selection, Look look, Transport transport, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.look = look;
+        this.transport = transport;
         setId("keys");
         getChildren().add(canvas);
         setMinHeight(92);
@@ -96,7 +106,7 @@ final class KeysView extends Region {
             if (event.getButton() == MouseButton.PRIMARY) {
                 mouse(event.getX(), event.getY());
             } else if (event.getButton() == MouseButton.SECONDARY && pitch >= 0) {
-                KeyPicker.root(session, Pitch.pitchClass(pitch));
+                KeyPicker.root(document, messages, Pitch.pitchClass(pitch));
             }
         });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
@@ -118,14 +128,14 @@ final class KeysView extends Region {
             mouseUp();
             mousePitch = pitch;
             if (pitch >= 0) {
-                session.transport().press(pitch, velocityAt(y));
+                transport.press(pitch, velocityAt(y));
             }
         }
     }
 
     private void mouseUp() {
         if (mousePitch >= 0) {
-            session.transport().release(mousePitch);
+            transport.release(mousePitch);
             mousePitch = -1;
         }
     }
@@ -158,7 +168,7 @@ final class KeysView extends Region {
             // Whatever else is held by now: a key that was pressed is let go of.
             Integer pitch = down.remove(event.getCode());
             if (pitch != null) {
-                session.transport().release(pitch);
+                transport.release(pitch);
             }
             return pitch != null;
         }
@@ -176,14 +186,14 @@ final class KeysView extends Region {
         int pitch = 12 * (octave + 1) + above;
         if (!down.containsKey(event.getCode()) && Pitch.inRange(pitch)) {
             down.put(event.getCode(), pitch);
-            session.transport().press(pitch, touch);
+            transport.press(pitch, touch);
         }
         return true;
     }
 
     /** Lets go of every key, as when the window loses the keyboard. */
     void releaseAll() {
-        down.values().forEach(session.transport()::release);
+        down.values().forEach(transport::release);
         down.clear();
         mouseUp();
     }
@@ -197,16 +207,16 @@ final class KeysView extends Region {
     }
 
     void draw() {
-        String part = session.selection().partId().get();
+        String part = selection.partId().get();
         if (!part.equals(shownPart)) {
             shownPart = part;
             input = Places.input(part);
             sound = Places.sound(part);
         }
-        session.transport().traces().sounding(input, in);
-        session.transport().traces().sounding(sound, out);
-        Theme theme = session.look().theme().get();
-        Key key = session.document().piece().get().key();
+        transport.traces().sounding(input, in);
+        transport.traces().sounding(sound, out);
+        Theme theme = look.theme().get();
+        Key key = document.piece().get().key();
         boolean same = in.equals(drawnIn)
                 && out.equals(drawnOut)
                 && theme == drawnTheme
@@ -214,7 +224,7 @@ final class KeysView extends Region {
                 && getHeight() == drawnHeight
                 && OctaveNaming.shown() == drawnNaming
                 && key.equals(drawnKey)
-                && session.look().size().get() == drawnSize;
+                && look.size().get() == drawnSize;
         if (same) {
             return;
         }
@@ -227,8 +237,8 @@ final class KeysView extends Region {
         drawnHeight = getHeight();
         drawnNaming = OctaveNaming.shown();
         drawnKey = key;
-        drawnSize = session.look().size().get();
-        canvas.fit(getWidth(), getHeight(), session.look().size().get());
+        drawnSize = look.size().get();
+        canvas.fit(getWidth(), getHeight(), look.size().get());
         GraphicsContext g = canvas.begin();
         double height = canvas.shownHeight();
         double width = canvas.shownWidth() / WHITE_KEYS;

@@ -1,8 +1,13 @@
 package harpel.app;
 
+import harpel.app.session.Document;
+import harpel.app.session.Look;
 import harpel.app.session.Look.View;
-import harpel.app.session.Session;
+import harpel.app.session.Messages;
+import harpel.app.session.Performing;
+import harpel.app.session.Recorder;
 import harpel.app.session.Theme;
+import harpel.app.session.Transport;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
@@ -48,7 +53,11 @@ final class TopBar extends HBox {
     private static final PseudoClass SEEN = PseudoClass.getPseudoClass("seen");
     private static final PseudoClass LATE = PseudoClass.getPseudoClass("late");
 
-    private final Session session;
+    private final Document document;
+    private final Look look;
+    private final Transport transport;
+    private final Recorder recorder;
+    private final Messages messages;
     /** From this width of the window on there is room for the name of the piece. */
     private static final double NAME_FROM = 1130;
 
@@ -66,8 +75,19 @@ final class TopBar extends HBox {
     private final Field tempo;
     private final Field meter;
 
-    TopBar(Session session, MenuButton menu) {
-        this.session = session;
+    TopBar(
+            Document document,
+            Look look,
+            Transport transport,
+            Recorder recorder,
+            Performing performing,
+            Messages messages,
+            MenuButton menu) {
+        this.document = document;
+        this.look = look;
+        this.transport = transport;
+        this.recorder = recorder;
+        this.messages = messages;
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(Space.CLOSE);
@@ -85,13 +105,13 @@ final class TopBar extends HBox {
                 "hear-dry",
                 "Hear the part without its chain, in time  (F3 while held; click to lock)",
                 on -> {});
-        dry.selectedProperty().bindBidirectional(session.transport().dry());
+        dry.selectedProperty().bindBidirectional(transport.dry());
         play = Buttons.picture(
                 playIcon,
                 "play",
                 "Play or stop",
                 "Play or stop  (Space; Home goes to the start)",
-                () -> session.transport().togglePlay());
+                () -> transport.togglePlay());
         play.getStyleClass().add("play");
         Region dot = new Region();
         dot.getStyleClass().add("record-dot");
@@ -100,11 +120,11 @@ final class TopBar extends HBox {
                 "record",
                 "Records the chosen part: what is played goes into its phrase, round by round, or into a new one"
                         + "  (Ctrl+Shift+R)",
-                on -> session.recorder().toggle());
+                on -> recorder.toggle());
         record.setGraphic(dot);
         record.getStyleClass().addAll("icon-button", "record");
         record.setAccessibleText("Record");
-        session.recorder().armed().addListener((property, before, now) -> record.setSelected(now));
+        recorder.armed().addListener((property, before, now) -> record.setSelected(now));
         MenuButton how =
                 Menus.button("", "record-how", "How it records: count-in, click, what becomes of what is there");
         how.getStyleClass().add("record-how");
@@ -116,9 +136,9 @@ final class TopBar extends HBox {
                 "Silence",
                 "silence",
                 "End every sounding and waiting note everywhere, at once  (Escape)",
-                session::silence);
-        undo = icon(Feather.CORNER_UP_LEFT, "undo", "Undo", session.document()::undo);
-        redo = icon(Feather.CORNER_UP_RIGHT, "redo", "Redo", session.document()::redo);
+                performing::silence);
+        undo = icon(Feather.CORNER_UP_LEFT, "undo", "Undo", document::undo);
+        redo = icon(Feather.CORNER_UP_RIGHT, "redo", "Redo", document::redo);
         // Undo and redo have keys; where there is little room the words of buttons have it.
         for (Region one : List.of(undo, redo)) {
             one.visibleProperty().bind(widthProperty().greaterThan(UNDO_FROM));
@@ -130,10 +150,8 @@ final class TopBar extends HBox {
                 "Night",
                 "theme",
                 "Paper by day, ink by night  (Ctrl+T)",
-                () -> session.look().theme().set(session.look().theme().get().other()));
-        session.look()
-                .theme()
-                .addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
+                () -> look.theme().set(look.theme().get().other()));
+        look.theme().addListener((property, before, now) -> theme.setText(now == Theme.DAY ? "Night" : "Day"));
         HBox views = new HBox(
                 Space.FINE,
                 view("Chain", View.CHAIN, "Ctrl+1"),
@@ -170,8 +188,8 @@ final class TopBar extends HBox {
                 () -> "The latest note of the last minute was sent " + Words.milliseconds(Math.max(0, shownLate))
                         + " late. Up to " + LATE_MS + " ms is in time.");
         Tips.set(clock, "What makes time go: the transport, the keys, or nothing");
-        session.document().piece().addListener((property, before, now) -> showPiece());
-        session.document().unsaved().addListener((property, before, now) -> showPiece());
+        document.piece().addListener((property, before, now) -> showPiece());
+        document.unsaved().addListener((property, before, now) -> showPiece());
         showPiece();
     }
 
@@ -183,38 +201,26 @@ final class TopBar extends HBox {
                     new RadioMenuItem(bars == 0 ? "No count-in" : "Count in " + bars + (bars == 1 ? " bar" : " bars"));
             item.setId("count-in-" + bars);
             item.setToggleGroup(counts);
-            item.setSelected(session.recorder().countIn().get() == bars);
-            item.setOnAction(event -> session.recorder().countIn().set(count));
+            item.setSelected(recorder.countIn().get() == bars);
+            item.setOnAction(event -> recorder.countIn().set(count));
             how.getItems().add(item);
         }
         how.getItems().add(new SeparatorMenuItem());
-        check(how, "record-click", "Click on the beats", session.recorder().click());
+        check(how, "record-click", "Click on the beats", recorder.click());
         ToggleGroup levels = new ToggleGroup();
         for (String[] level : new String[][] {{"Click softly", "60"}, {"Click", "100"}, {"Click loudly", "127"}}) {
             int velocity = Integer.parseInt(level[1]);
             RadioMenuItem item = new RadioMenuItem(level[0] + ", level " + velocity);
             item.setId("click-level-" + velocity);
             item.setToggleGroup(levels);
-            item.setSelected(session.recorder().clickLevel().get() == velocity);
-            item.setOnAction(event -> session.recorder().clickLevel().set(velocity));
+            item.setSelected(recorder.clickLevel().get() == velocity);
+            item.setOnAction(event -> recorder.clickLevel().set(velocity));
             how.getItems().add(item);
         }
         how.getItems().add(new SeparatorMenuItem());
-        check(
-                how,
-                "record-add",
-                "Add to what is there (else a round takes its place)",
-                session.recorder().adding());
-        check(
-                how,
-                "record-sent",
-                "Record what the chain sends, as a ready phrase",
-                session.recorder().sent());
-        check(
-                how,
-                "record-grid",
-                "Onto the grid of the roll",
-                session.recorder().ontoGrid());
+        check(how, "record-add", "Add to what is there (else a round takes its place)", recorder.adding());
+        check(how, "record-sent", "Record what the chain sends, as a ready phrase", recorder.sent());
+        check(how, "record-grid", "Onto the grid of the roll", recorder.ontoGrid());
     }
 
     private static void check(MenuButton menu, String id, String words, BooleanProperty property) {
@@ -229,10 +235,10 @@ final class TopBar extends HBox {
                 words,
                 "view-" + words.toLowerCase(Locale.ROOT),
                 "Shows the " + words + " view  (" + keys + ")",
-                () -> session.look().view().set(view));
+                () -> look.view().set(view));
         button.getStyleClass().add("view-name");
-        button.pseudoClassStateChanged(SEEN, session.look().view().get() == view);
-        session.look().view().addListener((property, before, now) -> button.pseudoClassStateChanged(SEEN, now == view));
+        button.pseudoClassStateChanged(SEEN, look.view().get() == view);
+        look.view().addListener((property, before, now) -> button.pseudoClassStateChanged(SEEN, now == view));
         return button;
     }
 
@@ -246,8 +252,8 @@ final class TopBar extends HBox {
         Field field = new Field(
                 id,
                 what,
-                text -> session.document().take(PieceEdit.of("Set " + id, before -> change.apply(before, text))),
-                session::say);
+                text -> document.take(PieceEdit.of("Set " + id, before -> change.apply(before, text))),
+                messages::say);
         field.setPrefWidth(width);
         return field;
     }
@@ -281,24 +287,12 @@ final class TopBar extends HBox {
     }
 
     private void showPiece() {
-        Piece now = session.document().piece().get();
+        Piece now = document.piece().get();
         piece.setText(now.name());
-        undo.setDisable(session.document().undoLabel().isEmpty());
-        redo.setDisable(session.document().redoLabel().isEmpty());
-        Tips.set(
-                undo,
-                "Undo"
-                        + session.document()
-                                .undoLabel()
-                                .map(label -> ": " + label)
-                                .orElse("") + "  (Ctrl+Z)");
-        Tips.set(
-                redo,
-                "Redo"
-                        + session.document()
-                                .redoLabel()
-                                .map(label -> ": " + label)
-                                .orElse("") + "  (Ctrl+Shift+Z)");
+        undo.setDisable(document.undoLabel().isEmpty());
+        redo.setDisable(document.redoLabel().isEmpty());
+        Tips.set(undo, "Undo" + document.undoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Z)");
+        Tips.set(redo, "Redo" + document.redoLabel().map(label -> ": " + label).orElse("") + "  (Ctrl+Shift+Z)");
         tempo.show(tenths(now.time().tempo().bpmAt(0)));
         meter.show(now.time().meter().at(0).shown());
     }
@@ -313,20 +307,14 @@ final class TopBar extends HBox {
     private long shownLate = -1;
 
     void draw(long nanos) {
-        LiveStatus status = session.transport().status();
+        LiveStatus status = transport.status();
         long tick = Math.max(0, (long) status.songTickAt(nanos));
-        MeterMap.Change meter = session.document().piece().get().time().meter().at(tick);
+        MeterMap.Change meter = document.piece().get().time().meter().at(tick);
         long beat = tick / meter.beatTicks();
         if (beat != shownBeat || meter != shownMeter) {
             shownBeat = beat;
             shownMeter = meter;
-            position.setText(session.document()
-                    .piece()
-                    .get()
-                    .time()
-                    .meter()
-                    .placeAt(tick)
-                    .toString());
+            position.setText(document.piece().get().time().meter().placeAt(tick).toString());
         }
         set(
                 clock,
@@ -336,7 +324,7 @@ final class TopBar extends HBox {
                     case PLAYING -> status.clock().isEmpty() ? "own" : "follows";
                 });
         double bpm = status.clock().isEmpty()
-                ? session.document().piece().get().time().tempo().bpmAt(0)
+                ? document.piece().get().time().tempo().bpmAt(0)
                 : status.tempo().bpmAt(0);
         if (Math.abs(bpm - shownBpm) >= 0.05) {
             shownBpm = bpm;

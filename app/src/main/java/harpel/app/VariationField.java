@@ -1,6 +1,7 @@
 package harpel.app;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Space;
@@ -15,14 +16,14 @@ import javafx.scene.layout.Priority;
 final class VariationField extends HBox {
     private static final int MOST = 1_000_000;
 
-    VariationField(Session session) {
+    VariationField(Document document, Messages messages) {
         super(Space.TIGHT);
         setAlignment(Pos.CENTER_LEFT);
         Field field = new Field(
                 "variation",
                 "The number that all chance depends on: another number, other notes",
-                text -> session.document().take(PieceEdit.of("Set variation", piece -> withVariation(piece, text))),
-                session::say);
+                text -> document.take(PieceEdit.of("Set variation", piece -> withVariation(piece, text))),
+                messages::say);
         field.setPrefWidth(80);
         HBox.setHgrow(field, Priority.ALWAYS);
         Label name = new Label("Variation");
@@ -37,12 +38,11 @@ final class VariationField extends HBox {
                                 "next",
                                 "next-variation",
                                 "The next variation",
-                                () -> session.document()
-                                        .apply(PieceEdit.of(
-                                                "Next variation",
-                                                piece -> piece.withVariation((piece.variation() + 1) % MOST)))));
-        session.document().piece().addListener((property, before, now) -> field.show(String.valueOf(now.variation())));
-        field.show(String.valueOf(session.document().piece().get().variation()));
+                                () -> document.apply(PieceEdit.of(
+                                        "Next variation",
+                                        piece -> piece.withVariation((piece.variation() + 1) % MOST)))));
+        document.piece().addListener((property, before, now) -> field.show(String.valueOf(now.variation())));
+        field.show(String.valueOf(document.piece().get().variation()));
     }
 
     private static Piece withVariation(Piece piece, String text) {

@@ -148,31 +148,52 @@ final class WindowActions {
                 "Shortcut+Period",
                 () -> session.deviceDesk().nudge(true));
         action("tap", "Tap the tempo", "Shortcut+Shift+T", session.performing()::tap);
-        action("add-part", "Add a part", "Shortcut+Shift+N", () -> PartActions.add(session));
-        action("duplicate-part", "Duplicate the part", "Shortcut+Shift+D", () -> PartActions.duplicate(session));
+        action(
+                "add-part",
+                "Add a part",
+                "Shortcut+Shift+N",
+                () -> PartActions.add(session.document(), session.selection()));
+        action(
+                "duplicate-part",
+                "Duplicate the part",
+                "Shortcut+Shift+D",
+                () -> PartActions.duplicate(session.document(), session.selection(), session.messages()));
         actions.add(
-                "delete-part", "Delete the part", "Shortcut+Shift+Delete", parts, () -> PartActions.delete(session));
+                "delete-part",
+                "Delete the part",
+                "Shortcut+Shift+Delete",
+                parts,
+                () -> PartActions.delete(session.document(), session.selection(), session.messages()));
         actions.add("undo", "Undo", "Shortcut+Z", () -> document.undoLabel().isPresent(), document::undo);
         actions.add(
                 "redo", "Redo", "Shortcut+Shift+Z", () -> document.redoLabel().isPresent(), document::redo);
         actions.add("redo-too", "Redo", "Shortcut+Y", () -> document.redoLabel().isPresent(), document::redo);
         action("to-start", "To the start", "Home", session.transport()::toStart);
-        action("silence", "Silence", "Esc", session::silence);
+        action("silence", "Silence", "Esc", session.performing()::silence);
         actions.in(View.CHAIN);
         action("add-effect", "Add an effect after the selected stage", "Shortcut+E", this::addEffect);
         action(
                 "copy",
                 "Copy the selected stage, or the chain, as text",
                 "Shortcut+C",
-                () -> StageActions.copy(session));
-        action("paste", "Paste stages behind the selected one", "Shortcut+V", () -> StageActions.paste(session));
+                () -> StageActions.copy(session.selection(), session.messages()));
+        action(
+                "paste",
+                "Paste stages behind the selected one",
+                "Shortcut+V",
+                () -> StageActions.paste(session.selection(), session.messages()));
         actions.add(
                 "replace",
                 "Replace the selected stage",
                 "Shortcut+R",
                 stage,
-                () -> StageActions.replace(session, chain));
-        actions.add("fold", "Fold or unfold the selected stage", "Shortcut+F", stage, () -> StageActions.fold(session));
+                () -> StageActions.replace(session.selection(), chain));
+        actions.add(
+                "fold",
+                "Fold or unfold the selected stage",
+                "Shortcut+F",
+                stage,
+                () -> StageActions.fold(session.selection(), session.look()));
         actions.add("large", "Open the stage’s editor large, or bring it back", "F7", inspector::hasEditor, () -> {
             session.look().routes().set(false);
             session.look().large().set(!session.look().large().get());
@@ -210,34 +231,50 @@ final class WindowActions {
                 "Duplicate the selected stage",
                 "Shortcut+D",
                 stage,
-                () -> StageActions.duplicate(session));
+                () -> StageActions.duplicate(session.selection()));
         actions.add(
                 "remove-stage",
                 "Remove the selected stage",
                 "Shortcut+Delete",
                 stage,
-                () -> StageActions.remove(session));
+                () -> StageActions.remove(session.selection()));
         actions.add(
                 "switch-stage",
                 "Switch the selected stage off or on",
                 "Shortcut+B",
                 stage,
-                () -> StageActions.toggle(session));
+                () -> StageActions.toggle(session.selection()));
         actions.add(
-                "stage-up", "Move the selected stage up", "Shortcut+Up", stage, () -> StageActions.move(session, -1));
+                "stage-up",
+                "Move the selected stage up",
+                "Shortcut+Up",
+                stage,
+                () -> StageActions.move(session.selection(), -1));
         actions.add(
                 "stage-down",
                 "Move the selected stage down",
                 "Shortcut+Down",
                 stage,
-                () -> StageActions.move(session, 1));
-        action("select-above", "Select the stage above", "Alt+Up", () -> StageActions.step(session, -1));
-        action("select-below", "Select the stage below", "Alt+Down", () -> StageActions.step(session, 1));
+                () -> StageActions.move(session.selection(), 1));
+        action("select-above", "Select the stage above", "Alt+Up", () -> StageActions.step(session.selection(), -1));
+        action("select-below", "Select the stage below", "Alt+Down", () -> StageActions.step(session.selection(), 1));
         actions.in(View.PHRASE);
-        action("copy-notes", "Copy the picked notes, or all, as text", "Shortcut+C", () -> PhraseActions.copy(session));
-        action("cut-notes", "Cut the picked notes", "Shortcut+X", () -> PhraseActions.cut(session));
-        action("paste-notes", "Paste notes at the mark", "Shortcut+V", () -> PhraseActions.paste(session));
-        action("pick-all", "Pick all notes", "Shortcut+A", () -> PhraseActions.pickAll(session));
+        action(
+                "copy-notes",
+                "Copy the picked notes, or all, as text",
+                "Shortcut+C",
+                () -> PhraseActions.copy(session.desk(), session.messages()));
+        action(
+                "cut-notes",
+                "Cut the picked notes",
+                "Shortcut+X",
+                () -> PhraseActions.cut(session.desk(), session.messages()));
+        action(
+                "paste-notes",
+                "Paste notes at the mark",
+                "Shortcut+V",
+                () -> PhraseActions.paste(session.desk(), session.messages()));
+        action("pick-all", "Pick all notes", "Shortcut+A", () -> PhraseActions.pickAll(session.desk()));
         action(
                 "draw-or-pick",
                 "Draw notes, or pick them",
@@ -306,17 +343,29 @@ final class WindowActions {
                 "Shortcut+0",
                 () -> pane.timeline().fit());
         actions.in(null);
-        action("new-phrase", "A new phrase", "Shortcut+Alt+N", () -> PhraseActions.fresh(session));
+        action(
+                "new-phrase",
+                "A new phrase",
+                "Shortcut+Alt+N",
+                () -> PhraseActions.fresh(session.document(), session.selection(), session.desk(), session.messages()));
         action(
                 "duplicate-phrase",
                 "Duplicate the phrase",
                 "Shortcut+Alt+D",
-                () -> PhraseActions.duplicate(session, session.desk().phraseId().get()));
+                () -> PhraseActions.duplicate(
+                        session.document(),
+                        session.desk(),
+                        session.desk().phraseId().get()));
         action(
                 "hear-phrase",
                 "The chosen part hears the phrase",
                 "Shortcut+Alt+H",
-                () -> PhraseActions.hear(session, session.desk().phraseId().get()));
+                () -> PhraseActions.hear(
+                        session.document(),
+                        session.selection(),
+                        session.desk(),
+                        session.messages(),
+                        session.desk().phraseId().get()));
         action(
                 "theme",
                 "Day or night",
@@ -392,7 +441,7 @@ final class WindowActions {
         var way = address == null ? java.util.List.<harpel.chain.StageAddress.Step>of() : address.chainWay();
         var stages = session.selection().chainAt(way);
         int place = address == null ? stages.stages().size() : stages.indexOf(address.stageId()) + 1;
-        EffectMenu.show(chain, session, way, place);
+        EffectMenu.show(chain, session.selection(), way, place);
     }
 
     private void showKeys() {

@@ -258,7 +258,7 @@ class TracesTest {
     }
 
     private static String before(Session session, String address) {
-        return Places.before(session, StageAddress.parse(address)).name();
+        return Places.before(session.document(), StageAddress.parse(address)).name();
     }
 
     /** A quarter has 15,360 ticks and a bar of 4/4 four of them. */
@@ -273,7 +273,7 @@ class TracesTest {
     })
     void commonPeriodsAreSaidInBars(double ticks, String words) {
         try (Session session = session("")) {
-            assertThat(Words.period(ticks, session)).isEqualTo(words);
+            assertThat(Words.period(ticks, session.document())).isEqualTo(words);
         }
     }
 

@@ -265,7 +265,7 @@ class WindowCompareTest extends WindowCase {
         push(KeyCode.ENTER);
         await(() -> chain().equals(List.of("split")));
         interact(() -> EffectMenu.add(
-                session,
+                session.selection(),
                 StageAddress.parse("lead/split").branchWay(1),
                 0,
                 harpel.effect.EffectCatalog.of("transpose")));

@@ -88,7 +88,7 @@ class WindowReachTest extends WindowCase {
         for (EffectKind kind : EffectCatalog.kinds()) {
             interact(() -> {
                 session.selection().edit("test", "", List.of(), chain -> harpel.chain.Chain.EMPTY);
-                EffectMenu.add(session, List.of(), 0, kind);
+                EffectMenu.add(session.selection(), List.of(), 0, kind);
             });
             settle();
             interact(() -> focusable().stream()

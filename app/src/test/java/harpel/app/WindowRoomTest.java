@@ -225,7 +225,8 @@ class WindowRoomTest extends WindowCase {
     @Test
     void theRootInForceIsShownOnItsControl() {
         interact(() -> session.selection().edit("test", "", List.of(), chain -> Chain.EMPTY));
-        interact(() -> harpel.app.chain.EffectMenu.add(session, List.of(), 0, EffectCatalog.of("polymeter")));
+        interact(() ->
+                harpel.app.chain.EffectMenu.add(session.selection(), List.of(), 0, EffectCatalog.of("polymeter")));
         play(62, 100);
         await(() -> text("#param-root .tile-value").equals("key → D4"));
         TraceStore traces = session.transport().traces();
@@ -258,7 +259,7 @@ class WindowRoomTest extends WindowCase {
     void aRowsHeadingSaysWhatItIsSetToNow() {
         interact(() -> {
             session.selection().edit("test", "", List.of(), chain -> Chain.EMPTY);
-            harpel.app.chain.EffectMenu.add(session, List.of(), 0, EffectCatalog.of("harmony"));
+            harpel.app.chain.EffectMenu.add(session.selection(), List.of(), 0, EffectCatalog.of("harmony"));
         });
         settle();
         clickOn("#row-voices-1");

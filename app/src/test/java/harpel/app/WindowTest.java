@@ -357,7 +357,7 @@ class WindowTest extends WindowCase {
     }
 
     private Autosave autosave(Session of) {
-        return onFx(() -> new Autosave(of, folder));
+        return onFx(() -> new Autosave(of.document(), of.messages(), folder));
     }
 
     private List<Path> keptWork() throws IOException {

@@ -125,7 +125,7 @@ public final class FrameBench extends Application {
         session.transport().start();
         session.transport().play();
         StageActions.select(
-                session,
+                session.selection(),
                 List.of(),
                 session.selection().part().chain().stages().get(0).id());
         new AnimationTimer() {

@@ -1,7 +1,12 @@
 package harpel.app.chain;
 
 import harpel.app.print.PrintButtons;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
+import harpel.app.session.Printing;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
+import harpel.app.session.VariationSheet;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
@@ -34,7 +39,10 @@ import javafx.scene.layout.VBox;
 final class ChainHead extends VBox {
     private static final double CLOSER = 1 / 1.4;
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final Messages messages;
     private final TimeWindow window;
     private final Label title = new Label();
     private final Label about = new Label();
@@ -48,9 +56,19 @@ final class ChainHead extends VBox {
     private final ToggleButton freeze;
     private final Label back = new Label();
 
-    ChainHead(Session session, TimeWindow window) {
+    ChainHead(
+            Document document,
+            Selection selection,
+            Transport transport,
+            VariationSheet variations,
+            Printing printing,
+            Messages messages,
+            TimeWindow window) {
         super(Space.FINE);
-        this.session = session;
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.messages = messages;
         this.window = window;
         setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.FINE, Space.EDGE));
         title.getStyleClass().add("part-title");
@@ -65,7 +83,7 @@ final class ChainHead extends VBox {
                 "chain-on",
                 "Hear the part with its chain, or without it",
                 "Ctrl+Shift+B",
-                session.selection()::switchChain);
+                selection::switchChain);
         a = toggle("A", "chain-a", "Hear chain A, in time", "F2", () -> hear('A'));
         b = toggle("B", "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
         differs.setMinWidth(USE_PREF_SIZE);
@@ -73,9 +91,9 @@ final class ChainHead extends VBox {
                 Space.GAP,
                 title,
                 about,
-                PresetMenu.ofChains(session),
+                PresetMenu.ofChains(selection, messages),
                 chainOn,
-                new PrintButtons(session, "chain"),
+                new PrintButtons(document, selection, variations, printing, "chain"),
                 space(),
                 differs,
                 pair(a, b));
@@ -130,8 +148,8 @@ final class ChainHead extends VBox {
     }
 
     private void hear(char letter) {
-        if (session.selection().part().rack().letter() != letter) {
-            session.selection().hearOther();
+        if (selection.part().rack().letter() != letter) {
+            selection.hearOther();
         }
         show();
     }
@@ -146,11 +164,11 @@ final class ChainHead extends VBox {
     }
 
     void show() {
-        Part part = session.selection().part();
+        Part part = selection.part();
         title.setText(part.name());
         int stages = part.chain().stages().size();
         about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
-                + session.document().piece().get().key().name() + " · " + variation(part));
+                + document.piece().get().key().name() + " · " + variation(part));
         boolean off = part.rack().off();
         chainOn.setSelected(off);
         chainOn.setText(off ? "chain is off" : "chain off");
@@ -161,17 +179,20 @@ final class ChainHead extends VBox {
     private String variation(Part part) {
         List<Long> turns = part.playing().variations();
         return turns.isEmpty()
-                ? "variation " + session.document().piece().get().variation()
+                ? "variation " + document.piece().get().variation()
                 : "variations " + turns.toString().replaceAll("[\\[\\]]", "") + " in turn";
     }
 
     /** What happened to the note that is pointed at, or nothing with null. */
     void point(NoteStart note) {
-        pointedWords.setText(note == null ? "" : Words.ancestry(note, (from, made) -> Words.told(session, from, made)));
+        pointedWords.setText(
+                note == null
+                        ? ""
+                        : Words.ancestry(note, (from, made) -> Words.told(document, selection, transport, from, made)));
     }
 
     private void listDifferences() {
-        Part part = session.selection().part();
+        Part part = selection.part();
         Chain other = part.rack().other();
         differs.getItems().clear();
         if (other == null) {
@@ -203,20 +224,18 @@ final class ChainHead extends VBox {
             return;
         }
         List<String> levers = new ArrayList<>(List.of(""));
-        session.document().piece().get().levers().forEach(lever -> levers.add(lever.name()));
+        document.piece().get().levers().forEach(lever -> levers.add(lever.name()));
         for (String lever : levers) {
             CheckMenuItem item =
                     new CheckMenuItem(lever.isEmpty() ? "None: A or B" : "“" + lever + "”: at 0 % A, at 100 % B");
             item.setId("between-" + lever.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
             item.setSelected(part.rack().between().equals(lever));
             item.setOnAction(event -> {
-                session.document()
-                        .apply(PieceEdit.of(
-                                "A lever between A and B",
-                                piece -> piece.withPart(
-                                        part.id(),
-                                        one -> one.withRack(one.rack().withBetween(lever)))));
-                session.say(
+                document.apply(PieceEdit.of(
+                        "A lever between A and B",
+                        piece -> piece.withPart(
+                                part.id(), one -> one.withRack(one.rack().withBetween(lever)))));
+                messages.say(
                         lever.isEmpty()
                                 ? "A or B is heard, as chosen."
                                 : "“" + lever
@@ -237,8 +256,8 @@ final class ChainHead extends VBox {
     private void item(String id, String text, java.util.function.UnaryOperator<Part> change) {
         MenuItem item = new MenuItem(text);
         item.setId(id);
-        String part = session.selection().partId().get();
-        item.setOnAction(event -> session.document().apply(PieceEdit.of(text, piece -> piece.withPart(part, change))));
+        String part = selection.partId().get();
+        item.setOnAction(event -> document.apply(PieceEdit.of(text, piece -> piece.withPart(part, change))));
         differs.getItems().add(item);
     }
 

@@ -2,9 +2,13 @@ package harpel.app.chain;
 
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
+import harpel.app.session.Document;
+import harpel.app.session.Keeping;
+import harpel.app.session.Look;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
@@ -48,7 +52,11 @@ final class ChainRows extends VBox {
     private static final double INSERT_WIDE = 230;
     private static final double OVER_ROWS = 7;
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Look look;
+    private final Transport transport;
+    private final Keeping keeping;
     private final TimeWindow window;
     private final ObjectProperty<NoteStart> pointed;
     private final Map<String, StageRow> kept = new HashMap<>();
@@ -57,8 +65,20 @@ final class ChainRows extends VBox {
     private double tall;
 
     /** @param pointed the note that the pointer is at, or null */
-    ChainRows(Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, double tall) {
-        this.session = session;
+    ChainRows(
+            Document document,
+            Selection selection,
+            Look look,
+            Transport transport,
+            Keeping keeping,
+            TimeWindow window,
+            ObjectProperty<NoteStart> pointed,
+            double tall) {
+        this.document = document;
+        this.selection = selection;
+        this.look = look;
+        this.transport = transport;
+        this.keeping = keeping;
         this.window = window;
         this.pointed = pointed;
         this.tall = tall;
@@ -76,7 +96,7 @@ final class ChainRows extends VBox {
     Optional<StageRow> selected() {
         return shown.stream()
                 .filter(row -> row.address != null
-                        && row.address.equals(session.selection().selected().get()))
+                        && row.address.equals(selection.selected().get()))
                 .findFirst();
     }
 
@@ -87,12 +107,12 @@ final class ChainRows extends VBox {
 
     /** Makes them anew of the shown part; rows of places that stay are kept. */
     void build() {
-        Part part = session.selection().part();
+        Part part = selection.part();
         getChildren().clear();
         pseudoClassStateChanged(OFF, part.rack().off());
         shown.clear();
         StageRow input = row(null, Places.input(part.id()), false);
-        input.showWords("Input", Words.takes(session.document().piece().get(), part));
+        input.showWords("Input", Words.takes(document.piece().get(), part));
         getChildren().add(input);
         advise(part);
         addChain(this, part.chain(), List.of());
@@ -106,20 +126,20 @@ final class ChainRows extends VBox {
 
     /** Says what the stages' values are now. */
     void showValues() {
-        advise(session.selection().part());
+        advise(selection.part());
         for (StageRow row : shown) {
             if (row.address != null) {
-                session.selection().stage(row.address).ifPresent(stage -> show(row, stage));
+                selection.stage(row.address).ifPresent(stage -> show(row, stage));
             }
         }
     }
 
     private void advise(Part part) {
-        advice = Advisor.chain(session.document().piece().get(), part);
+        advice = Advisor.chain(document.piece().get(), part);
     }
 
     private void show(StageRow row, Stage stage) {
-        row.showStage(stage, session.document().piece().get().key());
+        row.showStage(stage, document.piece().get().key());
         row.showAdvice(advice.stream()
                 .filter(one -> row.address.chainWay().isEmpty() && one.stage().equals(stage.id()))
                 .findFirst()
@@ -149,23 +169,24 @@ final class ChainRows extends VBox {
     }
 
     private StageRow makeRow(StageAddress address, Place place, boolean narrow) {
-        StageRow row = new StageRow(session, window, pointed, address, place, narrow);
+        StageRow row =
+                new StageRow(document, selection, look, transport, keeping, window, pointed, address, place, narrow);
         if (address != null) {
             row.setOnMousePressed(event -> {
                 row.requestFocus();
-                session.selection().selected().set(address);
+                selection.selected().set(address);
             });
             row.setOnKeyPressed(event -> {
                 boolean up = event.getCode() == KeyCode.UP;
                 if ((up || event.getCode() == KeyCode.DOWN) && !event.isAltDown() && !event.isShortcutDown()) {
-                    StageActions.step(session, up ? -1 : 1);
+                    StageActions.step(selection, up ? -1 : 1);
                     selected().ifPresent(Node::requestFocus);
                     event.consume();
                 }
             });
             row.setOnMouseClicked(event -> {
                 if (event.getClickCount() == 2 && event.isStillSincePress()) {
-                    session.look().large().set(true);
+                    look.large().set(true);
                 }
             });
             row.setOnMouseDragged(event -> {
@@ -200,20 +221,15 @@ final class ChainRows extends VBox {
             }
         }
         int target = place;
-        session.selection()
-                .edit(
-                        "Move "
-                                + session.selection()
-                                        .stage(address)
-                                        .map(Stage::name)
-                                        .orElse("stage"),
-                        "",
-                        address.chainWay(),
-                        chain -> chain.moved(address.stageId(), target));
+        selection.edit(
+                "Move " + selection.stage(address).map(Stage::name).orElse("stage"),
+                "",
+                address.chainWay(),
+                chain -> chain.moved(address.stageId(), target));
     }
 
     private void addChain(VBox column, Chain chain, List<Step> way) {
-        String part = session.selection().partId().get();
+        String part = selection.partId().get();
         for (int i = 0; i < chain.stages().size(); i++) {
             Stage stage = chain.stages().get(i);
             column.getChildren().add(insertLine(way, i));
@@ -221,7 +237,7 @@ final class ChainRows extends VBox {
             StageRow row = row(address, Places.at(address), !way.isEmpty());
             show(row, stage);
             column.getChildren().add(row);
-            if (!stage.branches().isEmpty() && !session.look().isFolded(address)) {
+            if (!stage.branches().isEmpty() && !look.isFolded(address)) {
                 column.getChildren().add(branches(stage, address));
             }
         }
@@ -269,7 +285,7 @@ final class ChainRows extends VBox {
                         + (branch.chain().stages().isEmpty() ? " · dry" : ""),
                 "branch-" + stage.id() + "-" + (number + 1),
                 "Choose which notes branch " + (number + 1) + " takes",
-                () -> session.selection().selected().set(address));
+                () -> selection.selected().set(address));
         head.getStyleClass().add("branch-head");
         head.setMinWidth(0);
         head.setMaxWidth(Double.MAX_VALUE);
@@ -278,12 +294,11 @@ final class ChainRows extends VBox {
                 "solo",
                 "solo-" + stage.id() + "-" + (number + 1),
                 "Hear only this branch, and others that are solo",
-                on -> session.selection()
-                        .editStage(
-                                "Solo branch " + (number + 1),
-                                "",
-                                address,
-                                one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, on))));
+                on -> selection.editStage(
+                        "Solo branch " + (number + 1),
+                        "",
+                        address,
+                        one -> one.withTakes(number + 1, takes -> takes.with(Split.SOLO, on))));
         solo.setAccessibleText("Solo branch " + (number + 1));
         solo.setSelected(branch.takes().get(Split.SOLO));
         HBox line = new HBox(Space.TIGHT, head, solo);
@@ -301,7 +316,7 @@ final class ChainRows extends VBox {
                 "Add an effect here  (Ctrl+E adds after the selected stage)",
                 () -> {});
         line.getStyleClass().add("insert-line");
-        boolean last = place == session.selection().chainAt(way).stages().size();
+        boolean last = place == selection.chainAt(way).stages().size();
         line.setMaxWidth(last ? Double.MAX_VALUE : INSERT_WIDE);
         if (!last) {
             // As tall as a target has to be, over the edges of the rows beside it, and only where no trace is taken
@@ -309,7 +324,7 @@ final class ChainRows extends VBox {
             VBox.setMargin(line, new Insets(-OVER_ROWS, 0, -OVER_ROWS, 0));
             line.setViewOrder(-1);
         }
-        line.setOnAction(event -> EffectMenu.show(line, session, way, place));
+        line.setOnAction(event -> EffectMenu.show(line, selection, way, place));
         return line;
     }
 }

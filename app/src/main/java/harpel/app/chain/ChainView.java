@@ -64,13 +64,35 @@ public final class ChainView extends BorderPane {
     public ChainView(Session session) {
         this.session = session;
         getStyleClass().add("chain-view");
-        head = new ChainHead(session, window);
-        rows = new ChainRows(session, window, pointed, SHORTEST);
+        head = new ChainHead(
+                session.document(),
+                session.selection(),
+                session.transport(),
+                session.variations(),
+                session.printing(),
+                session.messages(),
+                window);
+        rows = new ChainRows(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.transport(),
+                session.keeping(),
+                window,
+                pointed,
+                SHORTEST);
         scroll = new Scrolling(rows);
-        ruler = new Ruler(session, window);
+        ruler = new Ruler(session.document(), session.look(), window);
         setTop(new VBox(head, ruler));
         setCenter(scroll);
-        heard = new HeardStrip(session);
+        heard = new HeardStrip(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.transport(),
+                session.desk(),
+                session.keeping(),
+                session.messages());
         setBottom(heard);
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
@@ -159,7 +181,9 @@ public final class ChainView extends BorderPane {
             fitPitches();
             rows.shown()
                     .forEach(row -> row.showCount(
-                            row.address == null ? -1 : count(Places.before(session, row.address), window.toTick())));
+                            row.address == null
+                                    ? -1
+                                    : count(Places.before(session.document(), row.address), window.toTick())));
             rows.shown().forEach(StageRow::showAgain);
             head.draw();
         }

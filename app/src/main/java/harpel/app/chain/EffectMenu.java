@@ -1,6 +1,6 @@
 package harpel.app.chain;
 
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
 import harpel.app.ui.TextLine;
 import harpel.chain.Branch;
 import harpel.chain.Stage;
@@ -30,16 +30,16 @@ public final class EffectMenu {
     private EffectMenu() {}
 
     /** Offers the effects to add at a place of a chain. */
-    public static void show(Node anchor, Session session, List<Step> way, int place) {
-        show(anchor, kind -> add(session, way, place, kind));
+    public static void show(Node anchor, Selection selection, List<Step> way, int place) {
+        show(anchor, kind -> add(selection, way, place, kind));
     }
 
     /** Offers the effects that can take the place of a stage. */
-    public static void showReplace(Node anchor, Session session, StageAddress address) {
+    public static void showReplace(Node anchor, Selection selection, StageAddress address) {
         show(
                 anchor,
-                kind -> session.selection()
-                        .editStage("Replace by " + kind.label(), "", address, stage -> ready(stage.replacedBy(kind))));
+                kind -> selection.editStage(
+                        "Replace by " + kind.label(), "", address, stage -> ready(stage.replacedBy(kind))));
     }
 
     private static void show(Node anchor, Consumer<EffectKind> choose) {
@@ -123,13 +123,11 @@ public final class EffectMenu {
     }
 
     /** Adds a stage with simple settings and selects it. */
-    public static void add(Session session, List<Step> way, int place, EffectKind kind) {
-        String id = session.selection().chainAt(way).freeId(kind.id());
+    public static void add(Selection selection, List<Step> way, int place, EffectKind kind) {
+        String id = selection.chainAt(way).freeId(kind.id());
         Stage stage = ready(Stage.of(id, kind));
-        session.selection().edit("Add " + kind.label(), "", way, chain -> chain.plus(place, stage));
-        session.selection()
-                .selected()
-                .set(StageAddress.of(session.selection().partId().get(), way, id));
+        selection.edit("Add " + kind.label(), "", way, chain -> chain.plus(place, stage));
+        selection.selected().set(StageAddress.of(selection.partId().get(), way, id));
     }
 
     /** A split begins with two dry branches. */

@@ -1,6 +1,8 @@
 package harpel.app.chain;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
+import harpel.app.session.Selection;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
@@ -36,24 +38,24 @@ public final class PresetMenu {
     private PresetMenu() {}
 
     /** The presets of the stage's kind, to choose from or to go through one by one. */
-    public static HBox ofStage(Session session, StageAddress address, Stage stage) {
+    public static HBox ofStage(Selection selection, Look look, Messages messages, StageAddress address, Stage stage) {
         Button back = Buttons.button(
-                "‹", "preset-back", "The preset before, heard at once", () -> step(session, address, -1));
-        Button forth =
-                Buttons.button("›", "preset-next", "The next preset, heard at once", () -> step(session, address, 1));
+                "‹", "preset-back", "The preset before, heard at once", () -> step(selection, messages, address, -1));
+        Button forth = Buttons.button(
+                "›", "preset-next", "The next preset, heard at once", () -> step(selection, messages, address, 1));
         back.setAccessibleText("The preset before");
         forth.setAccessibleText("The next preset");
-        HBox row = new HBox(Space.TIGHT, menuOfStage(session, address, stage), back, forth);
+        HBox row = new HBox(Space.TIGHT, menuOfStage(selection, look, messages, address, stage), back, forth);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
 
     /** Goes to another preset of a stage's kind; one undo takes all steps back. */
-    private static void step(Session session, StageAddress address, int by) {
-        Stage now = session.selection().stage(address).orElseThrow();
+    private static void step(Selection selection, Messages messages, StageAddress address, int by) {
+        Stage now = selection.stage(address).orElseThrow();
         List<Preset> presets = Presets.with(Presets.userFolder()).of(now.kind());
         if (presets.isEmpty()) {
-            session.say(now.kind().label() + " has no presets yet.");
+            messages.say(now.kind().label() + " has no presets yet.");
             return;
         }
         int at = -1;
@@ -63,34 +65,30 @@ public final class PresetMenu {
         // From settings of one's own it goes to the first or the last.
         int from = at < 0 && by < 0 ? 0 : at;
         Preset preset = presets.get(Math.floorMod(from + by, presets.size()));
-        session.selection()
-                .editStage(
-                        "Preset " + preset.name(),
-                        address + " presets",
-                        address,
-                        before -> taken(before, preset.stage()));
-        session.say("“" + preset.name() + "”: " + preset.does());
+        selection.editStage(
+                "Preset " + preset.name(), address + " presets", address, before -> taken(before, preset.stage()));
+        messages.say("“" + preset.name() + "”: " + preset.does());
     }
 
-    private static MenuButton menuOfStage(Session session, StageAddress address, Stage stage) {
+    private static MenuButton menuOfStage(
+            Selection selection, Look look, Messages messages, StageAddress address, Stage stage) {
         String words = stage.kind() instanceof Script ? "Examples" : "Presets";
         String tip = "Settings with a name; what you choose is heard at once and can be undone";
         return Menus.button(words, "presets", tip, button -> {
             Presets presets = Presets.with(Presets.userFolder());
-            presets.problems().forEach(session::say);
+            presets.problems().forEach(messages::say);
             button.getItems()
                     .setAll(presets.of(stage.kind()).stream()
                             .map(preset -> item(
                                     preset,
-                                    () -> session.selection()
-                                            .editStage(
-                                                    "Preset " + preset.name(),
-                                                    "",
-                                                    address,
-                                                    before -> taken(before, preset.stage()))))
+                                    () -> selection.editStage(
+                                            "Preset " + preset.name(),
+                                            "",
+                                            address,
+                                            before -> taken(before, preset.stage()))))
                             .toList());
             MenuItem save = new MenuItem("Save as a preset…");
-            save.setOnAction(saving -> session.selection().stage(address).ifPresent(now -> save(session, now)));
+            save.setOnAction(saving -> selection.stage(address).ifPresent(now -> save(look, messages, now)));
             button.getItems().addAll(new SeparatorMenuItem(), save);
         });
     }
@@ -106,17 +104,16 @@ public final class PresetMenu {
     }
 
     /** Presets of whole chains, in place of the shown part's. */
-    static MenuButton ofChains(Session session) {
+    static MenuButton ofChains(Selection selection, Messages messages) {
         String tip = "Ready chains; one takes the place of this part's chain and can be undone";
         MenuButton menu = Menus.button("Chains", "chain-presets", tip, button -> {
             Presets presets = Presets.with(Presets.userFolder());
-            presets.problems().forEach(session::say);
+            presets.problems().forEach(messages::say);
             button.getItems()
                     .setAll(presets.chains().stream()
                             .map(preset -> item(preset, () -> {
-                                session.selection().selected().set(null);
-                                session.selection()
-                                        .edit("Chain " + preset.name(), "", List.of(), before -> preset.chain());
+                                selection.selected().set(null);
+                                selection.edit("Chain " + preset.name(), "", List.of(), before -> preset.chain());
                             }))
                             .toList());
         });
@@ -134,20 +131,20 @@ public final class PresetMenu {
         return item;
     }
 
-    private static void save(Session session, Stage stage) {
+    private static void save(Look look, Messages messages, Stage stage) {
         TextInputDialog dialog = new TextInputDialog(stage.name());
         dialog.setTitle("Save as a preset");
         dialog.setHeaderText("A name for these settings of " + stage.kind().label());
         dialog.setGraphic(null);
-        dialog.getDialogPane().getStylesheets().setAll(session.look().styles());
+        dialog.getDialogPane().getStylesheets().setAll(look.styles());
         Optional<String> name = dialog.showAndWait();
         if (name.isEmpty() || name.get().isBlank()) {
             return;
         }
         try {
-            session.say("Saved “" + name.get() + "” in " + keep(Presets.userFolder(), name.get(), stage));
+            messages.say("Saved “" + name.get() + "” in " + keep(Presets.userFolder(), name.get(), stage));
         } catch (IOException | IllegalArgumentException e) {
-            session.say("The preset could not be saved: " + e.getMessage());
+            messages.say("The preset could not be saved: " + e.getMessage());
         }
     }
 

@@ -1,7 +1,8 @@
 package harpel.app.chain;
 
 import harpel.app.draw.SharpCanvas;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
@@ -22,7 +23,8 @@ final class Ruler extends Region {
 
     private static final double MARK_WIDE = 90;
 
-    private final Session session;
+    private final Document document;
+    private final Look look;
     private final TimeWindow window;
     private final SharpCanvas canvas = new SharpCanvas();
     private double left;
@@ -34,8 +36,9 @@ final class Ruler extends Region {
     private Piece drawnOf;
     private double draggedX;
 
-    Ruler(Session session, TimeWindow window) {
-        this.session = session;
+    Ruler(Document document, Look look, TimeWindow window) {
+        this.document = document;
+        this.look = look;
         this.window = window;
         setId("ruler");
         getChildren().add(canvas);
@@ -61,10 +64,10 @@ final class Ruler extends Region {
         if (traceWide <= 0) {
             return;
         }
-        Theme theme = session.look().theme().get();
-        double size = session.look().size().get();
+        Theme theme = look.theme().get();
+        double size = look.size().get();
         long at = Math.round(window.x(0, traceWide));
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         boolean laid = fitted == size && left == traceLeft && wide == traceWide;
         if (laid && at == drawnAt && drawnBars == window.bars() && drawnIn == theme && drawnOf == piece) {
             return;

@@ -1,10 +1,14 @@
 package harpel.app.chain;
 
 import harpel.advice.Advice;
+import harpel.app.session.Document;
+import harpel.app.session.Keeping;
+import harpel.app.session.Look;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
 import harpel.app.session.TraceStore;
+import harpel.app.session.Transport;
 import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.OnlyShown;
@@ -49,7 +53,10 @@ public final class StageRow extends StackPane {
     private static final double COLLAPSED = 16;
 
     final StageAddress address;
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Look look;
+    private final Transport transport;
     private final Place place;
     private final TraceCanvas trace;
     private final Label name = new Label();
@@ -74,19 +81,27 @@ public final class StageRow extends StackPane {
      * @param narrow whether the words stand above the trace, as in a branch
      */
     StageRow(
-            Session session,
+            Document document,
+            Selection selection,
+            Look look,
+            Transport transport,
+            Keeping keeping,
             TimeWindow window,
             ObjectProperty<NoteStart> pointed,
             StageAddress address,
             Place place,
             boolean narrow) {
-        this.session = session;
+        this.document = document;
+        this.selection = selection;
+        this.look = look;
+        this.transport = transport;
         this.address = address;
         this.place = place;
         getStyleClass().add("stage-row");
         setPadding(new Insets(
                 Space.FINE, narrow ? Space.CLOSE : Space.EDGE, Space.FINE, narrow ? Space.TIGHT : Space.GAP));
-        trace = new TraceCanvas(session, window, pointed, place, address == null ? END_TALL : TALL);
+        trace = new TraceCanvas(
+                document, look, transport, keeping, window, pointed, place, address == null ? END_TALL : TALL);
         name.getStyleClass().add("stage-name");
         name.setMinWidth(40);
         kind.getStyleClass().add("soft");
@@ -102,16 +117,11 @@ public final class StageRow extends StackPane {
                 "●",
                 "onoff-" + id,
                 "",
-                () -> session.selection()
-                        .editStage(
-                                off ? "Switch on" : "Switch off",
-                                "",
-                                address,
-                                stage -> stage.with(EffectKind.ON, off)));
+                () -> selection.editStage(
+                        off ? "Switch on" : "Switch off", "", address, stage -> stage.with(EffectKind.ON, off)));
         onOff.getStyleClass().add("on-off");
         onOff.setFocusTraversable(false);
-        fold = Buttons.picture(
-                foldIcon, "fold-" + id, "", "", () -> session.look().fold(address));
+        fold = Buttons.picture(foldIcon, "fold-" + id, "", "", () -> look.fold(address));
         fold.getStyleClass().add("fold");
         fold.setFocusTraversable(false);
         adviceLine.ids("advice-text-" + id, "advice-" + id);
@@ -119,7 +129,7 @@ public final class StageRow extends StackPane {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox title = new HBox(Space.CLOSE, name, kind, space, count);
         title.setAlignment(Pos.BASELINE_LEFT);
-        act = Buttons.small("", "act-" + id, "", () -> session.transport().act(address));
+        act = Buttons.small("", "act-" + id, "", () -> transport.act(address));
         act.getStyleClass().add("act");
         show(act, false);
         Region between = new Region();
@@ -170,7 +180,7 @@ public final class StageRow extends StackPane {
         setId("stage-" + address.stageId());
         focusedProperty().addListener((property, before, now) -> {
             if (now) {
-                session.selection().selected().set(address);
+                selection.selected().set(address);
             }
         });
     }
@@ -191,7 +201,7 @@ public final class StageRow extends StackPane {
         onOff.setAccessibleText(what);
         Tips.set(onOff, what + "  (Ctrl+B)");
         setAccessibleText(stage.name() + ", " + setting.getText() + (off ? ", off" : ""));
-        boolean folded = session.look().isFolded(address);
+        boolean folded = look.isFolded(address);
         foldIcon.setIconCode(folded ? Feather.CHEVRON_RIGHT : Feather.CHEVRON_DOWN);
         String folding = (folded ? "Unfold " : "Fold ") + stage.name();
         fold.setAccessibleText(folding);
@@ -220,7 +230,7 @@ public final class StageRow extends StackPane {
     }
 
     private void fit() {
-        double now = address != null && session.look().isFolded(address) ? COLLAPSED : tall;
+        double now = address != null && look.isFolded(address) ? COLLAPSED : tall;
         trace.setMinHeight(now);
         trace.setPrefHeight(now);
         trace.setMaxHeight(now);
@@ -235,10 +245,10 @@ public final class StageRow extends StackPane {
     private void showSetting() {
         String text = "not known to this version; notes pass unchanged and the file keeps it";
         if (stage.isKnown()) {
-            TraceStore traces = session.transport().traces();
+            TraceStore traces = transport.traces();
             ParamSet moved = stage.moves().byParam().isEmpty() ? null : traces.moved(address.toString());
             ParamSet now = moved == null || moved.spec() != stage.params().spec() ? stage.params() : moved;
-            int last = traces.lastPitch(Places.before(session, address));
+            int last = traces.lastPitch(Places.before(document, address));
             // A number stays with its unit on one line.
             text = stage.kind().describe(now, key, last).replace(" %", "\u00A0%");
         }
@@ -273,12 +283,10 @@ public final class StageRow extends StackPane {
 
     private void showAdvice() {
         Advice shown = advice != null ? advice : liveAdvice;
-        boolean any = shown != null && (address == null || !session.look().isFolded(address));
+        boolean any = shown != null && (address == null || !look.isFolded(address));
         if (any) {
             adviceLine.show(
-                    shown.text(),
-                    shown.action(),
-                    () -> session.document().apply(PieceEdit.of(shown.action(), shown.fix())));
+                    shown.text(), shown.action(), () -> document.apply(PieceEdit.of(shown.action(), shown.fix())));
         } else {
             adviceLine.show("", "", () -> {});
         }
@@ -291,7 +299,7 @@ public final class StageRow extends StackPane {
 
     void setSelected(boolean selected, boolean difference) {
         pseudoClassStateChanged(SELECTED, selected);
-        trace.compareWith(selected && difference && address != null ? Places.before(session, address) : null);
+        trace.compareWith(selected && difference && address != null ? Places.before(document, address) : null);
     }
 
     Place place() {
@@ -305,7 +313,7 @@ public final class StageRow extends StackPane {
     /** @param came how many notes came in, or -1 where that is not said */
     void showCount(int came) {
         int went = trace.count();
-        int step = address == null ? -1 : session.transport().traces().step(address.toString(), 0);
+        int step = address == null ? -1 : transport.traces().step(address.toString(), 0);
         String now = (step < 0 ? "" : "step " + (step + 1) + "   ")
                 + (came < 0 ? "" : came + " → ")
                 + went

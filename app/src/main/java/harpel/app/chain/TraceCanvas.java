@@ -1,10 +1,13 @@
 package harpel.app.chain;
 
 import harpel.app.draw.Raster;
+import harpel.app.session.Document;
+import harpel.app.session.Keeping;
+import harpel.app.session.Look;
 import harpel.app.session.Places.Place;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
+import harpel.app.session.Transport;
 import harpel.app.ui.Tips;
 import harpel.event.Message;
 import harpel.event.NoteStart;
@@ -39,7 +42,9 @@ public final class TraceCanvas extends Region {
     private static final double WHEEL = 1.15;
     private final Raster canvas = new Raster();
     private double fitted;
-    private final Session session;
+    private final Document document;
+    private final Look look;
+    private final Transport transport;
     private final TimeWindow window;
     private final ObjectProperty<NoteStart> pointed;
     private final Place place;
@@ -52,8 +57,17 @@ public final class TraceCanvas extends Region {
     private double pressedX;
 
     public TraceCanvas(
-            Session session, TimeWindow window, ObjectProperty<NoteStart> pointed, Place place, double height) {
-        this.session = session;
+            Document document,
+            Look look,
+            Transport transport,
+            Keeping keeping,
+            TimeWindow window,
+            ObjectProperty<NoteStart> pointed,
+            Place place,
+            double height) {
+        this.document = document;
+        this.look = look;
+        this.transport = transport;
         this.window = window;
         this.pointed = pointed;
         this.place = place;
@@ -75,8 +89,8 @@ public final class TraceCanvas extends Region {
         });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
             if (event.isShiftDown() && window.isFrozen()) {
-                session.keeping().place().set(place.name());
-                session.keeping().mark(heardAt(pressedX), heardAt(event.getX()));
+                keeping.place().set(place.name());
+                keeping.mark(heardAt(pressedX), heardAt(event.getX()));
                 event.consume();
                 return;
             }
@@ -88,7 +102,7 @@ public final class TraceCanvas extends Region {
     }
 
     private long heardAt(double x) {
-        return session.transport().heard().onAxis(window.tickAt(x - EDGE, getWidth() - 2 * EDGE));
+        return transport.heard().onAxis(window.tickAt(x - EDGE, getWidth() - 2 * EDGE));
     }
 
     private void scrolled(ScrollEvent event) {
@@ -117,13 +131,13 @@ public final class TraceCanvas extends Region {
     }
 
     private List<TraceStore.Drawn> shown(Place where, List<TraceStore.Drawn> found) {
-        session.transport().traces().within(where, (long) window.fromTick(), (long) window.toTick(), found);
+        transport.traces().within(where, (long) window.fromTick(), (long) window.toTick(), found);
         return found;
     }
 
     /** How many notes the row shows. */
     int count() {
-        return session.transport().traces().countWithin(place, (long) window.fromTick(), (long) window.toTick());
+        return transport.traces().countWithin(place, (long) window.fromTick(), (long) window.toTick());
     }
 
     /** The note at a point; of several the one that is nearest, and of those the one that starts last. */
@@ -145,9 +159,9 @@ public final class TraceCanvas extends Region {
     }
 
     void draw(boolean dimmed) {
-        Theme theme = session.look().theme().get();
-        if (fitted != session.look().size().get()) {
-            fitted = session.look().size().get();
+        Theme theme = look.theme().get();
+        if (fitted != look.size().get()) {
+            fitted = look.size().get();
             canvas.relocate(EDGE, EDGE);
             canvas.fit(getWidth() - 2 * EDGE, getHeight() - 2 * EDGE, fitted);
         }
@@ -177,7 +191,7 @@ public final class TraceCanvas extends Region {
 
     /** A bend is a line from bottom to top of the row, a controller a fine bar at its foot; what was clipped or dropped is marked in red. */
     private void drawMarks(Raster g, Theme theme, double width, double height) {
-        session.transport().traces().marksWithin(place, (long) window.fromTick(), (long) window.toTick(), marks);
+        transport.traces().marksWithin(place, (long) window.fromTick(), (long) window.toTick(), marks);
         double bendX = Double.NaN;
         double bendY = 0;
         int line = Raster.mixed(theme.raised, theme.blue, 0.8);
@@ -281,7 +295,7 @@ public final class TraceCanvas extends Region {
     }
 
     private void drawBars(Raster g, Theme theme, double width, double height) {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         MeterMap meter = piece.time().meter();
         // Before the beginning lies what was played before time began anew, in bars like the first.
         for (long tick = -meter.at(0).barTicks();
@@ -289,7 +303,7 @@ public final class TraceCanvas extends Region {
                 tick -= meter.at(0).barTicks()) {
             g.fill(Math.round(window.x(tick, width)), 0, 1, height, Raster.mixed(theme.raised, theme.ink, 0.45));
         }
-        for (long mark : session.transport().traces().marks()) {
+        for (long mark : transport.traces().marks()) {
             g.fill(Math.round(window.x(mark, width)) - 1, 0, 3, height, Raster.mixed(theme.raised, theme.brass, 0.5));
         }
         long bar = meter.barAt(Math.max(0, (long) window.fromTick()));

@@ -1,6 +1,6 @@
 package harpel.app.devices;
 
-import harpel.app.session.Session;
+import harpel.app.session.Messages;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
@@ -24,12 +24,12 @@ final class ClockPartner {
 
     private final SimulatedMachine.Device device;
     private final SimulatedClock clock;
-    private final Session session;
+    private final Messages messages;
     private final SideWindow window;
 
-    ClockPartner(Session session, Scene behind, Runnable closed) {
-        this.session = session;
-        device = session.simulated().plugIn(NAME);
+    ClockPartner(SimulatedMachine simulated, Messages messages, Scene behind, Runnable closed) {
+        this.messages = messages;
+        device = simulated.plugIn(NAME);
         clock = new SimulatedClock(device);
         Field tempo = field("partner-tempo", "Its tempo, 20–400 quarters a minute", "120", clock::tempo);
         Field jitter =
@@ -48,7 +48,7 @@ final class ClockPartner {
                 words("Follow its clock on the page of devices, then start it here."));
         window = new SideWindow(NAME, all, behind, WIDE, () -> {
             clock.close();
-            session.simulated().pullOut(device);
+            simulated.pullOut(device);
             closed.run();
         });
     }
@@ -78,7 +78,7 @@ final class ClockPartner {
                     taker.take(Double.parseDouble(bare));
                     field[0].show(bare);
                 },
-                session::say);
+                messages::say);
         field[0].show(shown);
         field[0].setPrefColumnCount(4);
         return field[0];

@@ -1,7 +1,10 @@
 package harpel.app.devices;
 
 import harpel.app.session.DeviceDesk;
-import harpel.app.session.Session;
+import harpel.app.session.Messages;
+import harpel.app.session.Performing;
+import harpel.app.session.Recorder;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
@@ -10,6 +13,7 @@ import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
 import harpel.device.Devices;
 import harpel.device.Devices.Shown;
+import harpel.device.SimulatedMachine;
 import harpel.port.Ports;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -35,7 +39,9 @@ public final class DevicesPage extends BorderPane {
     private static final int LOOK_EVERY = 15;
     private static final double NAME_WIDE = 300;
 
-    private final Session session;
+    private final Transport transport;
+    private final SimulatedMachine simulated;
+    private final Messages messages;
     private final DeviceDesk desk;
     private final VBox inputs = new VBox(Space.CLOSE);
     private final VBox outputs = new VBox(Space.CLOSE);
@@ -45,9 +51,18 @@ public final class DevicesPage extends BorderPane {
     private int shownChanges = -1;
     private int frame;
 
-    public DevicesPage(Session session, Runnable back) {
-        this.session = session;
-        this.desk = session.deviceDesk();
+    public DevicesPage(
+            Transport transport,
+            Recorder recorder,
+            SimulatedMachine simulated,
+            DeviceDesk devices,
+            Performing performing,
+            Messages messages,
+            Runnable back) {
+        this.transport = transport;
+        this.simulated = simulated;
+        this.messages = messages;
+        this.desk = devices;
         setId("devices-page");
         getStyleClass().add("phrase-view");
         Label title = new Label("MIDI devices and clock");
@@ -61,8 +76,8 @@ public final class DevicesPage extends BorderPane {
                 "metronome",
                 "metronome",
                 "Clicks on the beats while it plays, in the built-in sounds  (Ctrl+Shift+J)",
-                session.recorder().metronome()::set);
-        session.recorder().metronome().addListener((property, before, now) -> metronome.setSelected(now));
+                recorder.metronome()::set);
+        recorder.metronome().addListener((property, before, now) -> metronome.setSelected(now));
         HBox time = new HBox(
                 Space.GAP,
                 metronome,
@@ -70,7 +85,7 @@ public final class DevicesPage extends BorderPane {
                         "tap",
                         "tap-tempo",
                         "Tap the tempo: the third tap sets it  (Ctrl+Shift+T)",
-                        () -> session.performing().tap()),
+                        () -> performing.tap()),
                 Buttons.small(
                         "‹ earlier", "nudge-earlier", "Time goes on 10 ms earlier  (Ctrl+,)", () -> desk.nudge(false)),
                 Buttons.small("later ›", "nudge-later", "Time goes on 10 ms later  (Ctrl+.)", () -> desk.nudge(true)));
@@ -96,8 +111,8 @@ public final class DevicesPage extends BorderPane {
 
     private void simulate() {
         if (partner == null) {
-            partner = new ClockPartner(session, getScene(), () -> partner = null);
-            session.transport().devices().lookSoon();
+            partner = new ClockPartner(simulated, messages, getScene(), () -> partner = null);
+            transport.devices().lookSoon();
         }
         partner.show();
     }
@@ -195,15 +210,15 @@ public final class DevicesPage extends BorderPane {
         Button test = Buttons.small("test note", "test-" + id(one), "Sounds a C while it is pressed", () -> {});
         Held.on(
                 test,
-                () -> session.transport().engine().testNote(one.name(), true),
-                () -> session.transport().engine().testNote(one.name(), false));
+                () -> transport.engine().testNote(one.name(), true),
+                () -> transport.engine().testNote(one.name(), false));
         more.add(test);
         if (!one.name().isEmpty()) {
             Field delay = new Field(
                     "delay-" + id(one),
                     "How many milliseconds it sounds later, or with − earlier, than others: −250–250",
                     text -> delayTyped(one, text),
-                    session::say);
+                    messages::say);
             delay.show(one.use().delay() + " ms");
             delay.setPrefColumnCount(5);
             ToggleButton clock = Buttons.toggle(
@@ -230,16 +245,16 @@ public final class DevicesPage extends BorderPane {
     /** Draws a frame. */
     public void draw() {
         if (frame++ % LOOK_EVERY == 0 || desk.changes().get() != shownChanges) {
-            List<Shown> all = session.transport().devices().all();
+            List<Shown> all = transport.devices().all();
             if (!all.equals(shown) || desk.changes().get() != shownChanges) {
                 shown = all;
                 shownChanges = desk.changes().get();
                 show(all);
             }
         }
-        long now = session.transport().nanos();
+        long now = transport.nanos();
         lights.forEach((key, light) -> {
-            long active = session.transport().devices().activeNanos(key.substring(1), key.startsWith("i"));
+            long active = transport.devices().activeNanos(key.substring(1), key.startsWith("i"));
             light.pseudoClassStateChanged(ACTIVE, active != 0 && now - active < LIT_NANOS);
         });
     }

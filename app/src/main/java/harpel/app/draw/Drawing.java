@@ -1,6 +1,6 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import harpel.app.ui.Type;
 import java.util.IdentityHashMap;
@@ -28,14 +28,14 @@ public abstract class Drawing extends Region {
 
     private static final Map<Color, Color[]> SHADES = new IdentityHashMap<>();
 
-    private final Session session;
+    private final Look look;
     private final SharpCanvas canvas = new SharpCanvas();
     private double tall;
     private double enlarged = 1;
     private final Freshness freshness = new Freshness();
 
-    public Drawing(Session session, String id, double height) {
-        this.session = session;
+    public Drawing(Look look, String id, double height) {
+        this.look = look;
         setId(id);
         getStyleClass().add("drawing");
         getChildren().add(canvas);
@@ -96,10 +96,6 @@ public abstract class Drawing extends Region {
         tall(tall);
     }
 
-    public final Session session() {
-        return session;
-    }
-
     /** Paints within the given size; the ground is filled already. */
     public abstract void paint(GraphicsContext g, Theme theme, double width, double height);
 
@@ -130,8 +126,8 @@ public abstract class Drawing extends Region {
 
     /** Paints if anything has changed; once a frame. */
     public final void draw() {
-        if (freshness.due(session, size -> canvas.fit(getWidth(), getHeight(), size), getWidth() > 0)) {
-            Theme theme = session.look().theme().get();
+        if (freshness.due(look, size -> canvas.fit(getWidth(), getHeight(), size), getWidth() > 0)) {
+            Theme theme = look.theme().get();
             GraphicsContext g = canvas.begin();
             g.save();
             g.translate(EDGE, EDGE);

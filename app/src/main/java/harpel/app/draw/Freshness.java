@@ -1,6 +1,6 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import java.util.function.DoubleConsumer;
 
@@ -25,14 +25,14 @@ final class Freshness {
      * @param fit lays out what is painted on, for a size
      * @param seen whether there is anything to paint on
      */
-    boolean due(Session session, DoubleConsumer fit, boolean seen) {
-        double size = session.look().size().get();
+    boolean due(Look look, DoubleConsumer fit, boolean seen) {
+        double size = look.size().get();
         if (fitted != size) {
             fitted = size;
             fit.accept(size);
             stale = true;
         }
-        Theme theme = session.look().theme().get();
+        Theme theme = look.theme().get();
         boolean due = (stale || theme != paintedIn) && seen;
         if (due) {
             stale = false;

@@ -1,6 +1,6 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import harpel.theory.Pitch;
 import javafx.scene.canvas.GraphicsContext;
@@ -18,8 +18,8 @@ public abstract class KeyboardDrawing extends Drawing {
     private final int octaves;
     private int chosen = 60;
 
-    public KeyboardDrawing(Session session, String id, double height, int lowest, int octaves) {
-        super(session, id, height);
+    public KeyboardDrawing(Look look, String id, double height, int lowest, int octaves) {
+        super(look, id, height);
         this.lowest = lowest;
         this.octaves = octaves;
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {

@@ -1,22 +1,18 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import javafx.scene.layout.Region;
 
 /** A region that is filled by a {@link Raster}: painted anew when it is asked for, in another size, or in another theme. Interface thread. */
 public abstract class Picture extends Region {
-    private final Session session;
+    private final Look look;
     private final Raster raster = new Raster();
     private final Freshness freshness = new Freshness();
 
-    protected Picture(Session session) {
-        this.session = session;
+    protected Picture(Look look) {
+        this.look = look;
         getChildren().add(raster);
-    }
-
-    protected final Session session() {
-        return session;
     }
 
     /** Paints all of it; what was there before is to be covered. */
@@ -34,8 +30,8 @@ public abstract class Picture extends Region {
 
     /** Paints if anything has changed; once a frame. */
     public final void draw() {
-        if (freshness.due(session, size -> raster.fit(getWidth(), getHeight(), size), true)) {
-            paint(raster, session.look().theme().get());
+        if (freshness.due(look, size -> raster.fit(getWidth(), getHeight(), size), true)) {
+            paint(raster, look.theme().get());
             raster.end();
         }
     }

@@ -1,6 +1,6 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import java.util.ArrayList;
 import java.util.List;
@@ -26,8 +26,8 @@ public abstract class PointsDrawing extends Drawing {
     private int chosen = -1;
     private boolean dragging;
 
-    public PointsDrawing(Session session, String id, double height) {
-        super(session, id, height);
+    public PointsDrawing(Look look, String id, double height) {
+        super(look, id, height);
         addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {

@@ -1,6 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
 import harpel.app.session.Theme;
 import harpel.param.ParamType;
 import java.util.ArrayList;
@@ -41,7 +42,8 @@ final class StepBars<T> extends Drawing {
     private final Row<T> row;
     private final double zero;
     private final PauseTransition typingEnds = new PauseTransition(Duration.seconds(1.2));
-    private StepRow.Look look = StepRow.Look.PLAIN;
+    private final Messages messages;
+    private StepRow.Face face = StepRow.Face.PLAIN;
     private List<T> values = List.of();
     private int chosen;
     private int lit = -1;
@@ -55,8 +57,17 @@ final class StepBars<T> extends Drawing {
     private boolean shift;
 
     /** @param fresh a step's default */
-    StepBars(Session session, String id, double height, String name, ParamType<T> type, T fresh, Row<T> row) {
-        super(session, id, height);
+    StepBars(
+            Look look,
+            Messages messages,
+            String id,
+            double height,
+            String name,
+            ParamType<T> type,
+            T fresh,
+            Row<T> row) {
+        super(look, id, height);
+        this.messages = messages;
         this.name = name;
         this.type = type;
         this.fresh = fresh;
@@ -101,8 +112,8 @@ final class StepBars<T> extends Drawing {
         return drawing && shift;
     }
 
-    void look(StepRow.Look newLook) {
-        look = newLook;
+    void face(StepRow.Face newFace) {
+        face = newFace;
         repaint();
     }
 
@@ -257,7 +268,7 @@ final class StepBars<T> extends Drawing {
         try {
             set(chosen, type.parse(typed), true);
         } catch (IllegalArgumentException e) {
-            session().say(name + ": " + e.getMessage());
+            messages.say(name + ": " + e.getMessage());
         }
         event.consume();
     }
@@ -310,25 +321,25 @@ final class StepBars<T> extends Drawing {
     }
 
     private void paintBar(GraphicsContext g, Theme theme, int i, double left, double step, double height) {
-        int pieces = look.pieces(i);
+        int pieces = face.pieces(i);
         if (pieces == 0 || names != null && type.fraction(values.get(i)) <= zero) {
             return;
         }
         // A tie goes on at the height of the step it ties to, an open value stands at a height of its own.
         int of = i;
-        while (of > 0 && look.tied(of)) {
+        while (of > 0 && face.tied(of)) {
             of--;
         }
-        boolean hollow = look.hollow(of);
+        boolean hollow = face.hollow(of);
         double top = (1 - (hollow ? OPEN : place(type.fraction(values.get(of))))) * height;
         double base = (1 - place(zero)) * height;
         double y = Math.min(top, base);
         double tall = Math.max(2, Math.abs(base - top));
-        boolean tied = look.tied(i);
-        double wide = Math.max(2, Math.min(1, look.width(i)) * (step - 2));
+        boolean tied = face.tied(i);
+        double wide = Math.max(2, Math.min(1, face.width(i)) * (step - 2));
         double x = tied ? left - 2 : left + 1;
         double w = tied ? wide + 3 : wide;
-        g.setFill(faint(i == lit ? theme.brass : theme.ink, (0.25 + 0.65 * look.strength(i)) * (hollow ? 0.3 : 1)));
+        g.setFill(faint(i == lit ? theme.brass : theme.ink, (0.25 + 0.65 * face.strength(i)) * (hollow ? 0.3 : 1)));
         if (hollow) {
             g.setStroke(faint(i == lit ? theme.brass : theme.ink, 0.6));
             g.strokeRect(x + 0.5, y + 0.5, w - 1, tall - 1);

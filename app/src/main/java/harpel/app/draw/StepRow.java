@@ -1,6 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
@@ -26,8 +27,8 @@ import javafx.scene.layout.VBox;
  */
 public final class StepRow<T> extends VBox {
     /** How the bars of a row look where that is more than their height. */
-    public interface Look {
-        Look PLAIN = new Look() {};
+    public interface Face {
+        Face PLAIN = new Face() {};
 
         /** How wide the bar of a step is, as a share of the step. */
         default double width(int step) {
@@ -115,7 +116,8 @@ public final class StepRow<T> extends VBox {
      * @param change takes all values, and whether the hand has left the row
      */
     public StepRow(
-            Session session,
+            Look look,
+            Messages messages,
             String id,
             String name,
             ParamType<T> type,
@@ -129,7 +131,7 @@ public final class StepRow<T> extends VBox {
         this.fresh = fresh;
         this.most = most;
         this.change = change;
-        bars = new StepBars<>(session, id, height, name, type, fresh, new StepBars.Row<T>() {
+        bars = new StepBars<>(look, messages, id, height, name, type, fresh, new StepBars.Row<T>() {
             @Override
             public void changed(List<T> values, boolean done) {
                 StepRow.this.change.accept(values, done);
@@ -198,7 +200,7 @@ public final class StepRow<T> extends VBox {
                         return bars.high();
                     }
                 },
-                session::say);
+                messages::say);
         Button menu = small("…", "menu-" + id, "Fill, nudge, turn or reset the whole row", this::unfold);
         head = new HBox(Space.TIGHT, title, words, space, fewer, more, menu);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -221,8 +223,8 @@ public final class StepRow<T> extends VBox {
         return button;
     }
 
-    public void look(Look newLook) {
-        bars.look(newLook);
+    public void face(Face newFace) {
+        bars.face(newFace);
     }
 
     private String plainly(int step) {

@@ -1,6 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.TextLine;
@@ -37,10 +38,18 @@ public final class WaysRow extends VBox {
     private Key key = Key.C_MAJOR;
 
     /** @param change takes the ways, and whether the hand has left the row */
-    public WaysRow(Session session, String id, String name, BiConsumer<Ways, Boolean> change) {
+    public WaysRow(Look look, Messages messages, String id, String name, BiConsumer<Ways, Boolean> change) {
         this.change = change;
         row = new StepRow<>(
-                session, id, name, IntType.of(0, Ways.HEAVIEST, ""), 0, 2 * WaysType.FURTHEST + 1, 86, this::take);
+                look,
+                messages,
+                id,
+                name,
+                IntType.of(0, Ways.HEAVIEST, ""),
+                0,
+                2 * WaysType.FURTHEST + 1,
+                86,
+                this::take);
         row.named(this::name, this::say);
         every = new TextLine("every-" + id, "Every so many steps from the chosen one, up and down", "2");
         every.setPrefColumnCount(2);

@@ -2,7 +2,6 @@ package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
 import harpel.effect.pitch.NoteBend;
@@ -22,9 +21,9 @@ final class BendEditor extends StageEditor {
     private final Label words = words("bend-words");
     private final Label lastWords = words("bend-last");
 
-    public BendEditor(Session session, Edit edit) {
-        super(session, edit);
-        line = new Line(session);
+    public BendEditor(Around around, Edit edit) {
+        super(around, edit);
+        line = new Line(around);
         getChildren().addAll(line, lastWords, words);
     }
 
@@ -55,8 +54,8 @@ final class BendEditor extends StageEditor {
         private int centre;
         private double range;
 
-        Line(Session session) {
-            super(session, "bend-line", 104);
+        Line(Around around) {
+            super(around.look(), "bend-line", 104);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 pressedAcross = across(event);
                 pressedUp = up(event);
@@ -72,7 +71,8 @@ final class BendEditor extends StageEditor {
         }
 
         void follow() {
-            List<TraceStore.Drawn> notes = session().transport().traces().last(Places.before(session(), address()), 1);
+            List<TraceStore.Drawn> notes =
+                    around().transport().traces().last(Places.before(around().document(), address()), 1);
             int now = notes.isEmpty() ? -1 : notes.get(0).note.pitch();
             if (now != last) {
                 last = now;

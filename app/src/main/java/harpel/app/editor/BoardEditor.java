@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
@@ -95,9 +94,9 @@ public final class BoardEditor extends StageEditor {
     private CaromBoard run;
     private List<List<Rolling>> ways = List.of();
 
-    public BoardEditor(Session session, Edit edit) {
-        super(session, edit);
-        board = new Board(session);
+    public BoardEditor(Around around, Edit edit) {
+        super(around, edit);
+        board = new Board(around);
         for (Hand one : Hand.values()) {
             ToggleButton button = Buttons.toggle(
                     one.label,
@@ -120,7 +119,7 @@ public final class BoardEditor extends StageEditor {
                                     done);
                         }
                     },
-                    session::say);
+                    around::say);
             tile.setId("marble-" + param.id());
             marbleTiles.add(tile);
             if (ON_STAGE.contains(param)) {
@@ -139,7 +138,7 @@ public final class BoardEditor extends StageEditor {
                                 done);
                     }
                 },
-                session::say);
+                around::say);
         chance.setId("gate-chance");
         getChildren().addAll(hands, board, words, tiles);
         take(hand);
@@ -185,8 +184,8 @@ public final class BoardEditor extends StageEditor {
                         + " while this is held, by mouse or by Enter, and resume their own way after");
         Held.on(
                 button,
-                () -> session().performing().tilt(address(), tilt),
-                () -> session().performing().level(address()));
+                () -> around().performing().tilt(address(), tilt),
+                () -> around().performing().level(address()));
         return button;
     }
 
@@ -218,7 +217,7 @@ public final class BoardEditor extends StageEditor {
             ParamSet marble = Carom.MARBLE.defaults().with(Carom.COLUMN, column).with(Carom.ROW, row);
             lists.put(Carom.MARBLES, -1, marble, true);
         } else {
-            session().say("At most " + Carom.MOST_MARBLES + " marbles roll on the board.");
+            around().say("At most " + Carom.MOST_MARBLES + " marbles roll on the board.");
         }
     }
 
@@ -234,8 +233,8 @@ public final class BoardEditor extends StageEditor {
         /** That of the piece where it stands. */
         private Key key;
 
-        Board(Session session) {
-            super(session, "carom-board", TALL);
+        Board(Around around) {
+            super(around.look(), "carom-board", TALL);
             key = keyNow();
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
@@ -330,17 +329,17 @@ public final class BoardEditor extends StageEditor {
             }
             held = false;
             fresh = false;
-            session().document().endGesture();
+            around().document().endGesture();
         }
 
         /** On the timeline the one that holds now. */
         private Key keyNow() {
-            Piece piece = session().document().piece().get();
-            return piece.timeline() ? piece.keyAt(session().timeline().now()) : piece.key();
+            Piece piece = around().document().piece().get();
+            return piece.timeline() ? piece.keyAt(around().timeline().now()) : piece.key();
         }
 
         void follow() {
-            List<Integer> now = session().transport().traces().steps(address().toString());
+            List<Integer> now = around().transport().traces().steps(address().toString());
             Key keyNow = keyNow();
             if (!keyNow.equals(key)) {
                 key = keyNow;

@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.KeyboardDrawing;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.TextLine;
 import harpel.effect.notes.ChordKeys;
@@ -36,10 +35,10 @@ final class ChordKeysEditor extends StageEditor {
             "");
     private final ChordLearner learner;
 
-    public ChordKeysEditor(Session session, Edit edit) {
-        super(session, edit);
-        keys = new Keys(session);
-        learner = new ChordLearner(session);
+    public ChordKeysEditor(Around around, Edit edit) {
+        super(around, edit);
+        keys = new Keys(around);
+        learner = new ChordLearner(around.document(), around.selection(), around.transport(), around.messages());
         field.setPromptText("Am7, or 57 60 64, or +0 +3 +7");
         field.setOnAction(event -> take(field.getText().strip()));
         getChildren().addAll(keys, words, field, learner);
@@ -52,7 +51,7 @@ final class ChordKeysEditor extends StageEditor {
 
     private List<Integer> chord(int pitch) {
         Key key = ChordKeys.key(
-                stage().params(), session().document().piece().get().key());
+                stage().params(), around().document().piece().get().key());
         return ChordKeys.chord(stage().params(), key, pitch, List.of());
     }
 
@@ -76,7 +75,7 @@ final class ChordKeysEditor extends StageEditor {
             put(ChordTableType.CHORDS.parse(keys.chosen() + "=" + bare).get(keys.chosen()));
             keys.requestFocus();
         } catch (IllegalArgumentException e) {
-            session().say("Chord of " + Pitch.shown(keys.chosen()) + ": " + e.getMessage());
+            around().say("Chord of " + Pitch.shown(keys.chosen()) + ": " + e.getMessage());
         }
     }
 
@@ -106,8 +105,8 @@ final class ChordKeysEditor extends StageEditor {
     }
 
     private final class Keys extends KeyboardDrawing {
-        Keys(Session session) {
-            super(session, "chord-keyboard", 62, LOWEST, OCTAVES);
+        Keys(Around around) {
+            super(around.look(), "chord-keyboard", 62, LOWEST, OCTAVES);
             tip(
                     this,
                     "Press a key to see its chord; Shift-press adds a note to that chord or takes it away. Dots: keys with a chord of their own.\n"

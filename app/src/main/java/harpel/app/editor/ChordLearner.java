@@ -1,7 +1,10 @@
 package harpel.app.editor;
 
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.chain.Stage;
@@ -31,7 +34,10 @@ final class ChordLearner extends VBox {
         CHORD
     }
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final Messages messages;
     private final ToggleButton learn;
     private final Label prompt = new Label();
     private final VBox list = new VBox(Space.FINE);
@@ -43,9 +49,12 @@ final class ChordLearner extends VBox {
     private int key;
     private final TreeSet<Integer> chord = new TreeSet<>();
 
-    public ChordLearner(Session session) {
+    public ChordLearner(Document document, Selection selection, Transport transport, Messages messages) {
         super(Space.TIGHT);
-        this.session = session;
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.messages = messages;
         learn = Buttons.stays(
                 "Learn a chord by playing",
                 "learn-chord",
@@ -75,11 +84,7 @@ final class ChordLearner extends VBox {
     }
 
     private List<NoteStart> notes() {
-        return session
-                .transport()
-                .traces()
-                .notes(Places.input(session.selection().partId().get()))
-                .stream()
+        return transport.traces().notes(Places.input(selection.partId().get())).stream()
                 .map(drawn -> drawn.note)
                 .toList();
     }
@@ -122,7 +127,7 @@ final class ChordLearner extends VBox {
     private String words(KeyChord keyChord) {
         if (keyChord.symbol() != null) {
             return keyChord.symbol().shown() + " ("
-                    + keyChord.symbol().romanIn(session.document().piece().get().key()) + ")";
+                    + keyChord.symbol().romanIn(document.piece().get().key()) + ")";
         }
         return keyChord.notes().stream()
                 .map(note -> keyChord.relative() ? (note < 0 ? "−" + -note : "+" + note) : Pitch.shown(note))
@@ -130,7 +135,7 @@ final class ChordLearner extends VBox {
     }
 
     private void change(String label, java.util.function.Consumer<Map<Integer, KeyChord>> change) {
-        session.selection().editStage(label, "", address, stage -> {
+        selection.editStage(label, "", address, stage -> {
             Map<Integer, KeyChord> keys = new TreeMap<>(stage.params().get(ChordKeys.KEYS));
             change.accept(keys);
             return stage.with(ChordKeys.KEYS, Map.copyOf(keys));
@@ -143,9 +148,8 @@ final class ChordLearner extends VBox {
             return;
         }
         List<NoteStart> fresh = fresh();
-        boolean sounding = session.transport()
-                .traces()
-                .sounds(Places.input(session.selection().partId().get()));
+        boolean sounding =
+                transport.traces().sounds(Places.input(selection.partId().get()));
         if (state == State.KEY && !fresh.isEmpty() && !sounding) {
             key = fresh.get(0).pitch();
             go(State.CHORD);
@@ -156,7 +160,7 @@ final class ChordLearner extends VBox {
                 int learnt = key;
                 go(State.OFF);
                 change("Learn chord", keys -> keys.put(learnt, new KeyChord(null, pitches, false)));
-                session.say(Pitch.shown(learnt) + " plays "
+                messages.say(Pitch.shown(learnt) + " plays "
                         + pitches.stream().map(Pitch::shown).collect(Collectors.joining(" ")) + ".");
             }
         }

@@ -2,8 +2,10 @@ package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
 import harpel.app.draw.PointsDrawing;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
+import harpel.app.session.Transport;
 import harpel.app.session.Words;
 import harpel.move.Mover;
 import harpel.move.Source;
@@ -24,6 +26,8 @@ import javafx.scene.canvas.GraphicsContext;
 
 /** A curve that moves a parameter, drawn: a loop of its own length, or automation along the piece. */
 public final class CurveEditor extends PointsDrawing {
+    private final Document document;
+    private final Transport transport;
     private static final double BARS = 8;
 
     /** How the settings of a mover become points of the drawing and back. */
@@ -49,8 +53,17 @@ public final class CurveEditor extends PointsDrawing {
     private ParamSet settings;
     private double place = -1;
 
-    private CurveEditor(Session session, String id, Axes axes, boolean loops, BiConsumer<ParamSet, Boolean> change) {
-        super(session, id, 112);
+    private CurveEditor(
+            Document document,
+            Look look,
+            Transport transport,
+            String id,
+            Axes axes,
+            boolean loops,
+            BiConsumer<ParamSet, Boolean> change) {
+        super(look, id, 112);
+        this.document = document;
+        this.transport = transport;
         this.axes = axes;
         this.loops = loops;
         this.change = change;
@@ -59,18 +72,24 @@ public final class CurveEditor extends PointsDrawing {
 
     /** The editor for a source that has points, or null for another. */
     public static CurveEditor of(
-            Session session, String id, Param<?> moved, Source source, BiConsumer<ParamSet, Boolean> change) {
+            Document document,
+            Look look,
+            Transport transport,
+            String id,
+            Param<?> moved,
+            Source source,
+            BiConsumer<ParamSet, Boolean> change) {
         return switch (source) {
-            case CURVE -> new CurveEditor(session, id, loop(session), true, change);
-            case AUTOMATION -> new CurveEditor(session, id, way(moved, source), false, change);
+            case CURVE -> new CurveEditor(document, look, transport, id, loop(document), true, change);
+            case AUTOMATION -> new CurveEditor(document, look, transport, id, way(moved, source), false, change);
             default -> null;
         };
     }
 
-    private static Axes loop(Session session) {
+    private static Axes loop(Document document) {
         return new Axes() {
             private double beatTicks() {
-                return session.document().piece().get().time().meter().at(0).beatTicks();
+                return document.piece().get().time().meter().at(0).beatTicks();
             }
 
             @Override
@@ -169,7 +188,7 @@ public final class CurveEditor extends PointsDrawing {
     }
 
     private double ticks() {
-        return Math.max(1, axes.ticks(settings, session().document().piece().get()));
+        return Math.max(1, axes.ticks(settings, document.piece().get()));
     }
 
     @Override
@@ -181,13 +200,13 @@ public final class CurveEditor extends PointsDrawing {
     public String words(Point2D point) {
         double bars = point.getX()
                 * ticks()
-                / session().document().piece().get().time().meter().at(0).barTicks();
+                / document.piece().get().time().meter().at(0).barTicks();
         return axes.height(point.getY()) + " after " + Words.number(bars) + " bars";
     }
 
     /** Shows where time stands on it. */
     public void follow(long nanos) {
-        double tick = session().transport().status().tickAt(nanos);
+        double tick = transport.status().tickAt(nanos);
         double now = loops ? tick % ticks() / ticks() : tick / ticks();
         if (Math.abs(now - place) > 0.002) {
             place = now;
@@ -197,7 +216,7 @@ public final class CurveEditor extends PointsDrawing {
 
     @Override
     public void paint(GraphicsContext g, Theme theme, double width, double height) {
-        Piece piece = session().document().piece().get();
+        Piece piece = document.piece().get();
         double bar = piece.time().meter().at(0).barTicks();
         double beat = piece.time().meter().at(0).beatTicks();
         for (double tick = 0; tick < ticks() && width * beat / ticks() > 3; tick += beat) {

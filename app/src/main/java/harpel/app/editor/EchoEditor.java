@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.Words;
 import harpel.effect.notes.Echo;
@@ -22,9 +21,9 @@ final class EchoEditor extends StageEditor {
     private final Repeats repeats;
     private final Label words = words("echo-words");
 
-    public EchoEditor(Session session, Edit edit) {
-        super(session, edit);
-        repeats = new Repeats(session);
+    public EchoEditor(Around around, Edit edit) {
+        super(around, edit);
+        repeats = new Repeats(around);
         getChildren().addAll(repeats, words);
     }
 
@@ -38,8 +37,8 @@ final class EchoEditor extends StageEditor {
                 .mapToObj(k -> String.valueOf(velocity(k)))
                 .collect(Collectors.joining(" "));
         double bars = get(Echo.REPEATS)
-                * get(Echo.TIME).ticksAt(0, session().document().piece().get().time())
-                / session().document().piece().get().time().meter().at(0).barTicks();
+                * get(Echo.TIME).ticksAt(0, around().document().piece().get().time())
+                / around().document().piece().get().time().meter().at(0).barTicks();
         words.setText(
                 velocities.isEmpty()
                         ? "No repeats."
@@ -57,8 +56,8 @@ final class EchoEditor extends StageEditor {
     private final class Repeats extends Drawing {
         private boolean counting;
 
-        Repeats(Session session) {
-            super(session, "echo-bars", 76);
+        Repeats(Around around) {
+            super(around.look(), "echo-bars", 76);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 int k = placeAt(event);
                 counting = k > get(Echo.REPEATS) || up(event) < 0.12;

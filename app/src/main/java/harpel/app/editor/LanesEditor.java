@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.StepRow;
-import harpel.app.session.Session;
 import harpel.app.session.Words;
 import harpel.effect.held.Lanes;
 import harpel.param.IntType;
@@ -22,8 +21,8 @@ final class LanesEditor extends StageEditor {
     private final List<StepRow<Integer>> rows = new ArrayList<>();
     private final Label words = words("common-period");
 
-    public LanesEditor(Session session, Edit edit) {
-        super(session, edit);
+    public LanesEditor(Around around, Edit edit) {
+        super(around, edit);
     }
 
     private static List<Integer> numbers(String steps) {
@@ -46,7 +45,8 @@ final class LanesEditor extends StageEditor {
             int lane = rows.size();
             String whose = lane == 0 ? "Lane 1, lowest note" : "Lane " + (lane + 1);
             rows.add(new StepRow<>(
-                    session(),
+                    around().look(),
+                    around().messages(),
                     "lane-" + (lane + 1),
                     whose,
                     TENTHS,
@@ -59,7 +59,7 @@ final class LanesEditor extends StageEditor {
         for (int i = lanes.size() - 1; i >= 0; i--) {
             ParamSet lane = lanes.get(i);
             rows.get(i).show(numbers(lane.get(Lanes.STEPS)));
-            rows.get(i).look(new StepRow.Look() {
+            rows.get(i).face(new StepRow.Face() {
                 @Override
                 public double width(int step) {
                     return lane.get(Lanes.LENGTH) / 100.0;
@@ -81,8 +81,8 @@ final class LanesEditor extends StageEditor {
                         stage().kind()
                                 .roundTicks(
                                         stage().params(),
-                                        session().document().piece().get().time()),
-                        session())
+                                        around().document().piece().get().time()),
+                        around().document())
                 + " With Shift, steps are drawn for all lanes at once.");
     }
 
@@ -114,7 +114,7 @@ final class LanesEditor extends StageEditor {
     @Override
     public void draw() {
         IntStream.range(0, rows.size()).forEach(lane -> {
-            rows.get(lane).light(session().transport().traces().step(address().toString(), lane));
+            rows.get(lane).light(around().transport().traces().step(address().toString(), lane));
             rows.get(lane).draw();
         });
     }

@@ -2,7 +2,6 @@ package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
@@ -42,8 +41,8 @@ final class PatternEditor extends StageEditor {
     private final Map<Param<Integer>, StepRow<Integer>> rows = new LinkedHashMap<>();
     private final Plays plays;
 
-    public PatternEditor(Session session, Edit edit) {
-        super(session, edit);
+    public PatternEditor(Around around, Edit edit) {
+        super(around, edit);
         ToggleGroup group = new ToggleGroup();
         for (Param<Integer> param :
                 List.of(Arpeggio.STEP_VELOCITY, Arpeggio.STEP_GATE, Arpeggio.STEP_OCTAVE, Arpeggio.STEP_CHANCE)) {
@@ -52,7 +51,8 @@ final class PatternEditor extends StageEditor {
             shown.put(param, button);
             choice.getChildren().add(button);
             StepRow<Integer> row = new StepRow<>(
-                    session,
+                    around.look(),
+                    around.messages(),
                     "steps-" + param.id(),
                     param.label(),
                     param.type(),
@@ -60,7 +60,7 @@ final class PatternEditor extends StageEditor {
                     MOST,
                     66,
                     (values, done) -> take(param, values, done));
-            row.look(look());
+            row.face(face());
             row.steps(new WholeSteps());
             rows.put(param, row);
         }
@@ -70,7 +70,7 @@ final class PatternEditor extends StageEditor {
                 "add-pattern",
                 "Steps with their own velocity, gate, octave and chance, with rests, ties and chords",
                 () -> set(Arpeggio.PATTERN, fresh(), true));
-        plays = new Plays(session);
+        plays = new Plays(around);
     }
 
     private static List<ParamSet> fresh() {
@@ -90,8 +90,8 @@ final class PatternEditor extends StageEditor {
         return stage() == null ? List.of() : get(Arpeggio.PATTERN);
     }
 
-    private StepRow.Look look() {
-        return new StepRow.Look() {
+    private StepRow.Face face() {
+        return new StepRow.Face() {
             private ParamSet at(int step) {
                 return step < steps().size() ? steps().get(step) : Arpeggio.STEP.defaults();
             }
@@ -200,7 +200,7 @@ final class PatternEditor extends StageEditor {
     public void draw() {
         int lit = steps().isEmpty()
                 ? -1
-                : session().transport().traces().step(address().toString(), 0);
+                : around().transport().traces().step(address().toString(), 0);
         rows.get(param()).light(lit);
         rows.get(param()).draw();
         plays.draw();
@@ -212,8 +212,8 @@ final class PatternEditor extends StageEditor {
         private int pressed;
         private boolean tying;
 
-        Plays(Session session) {
-            super(session, "steps-play", 26);
+        Plays(Around around) {
+            super(around.look(), "steps-play", 26);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 if (!steps().isEmpty()) {
                     chosen = stepAt(event);
@@ -235,7 +235,7 @@ final class PatternEditor extends StageEditor {
                     Play other = event.isShiftDown() ? Play.CHORD : Play.REST;
                     put(now == other || !event.isShiftDown() && now == Play.TIE ? Play.NEXT : other);
                 }
-                session.document().endGesture();
+                around.document().endGesture();
             });
             setOnContextMenuRequested(event -> {
                 offer();

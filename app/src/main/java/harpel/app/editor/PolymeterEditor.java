@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.StepRow;
-import harpel.app.session.Session;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
@@ -52,8 +51,8 @@ final class PolymeterEditor extends StageEditor {
     /** A row on the screen. */
     private record Shown(Of of, StepRow<Integer> steps, Label more, List<ParamTile<?>> tiles) {}
 
-    public PolymeterEditor(Session session, Edit edit) {
-        super(session, edit);
+    public PolymeterEditor(Around around, Edit edit) {
+        super(around, edit);
         add = Buttons.button("+ add row", "add-row", "Another row, of any kind, of a length of its own", this::offer);
         getChildren().addAll(rows, add, words);
     }
@@ -72,7 +71,7 @@ final class PolymeterEditor extends StageEditor {
                 if (list.size() < MOST_ROWS) {
                     list.add(Polymeter.row(of, of.fresh(), of.fresh(), of.fresh()));
                 } else {
-                    session().say("At most " + MOST_ROWS + " rows run against each other.");
+                    around().say("At most " + MOST_ROWS + " rows run against each other.");
                 }
             }));
             menu.getItems().add(item);
@@ -88,7 +87,8 @@ final class PolymeterEditor extends StageEditor {
 
     private Shown row(int number, Of of) {
         StepRow<Integer> steps = new StepRow<>(
-                session(),
+                around().look(),
+                around().messages(),
                 "row-" + (number + 1),
                 WHAT.get(of).split("[:, ]")[0],
                 of.type(),
@@ -125,7 +125,7 @@ final class PolymeterEditor extends StageEditor {
                     param,
                     (changed, done) -> change(
                             done, list -> list.set(number, list.get(number).withPlain(param, changed.plain()))),
-                    session()::say);
+                    around()::say);
             tile.setId("row-" + (number + 1) + "-" + param.id());
             grid.add(tile, tiles.size() % 2, tiles.size() / 2);
             tiles.add(tile);
@@ -187,11 +187,11 @@ final class PolymeterEditor extends StageEditor {
             shown.get(i).tiles().forEach(tile -> tile.show(row));
             shown.get(i).more().setText(more(row));
         }
-        double step = get(Polymeter.PACE)
-                .ticksAt(0, session().document().piece().get().time());
+        double step =
+                get(Polymeter.PACE).ticksAt(0, around().document().piece().get().time());
         long period = Polymeter.commonPeriod(
-                stage().params(), session().document().piece().get().time());
-        words.setText(period == 1 ? "The same at every step." : Words.period(period * step, session()));
+                stage().params(), around().document().piece().get().time());
+        words.setText(period == 1 ? "The same at every step." : Words.period(period * step, around().document()));
     }
 
     /** How the row runs, where that is not plainly. */
@@ -207,7 +207,7 @@ final class PolymeterEditor extends StageEditor {
         for (int i = 0; i < shown.size(); i++) {
             shown.get(i)
                     .steps()
-                    .light(session().transport().traces().step(address().toString(), i));
+                    .light(around().transport().traces().step(address().toString(), i));
             shown.get(i).steps().draw();
         }
     }

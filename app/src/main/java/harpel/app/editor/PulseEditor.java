@@ -3,7 +3,6 @@ package harpel.app.editor;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
 import harpel.app.draw.WaysRow;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
@@ -48,9 +47,9 @@ final class PulseEditor extends StageEditor {
     private int chosen;
     private boolean spreads;
 
-    public PulseEditor(Session session, Edit edit) {
-        super(session, edit);
-        layers = new Layers(session);
+    public PulseEditor(Around around, Edit edit) {
+        super(around, edit);
+        layers = new Layers(around);
         Button every = Buttons.button(
                 "+ every…",
                 "add-every",
@@ -72,16 +71,17 @@ final class PulseEditor extends StageEditor {
             ParamTile<?> tile = new ParamTile<>(
                     param,
                     (changed, done) -> change(layer(chosen).withPlain(param, changed.plain()), done),
-                    session::say);
+                    around::say);
             if (param == Pulse.NOTE) {
-                tile.name(shown -> Words.withDrum(session, shown));
+                tile.name(shown -> Words.withDrum(around.selection(), shown));
             }
             tile.setId("layer-" + param.id());
             tiles.put(param, tile);
         }
         IntType percent = IntType.percent(0, 100);
         fill = new StepRow<>(
-                session,
+                around.look(),
+                around.messages(),
                 "pulse-fill",
                 "Fill",
                 percent,
@@ -89,7 +89,12 @@ final class PulseEditor extends StageEditor {
                 64,
                 34,
                 (values, done) -> set(Pulse.FILL, values.isEmpty() ? List.of(0) : values, done));
-        among = new WaysRow(session, "pulse-among", "Among", (changed, done) -> set(Pulse.AMONG, changed, done));
+        among = new WaysRow(
+                around.look(),
+                around.messages(),
+                "pulse-among",
+                "Among",
+                (changed, done) -> set(Pulse.AMONG, changed, done));
         getChildren().addAll(layers, actions, chosenTiles, words, fill, among);
     }
 
@@ -106,7 +111,7 @@ final class PulseEditor extends StageEditor {
     private void add(ParamSet layer) {
         List<ParamSet> all = new ArrayList<>(get(Pulse.LAYERS));
         if (all.size() >= Pulse.MOST_LAYERS) {
-            session().say("At most " + Pulse.MOST_LAYERS + " layers lie over each other.");
+            around().say("At most " + Pulse.MOST_LAYERS + " layers lie over each other.");
             return;
         }
         all.add(layer);
@@ -139,12 +144,12 @@ final class PulseEditor extends StageEditor {
     }
 
     private int root() {
-        Object inForce = session().transport().traces().inForce(address().toString(), Pulse.ROOT.id());
+        Object inForce = around().transport().traces().inForce(address().toString(), Pulse.ROOT.id());
         return inForce instanceof Integer now ? now : Pulse.root(stage().params(), key());
     }
 
     private Key key() {
-        return session().document().piece().get().key();
+        return around().document().piece().get().key();
     }
 
     private int led(int step) {
@@ -182,8 +187,8 @@ final class PulseEditor extends StageEditor {
             sounding += always[i] ? 1 : get(Pulse.FILL).get(i % get(Pulse.FILL).size()) / 100.0;
         }
         double step =
-                get(Pulse.PACE).ticksAt(0, session().document().piece().get().time());
-        double bar = session().document().piece().get().time().meter().at(0).barTicks();
+                get(Pulse.PACE).ticksAt(0, around().document().piece().get().time());
+        double bar = around().document().piece().get().time().meter().at(0).barTicks();
         words.setText(String.format(
                 Locale.ROOT,
                 "%d of %d steps always sound; about %.1f a bar in all.",
@@ -198,7 +203,7 @@ final class PulseEditor extends StageEditor {
 
     @Override
     public void draw() {
-        layers.light(session().transport().traces().step(address().toString(), 0));
+        layers.light(around().transport().traces().step(address().toString(), 0));
         layers.draw();
         fill.draw();
         among.draw();
@@ -211,7 +216,7 @@ final class PulseEditor extends StageEditor {
         String rhythm =
                 spread ? layer.get(Pulse.SPREAD) + " of " + get(Pulse.STEPS) : "every " + layer.get(Pulse.EVERY);
         int note = layer.get(Pulse.NOTE);
-        boolean drums = session().selection().part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
+        boolean drums = around().selection().part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
         String own = layer.isDefault(Pulse.NOTE)
                 ? ""
                 : "  " + GeneralMidi.percussion(note).filter(drum -> drums).orElse(Pitch.shown(note));
@@ -223,12 +228,12 @@ final class PulseEditor extends StageEditor {
         private int pressedStep;
         private int pressedShift;
 
-        Layers(Session session) {
-            super(session, "pulse-layers", LAYER);
+        Layers(Around around) {
+            super(around.look(), "pulse-layers", LAYER);
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
             addEventHandler(
-                    MouseEvent.MOUSE_RELEASED, event -> session().document().endGesture());
+                    MouseEvent.MOUSE_RELEASED, event -> around().document().endGesture());
             tip(
                     this,
                     "Press a layer to choose it, drag it sideways to turn it.\nUp and Down choose a layer, Left and Right turn it, Page Up"

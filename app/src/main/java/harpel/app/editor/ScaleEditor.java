@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
@@ -25,9 +24,9 @@ final class ScaleEditor extends StageEditor {
     private final Ring ring;
     private final Label words = words("scale-words");
 
-    public ScaleEditor(Session session, Edit edit) {
-        super(session, edit);
-        ring = new Ring(session);
+    public ScaleEditor(Around around, Edit edit) {
+        super(around, edit);
+        ring = new Ring(around);
         getChildren().addAll(ring, words);
     }
 
@@ -36,11 +35,11 @@ final class ScaleEditor extends StageEditor {
         String word = get(ScaleFit.ROOT);
         return word.length() <= 2
                 ? Pitch.parseClass(word)
-                : session().document().piece().get().key().root();
+                : around().document().piece().get().key().root();
     }
 
     private Scale scale() {
-        return get(Root.SCALE).orElse(session().document().piece().get().key().scale());
+        return get(Root.SCALE).orElse(around().document().piece().get().key().scale());
     }
 
     private boolean holds(int pitchClass) {
@@ -51,7 +50,7 @@ final class ScaleEditor extends StageEditor {
         Set<Integer> steps = new TreeSet<>(scale().steps());
         int step = Math.floorMod(pitchClass - root(), 12);
         if (step == 0) {
-            session().say("The root belongs to every scale. Make another note the root by a right-click or Insert.");
+            around().say("The root belongs to every scale. Make another note the root by a right-click or Insert.");
             return;
         }
         if (!steps.remove(step)) {
@@ -85,8 +84,8 @@ final class ScaleEditor extends StageEditor {
         private static final double TALL = 168;
         private int chosen;
 
-        Ring(Session session) {
-            super(session, "scale-ring", TALL);
+        Ring(Around around) {
+            super(around.look(), "scale-ring", TALL);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 int at = at(event);
                 if (at >= 0) {

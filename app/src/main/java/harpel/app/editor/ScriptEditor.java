@@ -1,6 +1,8 @@
 package harpel.app.editor;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.chain.Stage;
@@ -38,7 +40,8 @@ public final class ScriptEditor extends VBox {
             + "|numeral|spread|pitch|noteName|frequency|controller|log)(?=\\s*\\()"
             + "|\\b(?<number>\\d+(?:\\.\\d+)?)\\b");
 
-    private final Session session;
+    private final Selection selection;
+    private final Transport transport;
     private final CodeArea area = new CodeArea();
     private final Label problem = new Label();
     private final Label said = new Label();
@@ -47,9 +50,10 @@ public final class ScriptEditor extends VBox {
     private int wrongLine = -1;
     private long saidCount = -1;
 
-    public ScriptEditor(Session session) {
+    public ScriptEditor(Document document, Selection selection, Transport transport) {
         super(Space.TIGHT);
-        this.session = session;
+        this.selection = selection;
+        this.transport = transport;
         area.setId("code");
         area.getStyleClass().add("code");
         area.setAccessibleText("Script");
@@ -61,7 +65,7 @@ public final class ScriptEditor extends VBox {
         area.focusedProperty().addListener((property, before, now) -> {
             if (!now) {
                 take();
-                session.document().endGesture();
+                document.endGesture();
             }
         });
         problem.setId("script-problem");
@@ -76,7 +80,7 @@ public final class ScriptEditor extends VBox {
                 "clear",
                 "clear-said",
                 "Forget what the script has said",
-                () -> session.transport().traces().forgetSaid(address.toString()));
+                () -> transport.traces().forgetSaid(address.toString()));
         Label says = new Label("Says");
         says.getStyleClass().add("tile-name");
         Region space = new Region();
@@ -138,23 +142,22 @@ public final class ScriptEditor extends VBox {
     private void take() {
         StageAddress target = address;
         String code = area.getText();
-        boolean known = session.selection()
+        boolean known = selection
                 .stage(target)
                 .filter(stage -> stage.isKnown() && stage.params().spec().has(Script.CODE))
                 .filter(stage -> !stage.params().get(Script.CODE).equals(code))
                 .isPresent();
         if (!showing && known) {
-            session.selection()
-                    .editStage("Edit script", target + " code", target, stage -> stage.with(Script.CODE, code));
+            selection.editStage("Edit script", target + " code", target, stage -> stage.with(Script.CODE, code));
         }
     }
 
     /** Shows what has been said since. */
     public void draw() {
-        long count = session.transport().traces().saidCount();
+        long count = transport.traces().saidCount();
         if (address != null && count != saidCount) {
             saidCount = count;
-            List<String> lines = session.transport().traces().said(address.toString());
+            List<String> lines = transport.traces().said(address.toString());
             said.setText(String.join("\n", lines.subList(Math.max(0, lines.size() - 6), lines.size())));
         }
     }

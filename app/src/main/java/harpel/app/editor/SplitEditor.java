@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.chain.Branch;
 import harpel.effect.route.Split;
@@ -25,8 +24,8 @@ final class SplitEditor extends StageEditor {
     private final Label words = words("split-words");
     private Bands bands;
 
-    public SplitEditor(Session session, Edit edit) {
-        super(session, edit);
+    public SplitEditor(Around around, Edit edit) {
+        super(around, edit);
     }
 
     private List<Branch> branches() {
@@ -36,7 +35,7 @@ final class SplitEditor extends StageEditor {
     @Override
     public void show() {
         if (bands == null || bands.branches != branches().size()) {
-            bands = new Bands(session(), branches().size());
+            bands = new Bands(around(), branches().size());
             getChildren().setAll(bands, words);
         }
         StringBuilder text = new StringBuilder();
@@ -62,8 +61,8 @@ final class SplitEditor extends StageEditor {
         private boolean low;
         private Param<Span> dragged = Split.KEYS;
 
-        Bands(Session session, int branches) {
-            super(session, "split-bands", Math.max(1, branches) * BAND + 2 * EDGE);
+        Bands(Around around, int branches) {
+            super(around.look(), "split-bands", Math.max(1, branches) * BAND + 2 * EDGE);
             this.branches = branches;
             addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
             addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
@@ -71,7 +70,7 @@ final class SplitEditor extends StageEditor {
                 event.consume();
             });
             addEventHandler(
-                    MouseEvent.MOUSE_RELEASED, event -> session.document().endGesture());
+                    MouseEvent.MOUSE_RELEASED, event -> around.document().endGesture());
             tip(
                     this,
                     "Drag an end of a band: above the keys a branch takes, below its velocities.\n"
@@ -91,7 +90,7 @@ final class SplitEditor extends StageEditor {
             int value = valueAt(event);
             low = Math.abs(value - span.low()) < Math.abs(value - span.high());
             if (event.getClickCount() == 2) {
-                session().selection().selected().set(address().branch(chosen + 1));
+                around().selection().selected().set(address().branch(chosen + 1));
             }
             say();
             repaint();
@@ -105,15 +104,14 @@ final class SplitEditor extends StageEditor {
                     : new Span(span.low(), Math.max(value, span.low()));
             int branch = chosen;
             Param<Span> param = dragged;
-            session()
-                    .selection()
+            around().selection()
                     .editStage(
                             "Set " + param.id() + " of branch " + (branch + 1),
                             address() + " takes " + param.id() + branch,
                             address(),
                             stage -> stage.withTakes(branch + 1, takes -> takes.with(param, moved)));
             if (done) {
-                session().document().endGesture();
+                around().document().endGesture();
             }
         }
 
@@ -141,7 +139,7 @@ final class SplitEditor extends StageEditor {
                     int by = code == KeyCode.LEFT ? -1 : 1;
                     move((int) clamp((low ? span.low() : span.high()) + by, 0, 127), true);
                 }
-                case ENTER -> session().selection().selected().set(address().branch(chosen + 1));
+                case ENTER -> around().selection().selected().set(address().branch(chosen + 1));
                 default -> {
                     return false;
                 }

@@ -2,7 +2,6 @@ package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;
@@ -39,7 +38,7 @@ public abstract class StageEditor extends VBox {
     }
 
     /** The editors there are, by the kind of effect. An effect without one is edited by its controls alone. */
-    private static final Map<Class<? extends EffectKind>, BiFunction<Session, Edit, StageEditor>> EDITORS =
+    private static final Map<Class<? extends EffectKind>, BiFunction<Around, Edit, StageEditor>> EDITORS =
             Map.ofEntries(
                     Map.entry(Arpeggio.class, PatternEditor::new),
                     Map.entry(Lanes.class, LanesEditor::new),
@@ -55,26 +54,26 @@ public abstract class StageEditor extends VBox {
                     Map.entry(Split.class, SplitEditor::new),
                     Map.entry(Carom.class, BoardEditor::new));
 
-    private final Session session;
+    private final Around around;
     private final Edit edit;
     private StageAddress address;
     private Stage stage;
 
-    public StageEditor(Session session, Edit edit) {
+    public StageEditor(Around around, Edit edit) {
         super(Space.TIGHT);
-        this.session = session;
+        this.around = around;
         this.edit = edit;
         getStyleClass().add("stage-editor");
     }
 
-    public static Optional<StageEditor> of(Session session, Stage stage, Edit edit) {
+    public static Optional<StageEditor> of(Around around, Stage stage, Edit edit) {
         return stage.isKnown()
-                ? Optional.ofNullable(EDITORS.get(stage.kind().getClass())).map(maker -> maker.apply(session, edit))
+                ? Optional.ofNullable(EDITORS.get(stage.kind().getClass())).map(maker -> maker.apply(around, edit))
                 : Optional.empty();
     }
 
-    public final Session session() {
-        return session;
+    public final Around around() {
+        return around;
     }
 
     public final StageAddress address() {
@@ -101,8 +100,8 @@ public abstract class StageEditor extends VBox {
 
     /** The note that came in last, or the root of the key. */
     final int lastNote() {
-        int last = session().transport().traces().lastPitch(Places.before(session, address));
-        return last < 0 ? 60 + session.document().piece().get().key().root() : last;
+        int last = around().transport().traces().lastPitch(Places.before(around.document(), address));
+        return last < 0 ? 60 + around.document().piece().get().key().root() : last;
     }
 
     /** Takes the next value up (1) or down (-1); always true, as an answer to a key. */

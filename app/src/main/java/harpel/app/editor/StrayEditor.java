@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.WaysRow;
-import harpel.app.session.Session;
 import harpel.effect.pitch.Stray;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
@@ -17,9 +16,14 @@ final class StrayEditor extends StageEditor {
     private final Label words = words("stray-words");
     private int note = -1;
 
-    public StrayEditor(Session session, Edit edit) {
-        super(session, edit);
-        ways = new WaysRow(session, "stray-ways", "Ways", (changed, done) -> set(Stray.WAYS, changed, done));
+    public StrayEditor(Around around, Edit edit) {
+        super(around, edit);
+        ways = new WaysRow(
+                around.look(),
+                around.messages(),
+                "stray-ways",
+                "Ways",
+                (changed, done) -> set(Stray.WAYS, changed, done));
         getChildren().addAll(ways, words);
     }
 
@@ -29,7 +33,7 @@ final class StrayEditor extends StageEditor {
     }
 
     private Key key() {
-        return session().document().piece().get().key();
+        return around().document().piece().get().key();
     }
 
     private int led(int step) {

@@ -1,7 +1,6 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.effect.held.Strum;
 import harpel.effect.held.Strum.Stroke;
@@ -20,15 +19,15 @@ final class StrumEditor extends StageEditor {
     private final Strings strings;
     private final Label words = words("strum-words");
 
-    public StrumEditor(Session session, Edit edit) {
-        super(session, edit);
-        strings = new Strings(session);
+    public StrumEditor(Around around, Edit edit) {
+        super(around, edit);
+        strings = new Strings(around);
         getChildren().addAll(strings, words);
     }
 
     @Override
     public void show() {
-        TimeMap time = session().document().piece().get().time();
+        TimeMap time = around().document().piece().get().time();
         String moments = IntStream.range(0, STRINGS)
                 .mapToObj(k -> {
                     double share = Strum.place(stage().params(), k, STRINGS);
@@ -52,8 +51,8 @@ final class StrumEditor extends StageEditor {
         private double spread;
         private double curve;
 
-        Strings(Session session) {
-            super(session, "strum-strings", 84);
+        Strings(Around around) {
+            super(around.look(), "strum-strings", 84);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 pressedAcross = across(event);
                 pressedUp = up(event);

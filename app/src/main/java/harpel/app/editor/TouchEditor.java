@@ -2,7 +2,6 @@ package harpel.app.editor;
 
 import harpel.app.draw.PointsDrawing;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore;
 import harpel.effect.shape.Touch;
@@ -25,9 +24,9 @@ final class TouchEditor extends StageEditor {
     private final Line line;
     private final Label words = words("touch-words");
 
-    public TouchEditor(Session session, Edit edit) {
-        super(session, edit);
-        line = new Line(session);
+    public TouchEditor(Around around, Edit edit) {
+        super(around, edit);
+        line = new Line(around);
         getChildren().addAll(line, words);
     }
 
@@ -53,8 +52,8 @@ final class TouchEditor extends StageEditor {
         private double pressedUp;
         private double curve;
 
-        Line(Session session) {
-            super(session, "touch-curve", 132);
+        Line(Around around) {
+            super(around.look(), "touch-curve", 132);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 pressedUp = up(event);
                 curve = Touch.CURVE.type().fraction(get(Touch.CURVE));
@@ -102,8 +101,8 @@ final class TouchEditor extends StageEditor {
 
         /** Takes the notes that left the stage lately, each with the velocity it came with. */
         void follow() {
-            TraceStore traces = session().transport().traces();
-            Places.Place before = Places.before(session(), address());
+            TraceStore traces = around().transport().traces();
+            Places.Place before = Places.before(around().document(), address());
             List<Point2D> now = new ArrayList<>();
             for (TraceStore.Drawn drawn : traces.last(Places.at(address()), LATELY)) {
                 NoteStart note = drawn.note;

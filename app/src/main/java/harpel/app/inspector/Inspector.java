@@ -2,6 +2,7 @@ package harpel.app.inspector;
 
 import harpel.app.chain.PresetMenu;
 import harpel.app.draw.StepRow;
+import harpel.app.editor.Around;
 import harpel.app.editor.ScriptEditor;
 import harpel.app.editor.StageEditor;
 import harpel.app.session.Session;
@@ -49,6 +50,7 @@ public final class Inspector extends BorderPane {
             Set.of(EffectKind.SEED, EffectKind.LABEL, EffectKind.CHANNEL, Beyond.PARAM);
 
     private final Session session;
+    private final Around around;
     private final VBox content = new VBox(Space.GAP);
     private final Scrolling scroll = new Scrolling(content);
     private final List<ParamTile<?>> tiles = new ArrayList<>();
@@ -66,8 +68,9 @@ public final class Inspector extends BorderPane {
     private final List<StepRow<?>> stepRows = new ArrayList<>();
     private final List<Consumer<ParamSet>> stepRowShows = new ArrayList<>();
 
-    public Inspector(Session session) {
+    public Inspector(Session session, Around around) {
         this.session = session;
+        this.around = around;
         getStyleClass().add("inspector");
         large = new LargePage(() -> session.look().large().set(false));
         elsewhere.getStyleClass().add("soft");
@@ -214,13 +217,17 @@ public final class Inspector extends BorderPane {
             content.getChildren().setAll(head);
         }
         if (!branch && stage.isKnown()) {
-            content.getChildren().add(1, PresetMenu.ofStage(session, address, stage));
+            content.getChildren()
+                    .add(
+                            1,
+                            PresetMenu.ofStage(
+                                    session.selection(), session.look(), session.messages(), address, stage));
         }
         ParamSpec spec = branch ? Split.TAKES : stage.params().spec();
         GridPane grid = Columns.two();
         GridPane common = Columns.two();
         if (!branch) {
-            editor = StageEditor.of(session, stage, this::set).orElse(null);
+            editor = StageEditor.of(around, stage, this::set).orElse(null);
         }
         if (editor != null) {
             openLarge = Buttons.button(
@@ -242,7 +249,9 @@ public final class Inspector extends BorderPane {
             } else if (param.type() instanceof ListType<?> list && hasBar(list.item())) {
                 stepRows.add(stepRow(param));
             } else if (param == Script.CODE) {
-                script = scripts == null ? new ScriptEditor(session) : scripts;
+                script = scripts == null
+                        ? new ScriptEditor(session.document(), session.selection(), session.transport())
+                        : scripts;
                 if (!sameScript) {
                     content.getChildren().add(script);
                 }
@@ -259,20 +268,22 @@ public final class Inspector extends BorderPane {
         content.getChildren().addAll(rowEditors);
         addCommon(common);
         if (!branch && stage.isKnown() && !stage.kind().branches()) {
-            moves = new MovesEditor(session, (changed, done) -> {
-                session.selection()
-                        .editStage("Move controls", address + " move", address, one -> one.withMoves(changed));
-                if (done) {
-                    session.document().endGesture();
-                }
-            });
+            moves = new MovesEditor(
+                    session.document(), session.look(), session.transport(), session.messages(), (changed, done) -> {
+                        session.selection()
+                                .editStage("Move controls", address + " move", address, one -> one.withMoves(changed));
+                        if (done) {
+                            session.document().endGesture();
+                        }
+                    });
             content.getChildren().add(moves);
         }
         content.getChildren()
                 .add(
                         branch
-                                ? StageButtons.ofBranch(session, address, stage)
-                                : StageButtons.of(session, address, stage));
+                                ? StageButtons.ofBranch(session.selection(), address, stage)
+                                : StageButtons.of(
+                                        session.selection(), session.transport(), session.keeping(), address, stage));
     }
 
     /** What every effect has lies folded under what is its own. */
@@ -354,9 +365,9 @@ public final class Inspector extends BorderPane {
     private <T> ParamTile<T> tile(Param<T> param) {
         ParamTile<T> tile =
                 new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done), session::say);
-        Routing.offer(tile, session);
+        Routing.offer(tile, session.document(), session.selection(), session.transport());
         if (param.type() instanceof IntType type && type.pitch()) {
-            tile.name(shown -> Words.withDrum(session, shown));
+            tile.name(shown -> Words.withDrum(session.selection(), shown));
         }
         tile.onPick(() -> session.levers().picked(shown, param));
         return tile;
@@ -377,7 +388,12 @@ public final class Inspector extends BorderPane {
     private RowsEditor rows(Param<?> param) {
         Param<List<ParamSet>> rows = (Param<List<ParamSet>>) param;
         return new RowsEditor(
-                session, rows, (list, done) -> change(rows, rows.type().write(list), done));
+                session.document(),
+                session.selection(),
+                session.transport(),
+                session.messages(),
+                rows,
+                (list, done) -> change(rows, rows.type().write(list), done));
     }
 
     private static <T> boolean hasBar(ParamType<T> type) {
@@ -396,7 +412,8 @@ public final class Inspector extends BorderPane {
         ListType<T> type = (ListType<T>) list.type();
         T fresh = type.fresh(list.defaultValue());
         StepRow<T> row = new StepRow<>(
-                session,
+                session.look(),
+                session.messages(),
                 "param-" + param.id(),
                 param.label(),
                 type.item(),

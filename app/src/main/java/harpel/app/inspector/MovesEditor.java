@@ -2,7 +2,10 @@ package harpel.app.inspector;
 
 import harpel.app.draw.StepRow;
 import harpel.app.editor.CurveEditor;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.Field;
@@ -39,7 +42,10 @@ import javafx.scene.layout.VBox;
 
 /** What moves the parameters of a stage: each mover with its settings, and a way to add one. */
 final class MovesEditor extends VBox {
-    private final Session session;
+    private final Document document;
+    private final Look look;
+    private final Transport transport;
+    private final Messages messages;
     private final BiConsumer<Moves, Boolean> change;
     private final MenuButton add = Menus.button(
             "Move a control…",
@@ -56,9 +62,13 @@ final class MovesEditor extends VBox {
     private Stage stage;
     private Moves built;
 
-    MovesEditor(Session session, BiConsumer<Moves, Boolean> change) {
+    MovesEditor(
+            Document document, Look look, Transport transport, Messages messages, BiConsumer<Moves, Boolean> change) {
         super(Space.CLOSE);
-        this.session = session;
+        this.document = document;
+        this.look = look;
+        this.transport = transport;
+        this.messages = messages;
         this.change = change;
         getChildren().addAll(add, list);
     }
@@ -148,7 +158,7 @@ final class MovesEditor extends VBox {
             }
         }
         if (values.isEmpty()) {
-            session.say("There is nothing in " + param.label().toLowerCase(java.util.Locale.ROOT) + " to move yet.");
+            messages.say("There is nothing in " + param.label().toLowerCase(java.util.Locale.ROOT) + " to move yet.");
         } else {
             menu.show(add, Side.BOTTOM, 0, 0);
         }
@@ -195,7 +205,7 @@ final class MovesEditor extends VBox {
     private void offerSources(Param<?> param) {
         ContextMenu menu = new ContextMenu();
         menu.setId("sources");
-        for (Lever lever : session.document().piece().get().levers()) {
+        for (Lever lever : document.piece().get().levers()) {
             Mover mover = Mover.of(Source.LEVER, param);
             source(
                     menu,
@@ -236,7 +246,9 @@ final class MovesEditor extends VBox {
         VBox box = new VBox(Space.TIGHT, new HBox(Space.CLOSE, name, space, remove));
         String key = param.id() + place;
         CurveEditor curve = CurveEditor.of(
-                session,
+                document,
+                look,
+                transport,
                 "curve-" + dashed(param.id()) + "-" + (place + 1),
                 param,
                 mover.source(),
@@ -255,7 +267,7 @@ final class MovesEditor extends VBox {
                     "reach-" + dashed(param.id()) + "-" + (place + 1),
                     "From where to where it moves " + param.label() + ", in its own unit; type where it shall come to",
                     text -> reachTo(param, place, text),
-                    session::say);
+                    messages::say);
             reach.show(reach(param, mover));
             reaches.put(key, reach);
             box.getChildren().add(reach);
@@ -308,7 +320,8 @@ final class MovesEditor extends VBox {
     private StepRow<Integer> row(Param<?> moved, int place) {
         ListType<Integer> type = (ListType<Integer>) Source.VALUES.type();
         return new StepRow<>(
-                session,
+                look,
+                messages,
                 "mover-steps-" + dashed(moved.id()),
                 Source.VALUES.label(),
                 type.item(),
@@ -338,7 +351,7 @@ final class MovesEditor extends VBox {
                     changed.show(settings);
                     take(moved, place, settings, done);
                 },
-                session::say);
+                messages::say);
         tile.show(stage.moves().of(moved).get(place).settings());
         return tile;
     }

@@ -1,6 +1,8 @@
 package harpel.app.inspector;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.ui.ParamTile;
 import harpel.param.RouteType;
 import harpel.param.RouteType.Route;
@@ -14,37 +16,37 @@ final class Routing {
 
     /** Lets a route be chosen from a list; leaves tiles of other parameters as they are. */
     @SuppressWarnings("unchecked") // a parameter of the type of routes has routes as values
-    static void offer(ParamTile<?> tile, Session session) {
+    static void offer(ParamTile<?> tile, Document document, Selection selection, Transport transport) {
         if (tile.param().type() instanceof RouteType) {
-            ((ParamTile<Route>) tile).offer(() -> routes(session), route -> name(session, route));
+            ((ParamTile<Route>) tile)
+                    .offer(() -> routes(document, selection, transport), route -> name(document, route));
         }
     }
 
-    static List<Route> routes(Session session) {
+    static List<Route> routes(Document document, Selection selection, Transport transport) {
         List<Route> routes = new ArrayList<>(List.of(Route.ON));
-        for (Part part : session.document().piece().get().parts()) {
-            if (!part.id().equals(session.selection().partId().get())) {
+        for (Part part : document.piece().get().parts()) {
+            if (!part.id().equals(selection.partId().get())) {
                 routes.add(new Route(0, part.id()));
             }
         }
         for (int channel = 1; channel <= 16; channel++) {
             routes.add(new Route(channel, ""));
         }
-        session.transport().outputs().stream()
+        transport.outputs().stream()
                 .filter(output -> !output.isEmpty())
                 .forEach(output -> routes.add(new Route(0, RouteType.OUTPUT + output)));
         return routes;
     }
 
-    static String name(Session session, Route route) {
+    static String name(Document document, Route route) {
         if (route.channel() > 0 || !route.leaves()) {
             return RouteType.ROUTE.show(route);
         }
         if (route.to().startsWith(RouteType.OUTPUT)) {
             return "output " + route.to().substring(RouteType.OUTPUT.length());
         }
-        return session.document()
-                .piece()
+        return document.piece()
                 .get()
                 .part(route.to())
                 .map(part -> part.name() + " · " + (part.port().isEmpty() ? part.sound() : part.port()) + " · "

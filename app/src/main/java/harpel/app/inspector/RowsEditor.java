@@ -1,6 +1,9 @@
 package harpel.app.inspector;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
@@ -30,15 +33,27 @@ final class RowsEditor extends VBox {
     private final ParamSpec spec;
     private final int most;
     private final BiConsumer<List<ParamSet>, Boolean> change;
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final Messages messages;
     private final VBox list = new VBox(Space.TIGHT);
     private List<ParamSet> rows = List.of();
     private final Map<Integer, Button> heads = new HashMap<>();
     private int open = -1;
 
-    RowsEditor(Session session, Param<List<ParamSet>> param, BiConsumer<List<ParamSet>, Boolean> change) {
+    RowsEditor(
+            Document document,
+            Selection selection,
+            Transport transport,
+            Messages messages,
+            Param<List<ParamSet>> param,
+            BiConsumer<List<ParamSet>, Boolean> change) {
         super(Space.TIGHT);
-        this.session = session;
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.messages = messages;
         this.param = param;
         this.change = change;
         ListType<?> type = (ListType<?>) param.type();
@@ -123,8 +138,8 @@ final class RowsEditor extends VBox {
                     heads.get(number).setText(heading(number));
                     change.accept(edited, done);
                 },
-                session::say);
-        Routing.offer(tile, session);
+                messages::say);
+        Routing.offer(tile, document, selection, transport);
         tile.show(rows.get(number));
         return tile;
     }

@@ -2,7 +2,9 @@ package harpel.app.inspector;
 
 import harpel.app.chain.EffectMenu;
 import harpel.app.chain.StageActions;
-import harpel.app.session.Session;
+import harpel.app.session.Keeping;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.chain.Branch;
@@ -21,39 +23,35 @@ final class StageButtons extends FlowPane {
         super(Space.CLOSE, Space.CLOSE);
     }
 
-    static StageButtons ofBranch(Session session, StageAddress address, Stage stage) {
+    static StageButtons ofBranch(Selection selection, StageAddress address, Stage stage) {
         int number = address.branch();
         Button remove = Buttons.button(
                 "Remove branch",
                 "remove-branch",
                 "Remove this branch and its stages",
-                () -> session.selection()
-                        .editStage(
-                                "Remove branch",
-                                "",
-                                address,
-                                one -> one.withBranches(without(one.branches(), number - 1))));
+                () -> selection.editStage(
+                        "Remove branch", "", address, one -> one.withBranches(without(one.branches(), number - 1))));
         remove.setDisable(stage.branches().size() < 2);
         StageButtons buttons = new StageButtons();
         buttons.getChildren().add(remove);
         return buttons;
     }
 
-    static StageButtons of(Session session, StageAddress address, Stage stage) {
+    static StageButtons of(
+            Selection selection, Transport transport, Keeping keeping, StageAddress address, Stage stage) {
         StageButtons buttons = new StageButtons();
         if (stage.isKnown() && stage.kind().branches()) {
             buttons.add(
                     "Add branch",
                     "add-branch",
                     "Add a dry branch",
-                    () -> session.selection()
-                            .editStage(
-                                    "Add branch",
-                                    "",
-                                    address,
-                                    one -> one.branches().size() < Split.MOST_BRANCHES
-                                            ? one.withBranches(with(one.branches()))
-                                            : one));
+                    () -> selection.editStage(
+                            "Add branch",
+                            "",
+                            address,
+                            one -> one.branches().size() < Split.MOST_BRANCHES
+                                    ? one.withBranches(with(one.branches()))
+                                    : one));
         }
         if (stage.isKnown() && !stage.kind().action().isEmpty()) {
             String action = stage.kind().action();
@@ -61,23 +59,23 @@ final class StageButtons extends FlowPane {
                     action,
                     action.toLowerCase(Locale.ROOT).replace(' ', '-'),
                     action + ": the effect’s own action, at once",
-                    () -> session.transport().act(address));
+                    () -> transport.act(address));
         }
         Button replace = buttons.add(
                 "Replace…", "replace", "Another effect in its place, keeping what fits  (Ctrl+R)", () -> {});
-        replace.setOnAction(event -> EffectMenu.showReplace(replace, session, address));
+        replace.setOnAction(event -> EffectMenu.showReplace(replace, selection, address));
         buttons.add(
                 "Duplicate",
                 "duplicate",
                 "Put the same stage after it  (Ctrl+D)",
-                () -> StageActions.duplicate(session));
-        buttons.add("Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(session));
+                () -> StageActions.duplicate(selection));
+        buttons.add("Remove", "remove", "Remove the stage  (Ctrl+Delete)", () -> StageActions.remove(selection));
         if (stage.isKnown()) {
             buttons.add(
                     "Keep one round",
                     "keep-round",
                     "What leaves this stage until its rows come round, as a phrase; of the part’s phrase, or of the key’s triad",
-                    () -> session.keeping().keepRound(address));
+                    () -> keeping.keepRound(address));
         }
         return buttons;
     }

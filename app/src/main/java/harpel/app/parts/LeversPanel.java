@@ -1,6 +1,9 @@
 package harpel.app.parts;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.LeverWiring;
+import harpel.app.session.Messages;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Slide;
@@ -24,52 +27,56 @@ import javafx.scene.layout.VBox;
 
 /** The piece's levers: each with its name, where it stands and its controller, learnt by moving a knob. */
 final class LeversPanel extends VBox {
-    private final Session session;
+    private final Document document;
+    private final Transport transport;
+    private final LeverWiring levers;
+    private final Messages messages;
     private List<String> shown = List.of();
     private final List<Slide> sliders = new ArrayList<>();
 
-    LeversPanel(Session session) {
+    LeversPanel(Document document, Transport transport, LeverWiring levers, Messages messages) {
         super(Space.TIGHT);
-        this.session = session;
-        session.document().piece().addListener((property, before, now) -> show());
-        session.levers().learnt().addListener((property, before, now) -> show());
-        session.levers().picking().addListener((property, before, now) -> show());
+        this.document = document;
+        this.transport = transport;
+        this.levers = levers;
+        this.messages = messages;
+        document.piece().addListener((property, before, now) -> show());
+        levers.learnt().addListener((property, before, now) -> show());
+        levers.picking().addListener((property, before, now) -> show());
         show();
     }
 
     private void show() {
-        List<Lever> levers = session.document().piece().get().levers();
-        List<String> shape = levers.stream()
+        List<Lever> all = document.piece().get().levers();
+        List<String> shape = all.stream()
                 .map(lever -> lever.name()
                         + lever.controllers()
-                        + session.levers().learning().get()
-                        + session.levers().picking().get())
+                        + levers.learning().get()
+                        + levers.picking().get())
                 .toList();
         if (!shape.equals(shown) || getChildren().isEmpty()) {
             shown = shape;
             sliders.clear();
             getChildren()
-                    .setAll(IntStream.range(0, levers.size())
-                            .mapToObj(this::lever)
-                            .toList());
+                    .setAll(IntStream.range(0, all.size()).mapToObj(this::lever).toList());
         }
-        for (int i = 0; i < levers.size(); i++) {
+        for (int i = 0; i < all.size(); i++) {
             Slide slider = i < sliders.size() ? sliders.get(i) : null;
             if (slider != null
                     && !slider.isPressed()
-                    && session.transport().traces().lever(levers.get(i).name()).isEmpty()
-                    && slider.getValue() != levers.get(i).value()) {
-                slider.show(levers.get(i).value());
+                    && transport.traces().lever(all.get(i).name()).isEmpty()
+                    && slider.getValue() != all.get(i).value()) {
+                slider.show(all.get(i).value());
             }
         }
     }
 
     /** Lets the sliders follow the controllers that move their levers. */
     void draw() {
-        List<Lever> levers = session.document().piece().get().levers();
+        List<Lever> levers = document.piece().get().levers();
         for (int i = 0; i < levers.size(); i++) {
             Slide slider = i < sliders.size() ? sliders.get(i) : null;
-            OptionalDouble at = session.transport().traces().lever(levers.get(i).name());
+            OptionalDouble at = transport.traces().lever(levers.get(i).name());
             if (slider != null && at.isPresent() && !slider.isPressed()) {
                 double value = at.getAsDouble() * 100;
                 if (slider.getValue() != value) {
@@ -95,22 +102,22 @@ final class LeversPanel extends VBox {
                 "+ lever",
                 "add-lever",
                 "A named control that moves any number of parameters, each by its own amount",
-                session.levers()::add);
+                levers::add);
         add.getStyleClass().add("small-toggle");
         return add;
     }
 
     private VBox lever(int place) {
-        Lever lever = session.document().piece().get().levers().get(place);
+        Lever lever = document.piece().get().levers().get(place);
         Field name = new Field(
                 "lever-name-" + place,
                 "The lever’s name, which whatever it moves follows",
                 text -> rename(place, text),
-                session::say);
+                messages::say);
         name.show(lever.name());
         name.setPrefColumnCount(5);
         Button learn = Buttons.button(
-                lever.name().equals(session.levers().learning().get())
+                lever.name().equals(levers.learning().get())
                         ? "knob?"
                         : lever.controllers().isEmpty()
                                 ? "learn"
@@ -123,22 +130,21 @@ final class LeversPanel extends VBox {
                                 : "Moved by " + GeneralMidi.controllers(lever.controllers())
                                         + ", once that has come to where the lever stands.")
                         + " Press, then move a knob of your device to take it.",
-                () -> session.levers().learn(lever.name()));
+                () -> levers.learn(lever.name()));
         learn.setMinWidth(USE_PREF_SIZE);
         learn.getStyleClass().add("small-toggle");
         Button pick = Buttons.button(
-                lever.name().equals(session.levers().picking().get()) ? "which?" : "to…",
+                lever.name().equals(levers.picking().get()) ? "which?" : "to…",
                 "pick-" + place,
                 "Press this, then the control it shall move",
-                () -> session.levers().pick(lever.name()));
+                () -> levers.pick(lever.name()));
         pick.setMinWidth(USE_PREF_SIZE);
         pick.getStyleClass().add("small-toggle");
         pick.setAccessibleText("Choose what the lever " + lever.name() + " moves");
         Button remove = Buttons.remove(
                 "remove-lever-" + place,
                 "the lever " + lever.name(),
-                () -> session.document()
-                        .apply(PieceEdit.of("Remove lever " + lever.name(), piece -> piece.withoutLever(place))));
+                () -> document.apply(PieceEdit.of("Remove lever " + lever.name(), piece -> piece.withoutLever(place))));
         Slide slider = new Slide(
                 "lever-" + place,
                 "Lever " + lever.name(),
@@ -146,10 +152,10 @@ final class LeversPanel extends VBox {
                 100,
                 dragged -> {
                     double value = Math.round(dragged);
-                    session.transport().traces().forgetLever(lever.name());
+                    transport.traces().forgetLever(lever.name());
                     change(place, "lever " + place, one -> one.value() == value ? one : one.withValue(value));
                 },
-                session.document()::endGesture);
+                document::endGesture);
         slider.show(lever.value());
         sliders.add(slider);
         HBox.setHgrow(name, Priority.ALWAYS);
@@ -166,12 +172,12 @@ final class LeversPanel extends VBox {
     }
 
     private String conflict(Lever lever) {
-        String others = session.levers().sharing(lever.name(), lever.controllers());
+        String others = levers.sharing(lever.name(), lever.controllers());
         return others.isEmpty() ? "" : "The same knob moves " + others + " as well.";
     }
 
     private void change(int place, String gesture, UnaryOperator<Lever> change) {
-        session.document().apply(new PieceEdit("Move lever", gesture, piece -> {
+        document.apply(new PieceEdit("Move lever", gesture, piece -> {
             List<Lever> levers = new ArrayList<>(piece.levers());
             if (place < levers.size()) {
                 levers.set(place, change.apply(levers.get(place)));
@@ -181,6 +187,6 @@ final class LeversPanel extends VBox {
     }
 
     private void rename(int place, String name) {
-        session.document().apply(PieceEdit.of("Rename lever", piece -> piece.withLeverRenamed(place, name)));
+        document.apply(PieceEdit.of("Rename lever", piece -> piece.withLeverRenamed(place, name)));
     }
 }

@@ -2,9 +2,13 @@ package harpel.app.parts;
 
 import harpel.app.phrase.PhraseActions;
 import harpel.app.phrase.PhraseList;
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
+import harpel.app.session.PhraseDesk;
 import harpel.app.session.Places;
 import harpel.app.session.Places.Place;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Slide;
 import harpel.app.ui.Space;
@@ -32,7 +36,8 @@ public final class PartCard extends VBox {
     /** So far a press may move without carrying the part. */
     private static final double FAR = 6;
 
-    private final Session session;
+    private final Document document;
+    private final Transport transport;
     private final String id;
     private final Place input;
     private final Place sound;
@@ -48,8 +53,15 @@ public final class PartCard extends VBox {
     private double pressedY;
     private boolean carrying;
 
-    public PartCard(Session session, String id) {
-        this.session = session;
+    public PartCard(
+            Document document,
+            Selection selection,
+            Transport transport,
+            PhraseDesk desk,
+            Messages messages,
+            String id) {
+        this.document = document;
+        this.transport = transport;
         this.id = id;
         input = Places.input(id);
         sound = Places.sound(id);
@@ -66,7 +78,7 @@ public final class PartCard extends VBox {
         top.setAlignment(Pos.CENTER_LEFT);
         VBox words = new VBox(0, top, about);
         choose = Buttons.picture(
-                words, "part-" + id, "", "", () -> session.selection().partId().set(id));
+                words, "part-" + id, "", "", () -> selection.partId().set(id));
         choose.getStyleClass().add("part-choose");
         choose.setMaxWidth(Double.MAX_VALUE);
         choose.addEventFilter(MouseEvent.MOUSE_PRESSED, this::carried);
@@ -89,7 +101,7 @@ public final class PartCard extends VBox {
                 0,
                 100,
                 value -> edit("Set level", "level " + id, mix -> mix.withLevel((int) Math.round(value))),
-                session.document()::endGesture);
+                document::endGesture);
         level.setPrefWidth(72);
         HBox.setHgrow(level, Priority.ALWAYS);
         mix = new HBox(Space.TIGHT, mute, solo, level);
@@ -103,7 +115,7 @@ public final class PartCard extends VBox {
         });
         setOnDragDropped(event -> {
             if (PhraseList.carries(event)) {
-                PhraseActions.hear(session, PhraseList.carried(event), id);
+                PhraseActions.hear(document, selection, desk, messages, PhraseList.carried(event), id);
                 event.setDropCompleted(true);
                 event.consume();
             }
@@ -130,7 +142,7 @@ public final class PartCard extends VBox {
                                             .getY()
                                     < event.getSceneY())
                     .count();
-            PartActions.moveTo(session, id, (int) above);
+            PartActions.moveTo(document, id, (int) above);
             event.consume();
         }
     }
@@ -143,16 +155,14 @@ public final class PartCard extends VBox {
     }
 
     private void edit(String label, String gesture, java.util.function.UnaryOperator<Mix> change) {
-        session.document()
-                .apply(new harpel.piece.PieceEdit(
-                        label, gesture, piece -> piece.withPart(id, part -> part.withMix(change.apply(part.mix())))));
+        document.apply(new harpel.piece.PieceEdit(
+                label, gesture, piece -> piece.withPart(id, part -> part.withMix(change.apply(part.mix())))));
     }
 
     public void show(Part part, boolean selected) {
         name.setText(part.name());
         String hears = part.hearing().equals(Hearing.KEYS) ? "" : hears(part.hearing()) + " ";
-        String phrase = session.document()
-                .piece()
+        String phrase = document.piece()
                 .get()
                 .phrase(part.phrase())
                 .map(one -> "“" + one.name() + "” ")
@@ -179,12 +189,7 @@ public final class PartCard extends VBox {
 
     /** What it hears, with other parts by their names. */
     private String hears(Hearing input) {
-        String other = session.document()
-                .piece()
-                .get()
-                .part(input.from())
-                .map(Part::name)
-                .orElse(input.from());
+        String other = document.piece().get().part(input.from()).map(Part::name).orElse(input.from());
         return switch (input.source()) {
             case NONE -> "";
             case INPUT_OF -> "as " + other;
@@ -216,7 +221,7 @@ public final class PartCard extends VBox {
 
     /** Lights up what sounds. */
     public void draw() {
-        in.pseudoClassStateChanged(ACTIVE, session.transport().traces().sounds(input));
-        out.pseudoClassStateChanged(ACTIVE, session.transport().traces().sounds(sound));
+        in.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(input));
+        out.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(sound));
     }
 }

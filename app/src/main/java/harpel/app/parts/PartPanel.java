@@ -65,7 +65,7 @@ public final class PartPanel extends VBox {
         getStyleClass().add("part-panel");
         setPrefWidth(214);
         setMinWidth(200);
-        levers = new LeversPanel(session);
+        levers = new LeversPanel(session.document(), session.transport(), session.levers(), session.messages());
         input = new Choice<>(
                 "input",
                 "Where the part takes its notes from, besides its phrase",
@@ -118,7 +118,8 @@ public final class PartPanel extends VBox {
         leverList.setPrefHeight(52);
         setSpacing(Space.CLOSE);
         setPadding(new Insets(Space.GAP, Space.GAP, Space.GAP, Space.ROOM));
-        PhraseList phrases = new PhraseList(session);
+        PhraseList phrases = new PhraseList(
+                session.document(), session.selection(), session.look(), session.desk(), session.messages());
         this.phrases = phrases;
         VBox.setVgrow(phrases, Priority.ALWAYS);
         phrases.setMinHeight(120);
@@ -154,22 +155,34 @@ public final class PartPanel extends VBox {
     private MenuButton partMenu() {
         MenuButton menu = Menus.button("Part", "part-menu", "Add, duplicate, move or delete parts");
         menu.setMinWidth(Region.USE_PREF_SIZE);
-        item(menu, "Add part    Ctrl+Shift+N", "add-part", () -> PartActions.add(session));
+        item(
+                menu,
+                "Add part    Ctrl+Shift+N",
+                "add-part",
+                () -> PartActions.add(session.document(), session.selection()));
         item(
                 menu,
                 "Duplicate, on the next free channel    Ctrl+Shift+D",
                 "duplicate-part",
-                () -> PartActions.duplicate(session));
-        item(menu, "Add a part that hears the same", "add-section", () -> PartActions.addSection(session));
+                () -> PartActions.duplicate(session.document(), session.selection(), session.messages()));
+        item(
+                menu,
+                "Add a part that hears the same",
+                "add-section",
+                () -> PartActions.addSection(session.document(), session.selection()));
         item(
                 menu,
                 "Routes: who hears whom    F8",
                 "show-routes",
                 () -> session.look().routes().set(true));
-        item(menu, "Next colour", "colour-part", () -> PartActions.colour(session));
-        item(menu, "Move up", "part-up", () -> PartActions.move(session, -1));
-        item(menu, "Move down", "part-down", () -> PartActions.move(session, 1));
-        item(menu, "Delete part    Ctrl+Shift+Delete", "delete-part", () -> PartActions.delete(session));
+        item(menu, "Next colour", "colour-part", () -> PartActions.colour(session.document(), session.selection()));
+        item(menu, "Move up", "part-up", () -> PartActions.move(session.document(), session.selection(), -1));
+        item(menu, "Move down", "part-down", () -> PartActions.move(session.document(), session.selection(), 1));
+        item(
+                menu,
+                "Delete part    Ctrl+Shift+Delete",
+                "delete-part",
+                () -> PartActions.delete(session.document(), session.selection(), session.messages()));
         return menu;
     }
 
@@ -270,7 +283,15 @@ public final class PartPanel extends VBox {
     }
 
     private PartCard card(Part part) {
-        PartCard card = kept.computeIfAbsent(part.id(), id -> new PartCard(session, id));
+        PartCard card = kept.computeIfAbsent(
+                part.id(),
+                id -> new PartCard(
+                        session.document(),
+                        session.selection(),
+                        session.transport(),
+                        session.desk(),
+                        session.messages(),
+                        id));
         card.show(part, part.id().equals(session.selection().partId().get()));
         return card;
     }

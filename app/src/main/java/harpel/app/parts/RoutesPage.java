@@ -1,8 +1,11 @@
 package harpel.app.parts;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Selection;
 import harpel.app.session.Theme;
+import harpel.app.session.Transport;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
@@ -29,13 +32,19 @@ public final class RoutesPage extends VBox {
     private static final double BOX = 190;
     private static final double BOX_TALL = 34;
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Look look;
+    private final Transport transport;
     private final Map map;
     private final Label problems = new Label();
 
-    public RoutesPage(Session session) {
+    public RoutesPage(Document document, Selection selection, Look look, Transport transport) {
         super(Space.GAP);
-        this.session = session;
+        this.document = document;
+        this.selection = selection;
+        this.look = look;
+        this.transport = transport;
         getStyleClass().addAll("inspector", "large-editor");
         setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.ROOM, Space.EDGE));
         Label title = new Label("Routes");
@@ -50,21 +59,21 @@ public final class RoutesPage extends VBox {
                         "Back to the rows",
                         "close-routes",
                         "Shows the chain again  (F8)",
-                        () -> session.look().routes().set(false)));
+                        () -> look.routes().set(false)));
         head.setAlignment(Pos.CENTER_LEFT);
-        map = new Map(session);
+        map = new Map(look);
         problems.setId("route-problems");
         problems.setWrapText(true);
         problems.setMinHeight(USE_PREF_SIZE);
         getChildren().addAll(head, map, problems);
-        session.document().piece().addListener((property, before, now) -> show());
-        session.selection().partId().addListener((property, before, now) -> show());
+        document.piece().addListener((property, before, now) -> show());
+        selection.partId().addListener((property, before, now) -> show());
         show();
     }
 
     private void show() {
-        Piece piece = session.document().piece().get();
-        List<String> wrong = Routes.of(piece).problems(session.transport().outputs());
+        Piece piece = document.piece().get();
+        List<String> wrong = Routes.of(piece).problems(transport.outputs());
         problems.setText(
                 wrong.isEmpty() ? "Every way leads somewhere, and nothing comes twice." : String.join("\n", wrong));
         problems.getStyleClass().setAll("label", wrong.isEmpty() ? "soft" : "problem");
@@ -77,13 +86,13 @@ public final class RoutesPage extends VBox {
     }
 
     private final class Map extends Drawing {
-        private Map(Session session) {
-            super(session, "routes", TALL);
+        private Map(Look look) {
+            super(look, "routes", TALL);
             addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
                 int row = (int) Math.floor((1 - up(event)) * parts().size());
                 choose(row);
                 if (event.getClickCount() == 2) {
-                    session.look().routes().set(false);
+                    look.routes().set(false);
                 }
             });
             Tips.set(
@@ -93,11 +102,11 @@ public final class RoutesPage extends VBox {
         }
 
         private List<Part> parts() {
-            return session().document().piece().get().parts();
+            return document.piece().get().parts();
         }
 
         private int chosen() {
-            return indexOf(session().selection().partId().get());
+            return indexOf(selection.partId().get());
         }
 
         private int indexOf(String id) {
@@ -106,16 +115,16 @@ public final class RoutesPage extends VBox {
 
         private void choose(int row) {
             Part part = parts().get((int) clamp(row, 0, parts().size() - 1.0));
-            session().selection().partId().set(part.id());
+            selection.partId().set(part.id());
         }
 
         void say() {
-            Part part = session().selection().part();
-            long to = Routes.of(session().document().piece().get()).ways().stream()
+            Part part = selection.part();
+            long to = Routes.of(document.piece().get()).ways().stream()
                     .filter(way -> way.from().equals(part.id()))
                     .count();
             setAccessibleText("Routes. " + part.name() + ": "
-                    + Words.takes(session().document().piece().get(), part) + ", sounds on " + sounds(part)
+                    + Words.takes(document.piece().get(), part) + ", sounds on " + sounds(part)
                     + ", sends to " + to + (to == 1 ? " other." : " others."));
             repaint();
         }
@@ -125,7 +134,7 @@ public final class RoutesPage extends VBox {
             switch (event.getCode()) {
                 case UP -> choose(chosen() - 1);
                 case DOWN -> choose(chosen() + 1);
-                case ENTER -> session().look().routes().set(false);
+                case ENTER -> look.routes().set(false);
                 default -> {
                     return false;
                 }
@@ -161,16 +170,16 @@ public final class RoutesPage extends VBox {
                 g.setFill(theme.ink);
                 g.fillText(part.name() + (part.mix().mute() ? "  (mute)" : ""), left + 10, y + 4, BOX - 20);
                 g.setFill(theme.soft);
-                g.fillText(Words.takes(session().document().piece().get(), part), 6, y + 4, left - 40);
+                g.fillText(Words.takes(document.piece().get(), part), 6, y + 4, left - 40);
                 g.fillText(sounds(part), width * 0.78 + 8, y + 4, width * 0.22 - 10);
             }
             paintWays(g, theme, width, row, left, right);
         }
 
         private void paintWays(GraphicsContext g, Theme theme, double width, double row, double left, double right) {
-            Piece piece = session().document().piece().get();
+            Piece piece = document.piece().get();
             Routes routes = Routes.of(piece);
-            List<String> outputs = session().transport().outputs();
+            List<String> outputs = transport.outputs();
             double out = 0;
             for (Routes.Way way : routes.ways()) {
                 out += 9;

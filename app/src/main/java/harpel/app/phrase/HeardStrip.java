@@ -2,10 +2,15 @@ package harpel.app.phrase;
 
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
+import harpel.app.session.Document;
 import harpel.app.session.Keeping;
 import harpel.app.session.Keeping.Span;
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
+import harpel.app.session.PhraseDesk;
+import harpel.app.session.Selection;
 import harpel.app.session.Theme;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Space;
@@ -30,7 +35,9 @@ public final class HeardStrip extends HBox {
     /** So many frames from one drawing to the next: it is a memory, not a meter. */
     private static final int DRAW_EVERY = 12;
 
-    private final Session session;
+    private final Selection selection;
+    private final Look look;
+    private final Transport transport;
     private final Keeping keeping;
     private final Choice<String> place;
     private final Choice<Integer> bars;
@@ -38,10 +45,19 @@ public final class HeardStrip extends HBox {
     private final Strip strip;
     private int frame;
 
-    public HeardStrip(Session session) {
+    public HeardStrip(
+            Document document,
+            Selection selection,
+            Look look,
+            Transport transport,
+            PhraseDesk desk,
+            Keeping keeping,
+            Messages messages) {
         super(Space.GAP);
-        this.session = session;
-        keeping = session.keeping();
+        this.selection = selection;
+        this.look = look;
+        this.transport = transport;
+        this.keeping = keeping;
         strip = new Strip();
         setId("heard");
         getStyleClass().add("heard-strip");
@@ -52,7 +68,7 @@ public final class HeardStrip extends HBox {
         place = new Choice<>(
                 "heard-place",
                 "Which notes of the part are shown and kept",
-                name -> keeping.called(session.selection().part(), name),
+                name -> keeping.called(selection.part(), name),
                 keeping.place()::set);
         place.setPrefWidth(124);
         VBox words = new VBox(Space.HAIR, title, place);
@@ -63,11 +79,11 @@ public final class HeardStrip extends HBox {
                 "Keeps it as a phrase of the piece  (K). Drag it to a part, or out of the window as a MIDI file; with Alt as a table of notes (CSV).",
                 keeping::keep);
         keep.setOnDragDetected(event -> {
-            String before = session.desk().phraseId().get();
+            String before = desk.phraseId().get();
             keeping.keep();
-            String kept = session.desk().phraseId().get();
+            String kept = desk.phraseId().get();
             if (!kept.equals(before)) {
-                PhraseActions.carry(session, keep, kept, event.isAltDown());
+                PhraseActions.carry(document, messages, keep, kept, event.isAltDown());
             }
             event.consume();
         });
@@ -98,8 +114,8 @@ public final class HeardStrip extends HBox {
         keeping.span().addListener((property, before, now) -> show());
         keeping.place().addListener((property, before, now) -> show());
         keeping.bars().addListener((property, before, now) -> show());
-        session.selection().partId().addListener((property, before, now) -> show());
-        session.document().piece().addListener((property, before, now) -> show());
+        selection.partId().addListener((property, before, now) -> show());
+        document.piece().addListener((property, before, now) -> show());
         show();
     }
 
@@ -133,7 +149,7 @@ public final class HeardStrip extends HBox {
         private boolean dragged;
 
         Strip() {
-            super(HeardStrip.this.session);
+            super(look);
             setId("heard-notes");
             setMinSize(80, TALL);
             setPrefHeight(TALL);
@@ -171,7 +187,7 @@ public final class HeardStrip extends HBox {
         protected void paint(Raster g, Theme theme) {
             g.begin(Raster.mixed(theme.raised, theme.raised, 0));
             long bar = keeping.barTicks();
-            long to = Math.max(BARS * bar, -Math.floorDiv(-session.transport().heardNow(), bar) * bar);
+            long to = Math.max(BARS * bar, -Math.floorDiv(-transport.heardNow(), bar) * bar);
             from = to - BARS * bar;
             double unit = g.shownWidth() / (BARS * bar);
             Span span = keeping.span().get();
@@ -193,13 +209,9 @@ public final class HeardStrip extends HBox {
             for (int i = 0; i < BARS; i++) {
                 g.fill(Math.round(i * bar * unit), 0, 1, g.shownHeight(), Raster.mixed(theme.raised, theme.rule, 0.8));
             }
-            List<Note> notes = session.transport()
+            List<Note> notes = transport
                     .heard()
-                    .take(
-                            session.selection().partId().get(),
-                            keeping.place().get(),
-                            from,
-                            Math.min(to, session.transport().heardNow()))
+                    .take(selection.partId().get(), keeping.place().get(), from, Math.min(to, transport.heardNow()))
                     .notes();
             int low = notes.stream().mapToInt(Note::pitch).min().orElse(48);
             int high = notes.stream().mapToInt(Note::pitch).max().orElse(72);

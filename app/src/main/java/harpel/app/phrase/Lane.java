@@ -3,7 +3,8 @@ package harpel.app.phrase;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.PhraseDesk;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
 import harpel.event.Message;
@@ -22,6 +23,7 @@ import javafx.scene.input.MouseEvent;
 
 /** A lane below the roll: velocities, chances, bend or a controller, drawn by dragging across; with Shift in a straight line. */
 final class Lane extends Picture {
+    private final PhraseDesk desk;
     /** What a lane shows. */
     enum Of {
         VELOCITY("Velocity"),
@@ -55,8 +57,9 @@ final class Lane extends Picture {
     private Phrase pressed;
     private int gestures;
 
-    Lane(Session session, RollWindow window) {
-        super(session);
+    Lane(Look look, PhraseDesk desk, RollWindow window) {
+        super(look);
+        this.desk = desk;
         this.window = window;
         setId("lane");
         setMinHeight(56);
@@ -66,9 +69,9 @@ final class Lane extends Picture {
                 "Drag across to draw; with Shift in a straight line. Where notes are picked only they are changed.\nBend is drawn"
                         + " by steps of the grid.");
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
-            pressed = session.desk().phrase().orElse(null);
+            pressed = desk.phrase().orElse(null);
             gestures++;
-            session.desk().endGesture();
+            desk.endGesture();
             pressX = event.getX();
             pressY = event.getY();
             lastX = pressX;
@@ -76,8 +79,8 @@ final class Lane extends Picture {
             draw(event);
         });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::draw);
-        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> session.desk().endGesture());
-        session.desk().picked().addListener((property, before, now) -> repaint());
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> desk.endGesture());
+        desk.picked().addListener((property, before, now) -> repaint());
         of.addListener((property, before, now) -> repaint());
     }
 
@@ -89,9 +92,7 @@ final class Lane extends Picture {
     /** Shows the next controller that the phrase holds; modulation is always one of them. */
     void nextController() {
         TreeSet<Integer> there = new TreeSet<>(Set.of(MODULATION));
-        session()
-                .desk()
-                .phrase()
+        desk.phrase()
                 .ifPresent(phrase -> phrase.messages().stream()
                         .filter(message -> (message.status() & 0xF0) == Message.CONTROL_CHANGE)
                         .forEach(message -> there.add(message.data(1))));
@@ -120,7 +121,7 @@ final class Lane extends Picture {
         double toY = event.getY();
         lastX = toX;
         lastY = toY;
-        Phrase now = line ? pressed : session().desk().phrase().orElse(pressed);
+        Phrase now = line ? pressed : desk.phrase().orElse(pressed);
         boolean rising = fromX <= toX;
         Phrase after = of.get() == Of.BEND || of.get() == Of.CONTROLLER
                 ? withMessages(
@@ -128,13 +129,11 @@ final class Lane extends Picture {
                 : withNotes(
                         now, Math.min(fromX, toX), rising ? fromY : toY, Math.max(fromX, toX), rising ? toY : fromY);
         if (after != now || line) {
-            session()
-                    .desk()
-                    .set(
-                            "Draw " + of.get().words.toLowerCase(java.util.Locale.ROOT),
-                            "lane " + gestures,
-                            after,
-                            session().desk().picked().get());
+            desk.set(
+                    "Draw " + of.get().words.toLowerCase(java.util.Locale.ROOT),
+                    "lane " + gestures,
+                    after,
+                    desk.picked().get());
         }
     }
 
@@ -142,7 +141,7 @@ final class Lane extends Picture {
         double slack = BAR;
         long from = (long) Math.max(0, window.tickAt(fromX - slack, getWidth()));
         long to = (long) Math.max(0, window.tickAt(toX + slack, getWidth()));
-        Set<Integer> picked = session().desk().picked().get();
+        Set<Integer> picked = desk.picked().get();
         List<Note> changed = new ArrayList<>();
         for (Note note : phrase.notes().startingIn(from, to + 1)) {
             if (!picked.isEmpty() && !picked.contains(note.id())) {
@@ -168,7 +167,7 @@ final class Lane extends Picture {
     }
 
     private Phrase withMessages(Phrase phrase, double fromX, double fromY, double toX, double toY) {
-        long step = session().desk().stepTicks();
+        long step = desk.stepTicks();
         long first = Math.floorDiv((long) Math.max(0, window.tickAt(fromX, getWidth())), step);
         long last = Math.floorDiv((long) Math.max(0, window.tickAt(toX, getWidth())), step);
         List<Message> messages = new ArrayList<>(phrase.messages());
@@ -197,7 +196,7 @@ final class Lane extends Picture {
 
     @Override
     protected void paint(Raster g, Theme theme) {
-        Phrase phrase = session().desk().phrase().orElse(null);
+        Phrase phrase = desk.phrase().orElse(null);
         if (phrase == null) {
             return;
         }
@@ -218,7 +217,7 @@ final class Lane extends Picture {
             paintOutline(g, theme, width, height);
             return;
         }
-        Set<Integer> picked = session().desk().picked().get();
+        Set<Integer> picked = desk.picked().get();
         long tick = -1;
         int beside = 0;
         for (Note note : visible) {

@@ -1,8 +1,11 @@
 package harpel.app.phrase;
 
 import harpel.app.session.Audition;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
 import harpel.app.session.PhraseDesk;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.ParamTile;
@@ -40,7 +43,10 @@ final class MakerPanel extends BorderPane {
     /** What few, some and many notes a bar are. */
     private static final Map<String, Double> DENSITIES = Map.of("few", 3.0, "some", 6.0, "many", 12.0);
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Audition audition;
+    private final Messages messages;
     private final PhraseDesk desk;
     private final Map<Kind, Recipe> recipes = new EnumMap<>(Kind.class);
     private final Map<Kind, VBox> pages = new EnumMap<>(Kind.class);
@@ -51,9 +57,13 @@ final class MakerPanel extends BorderPane {
     private Kind kind = Kind.MELODY;
     private Recipe.Result result = new Recipe.Result(List.of(), 0);
 
-    MakerPanel(Session session) {
-        this.session = session;
-        this.desk = session.desk();
+    MakerPanel(
+            Document document, Selection selection, Look look, PhraseDesk desk, Audition audition, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.audition = audition;
+        this.messages = messages;
+        this.desk = desk;
         setId("maker-panel");
         getStyleClass().add("inspector");
         Label title = new Label("Make a phrase");
@@ -107,9 +117,9 @@ final class MakerPanel extends BorderPane {
             }
         });
         // What is heard belongs to what is looked at.
-        session.look().view().addListener((property, before, now) -> silence());
-        session.selection().partId().addListener((property, before, now) -> silence());
-        session.document().piece().addListener((property, before, now) -> {
+        look.view().addListener((property, before, now) -> silence());
+        selection.partId().addListener((property, before, now) -> silence());
+        document.piece().addListener((property, before, now) -> {
             if (desk.making().get() && (before.key() != now.key() || before.time() != now.time())) {
                 make();
             }
@@ -167,7 +177,7 @@ final class MakerPanel extends BorderPane {
 
     private <T> ParamTile<T> tile(Kind one, Param<T> param) {
         ParamTile<T> tile = new ParamTile<>(
-                param, (changed, done) -> set(one, param, param.type().read(changed.plain())), session::say);
+                param, (changed, done) -> set(one, param, param.type().read(changed.plain())), messages::say);
         tile.setId("make-" + param.id());
         return tile;
     }
@@ -188,7 +198,7 @@ final class MakerPanel extends BorderPane {
                 tile.show(recipe.values());
             }
         });
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         try {
             result = recipe.make(piece.key(), piece.time());
             double bars = result.length() / (double) piece.time().meter().at(0).barTicks();
@@ -224,12 +234,12 @@ final class MakerPanel extends BorderPane {
     /** The chosen part plays what was made, alone in the phrase's place, until it is taken or put away. */
     private void hear(boolean on) {
         if (!on || result.notes().isEmpty()) {
-            session.audition().end();
+            audition.end();
             return;
         }
-        String part = session.selection().partId().get();
+        String part = selection.partId().get();
         Recipe.Result heard = result;
-        session.audition().hear(piece -> {
+        audition.hear(piece -> {
             Phrase made = Phrase.of("made", heard.length(), heard.notes());
             String id = piece.freePhraseId("made");
             return Audition.inPlace(piece.withPhrase(made.withId(id)).withPart(part, one -> one.withPhrase(id)), part);
@@ -238,24 +248,24 @@ final class MakerPanel extends BorderPane {
 
     private void done(String words) {
         silence();
-        session.say(words);
+        messages.say(words);
     }
 
     private void takeNew() {
         if (result.notes().isEmpty()) {
-            session.say("There is nothing to take yet: " + about.getText());
+            messages.say("There is nothing to take yet: " + about.getText());
             return;
         }
         Recipe recipe = recipes.get(kind);
         String name = kind.name().charAt(0) + kind.name().substring(1).toLowerCase(Locale.ROOT);
-        Piece now = session.document().piece().get();
+        Piece now = document.piece().get();
         String id = now.freePhraseId(Phrase.idFor(name + " 1"));
         String called = name + " " + id.replaceFirst(".*-", "");
         Phrase phrase =
                 Phrase.of(called, result.length(), result.notes()).withId(id).withOrigin(recipe.origin());
-        String part = session.selection().partId().get();
-        boolean hears = !session.selection().part().phrase().isEmpty();
-        session.document().apply(PieceEdit.of("Make a phrase", piece -> {
+        String part = selection.partId().get();
+        boolean hears = !selection.part().phrase().isEmpty();
+        document.apply(PieceEdit.of("Make a phrase", piece -> {
             Piece with = piece.withPhrase(phrase);
             return hears ? with : with.withPart(part, one -> one.withPhrase(id));
         }));
@@ -263,13 +273,13 @@ final class MakerPanel extends BorderPane {
         done("Made “" + called + "”: " + result.notes().size() + " notes"
                 + (hears
                         ? ", in the list of phrases."
-                        : ", heard by " + session.selection().part().name() + "."));
+                        : ", heard by " + selection.part().name() + "."));
     }
 
     private void take(Taking taking) {
         Phrase phrase = desk.phrase().orElse(null);
         if (phrase == null || result.notes().isEmpty()) {
-            session.say("There is nothing to take yet: " + about.getText());
+            messages.say("There is nothing to take yet: " + about.getText());
             return;
         }
         Taking.Range range = range(phrase);
@@ -296,7 +306,7 @@ final class MakerPanel extends BorderPane {
         if (picked.isEmpty()) {
             return new Taking.Range(Math.min(low, high), Math.max(low, high), 0, phrase.length());
         }
-        var meter = session.document().piece().get().time().meter();
+        var meter = document.piece().get().time().meter();
         long from = meter.tickOfBar(meter.barAt(picked.get(0).tick()));
         long to = meter.barLineAtOrAfter(
                 picked.stream().mapToLong(Note::endTick).max().orElse(phrase.length()));

@@ -1,7 +1,7 @@
 package harpel.app.phrase;
 
+import harpel.app.session.Messages;
 import harpel.app.session.PhraseDesk;
-import harpel.app.session.Session;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.TextLine;
@@ -27,7 +27,7 @@ import javafx.scene.layout.VBox;
 final class NoteButtons extends VBox {
     private static final int LOUDER = 5;
 
-    private final Session session;
+    private final Messages messages;
     private final PhraseDesk desk;
     private final TextField strength = amount("grid-strength", "How far of the way onto the grid, 0–100 %", "100");
     private final TextField swing =
@@ -42,10 +42,10 @@ final class NoteButtons extends VBox {
     private final TextField apart = amount("strum-by", "How far apart", "1/64");
     private long draws;
 
-    NoteButtons(Session session) {
+    NoteButtons(PhraseDesk desk, Messages messages) {
         super(Space.CLOSE);
-        this.session = session;
-        this.desk = session.desk();
+        this.messages = messages;
+        this.desk = desk;
         groups();
     }
 
@@ -61,7 +61,7 @@ final class NoteButtons extends VBox {
             try {
                 desk.act(words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1), action);
             } catch (IllegalArgumentException e) {
-                session.say(e.getMessage());
+                messages.say(e.getMessage());
             }
         });
         button.getStyleClass().add("tiny");

@@ -1,9 +1,10 @@
 package harpel.app.phrase;
 
+import harpel.app.session.Document;
 import harpel.app.session.Made;
+import harpel.app.session.Messages;
 import harpel.app.session.PhraseDesk;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
 import harpel.app.session.TraceStore.Drawn;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
@@ -42,7 +43,9 @@ import javafx.scene.layout.VBox;
 
 /** What is picked in the roll, at the right: its values, everything that can be done with it, and what the chain makes of the phrase. */
 public final class NotesPanel extends BorderPane {
-    private final Session session;
+    private final Document document;
+    private final Made made;
+    private final Messages messages;
     private final PhraseDesk desk;
     private final Roll roll;
     private final Label title = new Label();
@@ -70,9 +73,11 @@ public final class NotesPanel extends BorderPane {
     private final Label makes = new Label();
     private final Hyperlink showThem;
 
-    NotesPanel(Session session, Roll roll) {
-        this.session = session;
-        this.desk = session.desk();
+    NotesPanel(Document document, PhraseDesk desk, Made made, Messages messages, Roll roll) {
+        this.document = document;
+        this.made = made;
+        this.messages = messages;
+        this.desk = desk;
         this.roll = roll;
         setId("notes-panel");
         getStyleClass().add("inspector");
@@ -81,16 +86,16 @@ public final class NotesPanel extends BorderPane {
         about.setId("picked-about");
         about.getStyleClass().add("soft");
         about.setWrapText(true);
-        velocity = new ParamTile<>(VELOCITY, this::setVelocity, session::say);
+        velocity = new ParamTile<>(VELOCITY, this::setVelocity, messages::say);
         velocity.name(text -> velocities.isEmpty() ? text : velocities);
-        chance = new ParamTile<>(CHANCE, this::setChance, session::say);
+        chance = new ParamTile<>(CHANCE, this::setChance, messages::say);
         chance.name(text -> chanceRange.isEmpty() ? text : chanceRange);
         starts = new Field(
                 "picked-starts",
                 "Where the first picked note starts: bar . beat . ticks",
                 this::setStarts,
-                session::say);
-        lasts = new Field("picked-lasts", "How long the picked notes last, in beats", this::setLasts, session::say);
+                messages::say);
+        lasts = new Field("picked-lasts", "How long the picked notes last, in beats", this::setLasts, messages::say);
         HBox first = new HBox(Space.CLOSE, grow(velocity), grow(chance));
         HBox second = new HBox(Space.CLOSE, grow(named("Starts", starts)), grow(named("Lasts", lasts)));
         makes.setId("makes");
@@ -102,13 +107,13 @@ public final class NotesPanel extends BorderPane {
                 });
         VBox content =
                 new VBox(Space.CLOSE, title, about, first, second, heading("Through the chain"), makes, showThem);
-        content.getChildren().add(new NoteButtons(session));
+        content.getChildren().add(new NoteButtons(desk, messages));
         content.setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         setCenter(new Scrolling(content));
         desk.picked().addListener((property, before, now) -> show());
         desk.phraseId().addListener((property, before, now) -> show());
-        session.document().piece().addListener((property, before, now) -> show());
-        session.made().result().addListener((property, before, now) -> showMade());
+        document.piece().addListener((property, before, now) -> show());
+        made.result().addListener((property, before, now) -> showMade());
         show();
         showMade();
     }
@@ -146,7 +151,7 @@ public final class NotesPanel extends BorderPane {
         desk.phrase().ifPresent(phrase -> {
             Edited edited = action.apply(phrase, desk.picked().get());
             desk.set(label, label, edited.phrase(), edited.picked());
-            session.say(edited.said());
+            messages.say(edited.said());
         });
         if (done) {
             desk.endGesture();
@@ -268,7 +273,7 @@ public final class NotesPanel extends BorderPane {
     }
 
     private void showMade() {
-        Made.Result result = session.made().result().get();
+        Made.Result result = made.result().get();
         Phrase phrase = desk.phrase().orElse(null);
         if (result == null || phrase == null || !result.phrase().equals(phrase.id())) {
             makes.setText(phrase == null ? "" : "Heard by no part: drag it to one, or press Ctrl+Alt+H.");
@@ -276,7 +281,7 @@ public final class NotesPanel extends BorderPane {
             showThem.setManaged(false);
             return;
         }
-        Key key = session.document().piece().get().key();
+        Key key = document.piece().get().key();
         List<Drawn> sent = result.at(Places.sound(result.part()));
         Map<Integer, Integer> outside = new TreeMap<>();
         sent.stream()

@@ -2,7 +2,8 @@ package harpel.app.phrase;
 
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.PhraseDesk;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
@@ -10,14 +11,16 @@ import javafx.scene.input.MouseEvent;
 
 /** The whole phrase in little, with a frame around what the roll shows; drag in it to go there. */
 final class Overview extends Picture {
+    private final PhraseDesk desk;
     private static final double TALL = 22;
 
     private final RollWindow window;
     private Phrase drawn;
     private long drawnWindow = -1;
 
-    Overview(Session session, RollWindow window) {
-        super(session);
+    Overview(Look look, PhraseDesk desk, RollWindow window) {
+        super(look);
+        this.desk = desk;
         this.window = window;
         setId("overview");
         setMinHeight(TALL);
@@ -29,7 +32,7 @@ final class Overview extends Picture {
     }
 
     private void go(MouseEvent event) {
-        session().desk().phrase().ifPresent(phrase -> {
+        desk.phrase().ifPresent(phrase -> {
             double tick = event.getX() / Math.max(1, getWidth()) * phrase.length();
             window.scrollTime(tick - (window.fromTick() + window.ticks() / 2), phrase.length());
         });

@@ -2,8 +2,12 @@ package harpel.app.phrase;
 
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
 import harpel.app.session.Look.View;
-import harpel.app.session.Session;
+import harpel.app.session.Messages;
+import harpel.app.session.PhraseDesk;
+import harpel.app.session.Selection;
 import harpel.app.session.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
@@ -34,7 +38,11 @@ import javafx.scene.layout.VBox;
 public final class PhraseList extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Look look;
+    private final PhraseDesk desk;
+    private final Messages messages;
     private final VBox cards = new VBox(Space.TIGHT);
     /** The phrase that was brought into view last. */
     private String revealed = "";
@@ -42,9 +50,13 @@ public final class PhraseList extends VBox {
     private final Scrolling scroll;
     private final Map<String, Card> kept = new HashMap<>();
 
-    public PhraseList(Session session) {
+    public PhraseList(Document document, Selection selection, Look look, PhraseDesk desk, Messages messages) {
         super(Space.TIGHT);
-        this.session = session;
+        this.document = document;
+        this.selection = selection;
+        this.look = look;
+        this.desk = desk;
+        this.messages = messages;
         setId("phrases");
         Label head = new Label("Phrases");
         head.getStyleClass().add("soft");
@@ -58,18 +70,18 @@ public final class PhraseList extends VBox {
                         "+ new",
                         "new-phrase",
                         "A new phrase, empty, of four bars",
-                        () -> PhraseActions.fresh(session)));
+                        () -> PhraseActions.fresh(document, selection, desk, messages)));
         row.setAlignment(Pos.CENTER_LEFT);
         scroll = new Scrolling(cards);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(row, scroll);
-        session.document().piece().addListener((property, before, now) -> show());
-        session.desk().phraseId().addListener((property, before, now) -> show());
+        document.piece().addListener((property, before, now) -> show());
+        desk.phraseId().addListener((property, before, now) -> show());
         show();
     }
 
     private void show() {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         List<Card> wanted = piece.phrases().stream()
                 .map(phrase -> kept.computeIfAbsent(phrase.id(), Card::new))
                 .toList();
@@ -79,7 +91,7 @@ public final class PhraseList extends VBox {
         if (!cards.getChildren().equals(wanted)) {
             cards.getChildren().setAll(wanted);
         }
-        Card shown = kept.get(session.desk().phraseId().get());
+        Card shown = kept.get(desk.phraseId().get());
         if (shown != null && !shown.id.equals(revealed)) {
             revealed = shown.id;
             scroll.reveal(shown);
@@ -98,7 +110,7 @@ public final class PhraseList extends VBox {
         private final Label name = new Label();
         private final TextLine field;
         private final Label about = new Label();
-        private final Picture picture = new Picture(session) {
+        private final Picture picture = new Picture(look) {
             @Override
             protected void paint(Raster g, Theme theme) {
                 Thumbnail.paint(g, theme, drawn);
@@ -137,27 +149,27 @@ public final class PhraseList extends VBox {
 
         private void clicked(MouseEvent event) {
             requestFocus();
-            session.desk().show(id);
+            desk.show(id);
             if (event.getButton() == MouseButton.SECONDARY) {
                 menu().show(this, event.getScreenX(), event.getScreenY());
             } else if (event.getClickCount() == 2) {
-                session.look().view().set(View.PHRASE);
+                look.view().set(View.PHRASE);
             }
             event.consume();
         }
 
         private ContextMenu menu() {
             ContextMenu menu = new ContextMenu();
+            item(menu, "Open in the Phrase view    Enter", () -> look.view().set(View.PHRASE));
             item(
                     menu,
-                    "Open in the Phrase view    Enter",
-                    () -> session.look().view().set(View.PHRASE));
-            item(menu, "Let the chosen part hear it    Ctrl+Alt+H", () -> PhraseActions.hear(session, id));
+                    "Let the chosen part hear it    Ctrl+Alt+H",
+                    () -> PhraseActions.hear(document, selection, desk, messages, id));
             item(menu, "Rename", this::startRename);
-            item(menu, "Duplicate", () -> PhraseActions.duplicate(session, id));
-            item(menu, "Own copy for the chosen part", () -> PhraseActions.ownCopy(session, id));
-            item(menu, "Past the chain, or through it again", () -> PhraseActions.ready(session, id));
-            item(menu, "Delete    Delete", () -> PhraseActions.delete(session, id));
+            item(menu, "Duplicate", () -> PhraseActions.duplicate(document, desk, id));
+            item(menu, "Own copy for the chosen part", () -> PhraseActions.ownCopy(document, selection, desk, id));
+            item(menu, "Past the chain, or through it again", () -> PhraseActions.ready(document, id));
+            item(menu, "Delete    Delete", () -> PhraseActions.delete(document, messages, id));
             return menu;
         }
 
@@ -179,15 +191,15 @@ public final class PhraseList extends VBox {
             boolean taken = true;
             switch (event.getCode()) {
                 case ENTER -> {
-                    session.desk().show(id);
-                    session.look().view().set(View.PHRASE);
+                    desk.show(id);
+                    look.view().set(View.PHRASE);
                 }
-                case DELETE -> PhraseActions.delete(session, id);
+                case DELETE -> PhraseActions.delete(document, messages, id);
                 case UP, DOWN -> {
                     int at = cards.getChildren().indexOf(this) + (event.getCode() == KeyCode.UP ? -1 : 1);
                     if (at >= 0 && at < cards.getChildren().size()) {
                         Card other = (Card) cards.getChildren().get(at);
-                        session.desk().show(other.id);
+                        desk.show(other.id);
                         other.requestFocus();
                     }
                 }
@@ -207,14 +219,14 @@ public final class PhraseList extends VBox {
         }
 
         private void rename() {
-            PhraseActions.rename(session, id, field.getText());
+            PhraseActions.rename(document, messages, id, field.getText());
             words.getChildren().set(0, name);
             requestFocus();
         }
 
         /** Carried, it goes to a part, or as a MIDI file, with Alt as a table of notes, to wherever it is let go. */
         private void drag(MouseEvent event) {
-            PhraseActions.carry(session, this, id, event.isAltDown());
+            PhraseActions.carry(document, messages, this, id, event.isAltDown());
             event.consume();
         }
 
@@ -222,7 +234,7 @@ public final class PhraseList extends VBox {
             name.setText(phrase.name());
             about.setText(PhraseWords.length(piece, phrase) + (phrase.ready() ? " · past the chain" : ""));
             setAccessibleText(phrase.name() + ", " + about.getText());
-            boolean shown = id.equals(session.desk().phraseId().get());
+            boolean shown = id.equals(desk.phraseId().get());
             pseudoClassStateChanged(SELECTED, shown);
             String origin = PhraseWords.origin(piece, phrase.origin());
             Tips.set(
@@ -234,7 +246,7 @@ public final class PhraseList extends VBox {
         }
 
         void draw() {
-            Phrase phrase = session.document().piece().get().phrase(id).orElse(null);
+            Phrase phrase = document.piece().get().phrase(id).orElse(null);
             if (phrase == null) {
                 return;
             }
@@ -258,7 +270,7 @@ public final class PhraseList extends VBox {
 
     /** The phrase that is shown, or a new one, gets the keyboard to be renamed. */
     public void renameShown() {
-        Card card = kept.get(session.desk().phraseId().get());
+        Card card = kept.get(desk.phraseId().get());
         if (card != null) {
             card.startRename();
         }

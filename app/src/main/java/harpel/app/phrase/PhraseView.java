@@ -76,14 +76,22 @@ public final class PhraseView extends BorderPane {
         this.desk = session.desk();
         setId("phrase-view");
         getStyleClass().add("phrase-view");
-        steps = new StepInput(session);
-        heard = new HeardStrip(session);
+        steps = new StepInput(session.selection(), session.transport(), session.desk());
+        heard = new HeardStrip(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.transport(),
+                session.desk(),
+                session.keeping(),
+                session.messages());
         title.getStyleClass().add("part-title");
         title.setMinWidth(Region.USE_PREF_SIZE);
         about.setId("phrase-about");
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
-        print = new PrintButtons(session, "phrase");
+        print = new PrintButtons(
+                session.document(), session.selection(), session.variations(), session.printing(), "phrase");
         make = Buttons.toggle(
                 "make…",
                 "make-phrase",
@@ -93,7 +101,7 @@ public final class PhraseView extends BorderPane {
                 "past the chain",
                 "phrase-ready",
                 "A phrase that is the result of a chain already is heard past it; switched off it goes through the chain",
-                on -> PhraseActions.ready(session, desk.phraseId().get()));
+                on -> PhraseActions.ready(session.document(), desk.phraseId().get()));
         HBox first = new HBox(Space.ROOM, title, about, space(), print, past);
         first.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup tools = new ToggleGroup();
@@ -143,7 +151,7 @@ public final class PhraseView extends BorderPane {
                 "New phrase",
                 "begin-phrase",
                 "An empty phrase of four bars, heard by the chosen part",
-                () -> PhraseActions.fresh(session));
+                () -> PhraseActions.fresh(session.document(), session.selection(), session.desk(), session.messages()));
         Button beginMaking = Buttons.button(
                 "Make one…",
                 "begin-making",
@@ -152,16 +160,30 @@ public final class PhraseView extends BorderPane {
         right.getStyleClass().add("inspector");
         nothing.getChildren().addAll(none, how, new HBox(Space.GAP, begin, beginMaking));
         nothing.setPadding(new Insets(Space.FAR));
-        roll = new Roll(session, window);
-        lane = new Lane(session, window);
-        overview = new Overview(session, window);
-        panel = new NotesPanel(session, roll);
-        maker = new MakerPanel(session);
+        roll = new Roll(
+                session.document(),
+                session.look(),
+                session.transport(),
+                session.desk(),
+                session.recorder(),
+                session.made(),
+                session.messages(),
+                window);
+        lane = new Lane(session.look(), session.desk(), window);
+        overview = new Overview(session.look(), session.desk(), window);
+        panel = new NotesPanel(session.document(), session.desk(), session.made(), session.messages(), roll);
+        maker = new MakerPanel(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.desk(),
+                session.audition(),
+                session.messages());
         desk.making().addListener((property, before, now) -> {
             make.setSelected(now);
             if (now && desk.phrase().isEmpty()) {
                 // What is made is seen in a roll.
-                PhraseActions.fresh(session);
+                PhraseActions.fresh(session.document(), session.selection(), session.desk(), session.messages());
             }
             if (desk.phrase().isPresent()) {
                 right.setCenter(now ? maker : panel);

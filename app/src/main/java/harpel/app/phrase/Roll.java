@@ -5,8 +5,14 @@ import harpel.app.draw.Raster;
 import harpel.app.draw.SharpCanvas;
 import harpel.app.phrase.RollMouse.Held;
 import harpel.app.phrase.RollMouse.Hold;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Made;
+import harpel.app.session.Messages;
+import harpel.app.session.PhraseDesk;
+import harpel.app.session.Recorder;
 import harpel.app.session.Theme;
+import harpel.app.session.Transport;
 import harpel.app.ui.Tips;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -33,7 +39,11 @@ final class Roll extends Region {
 
     private static final double HANDLE = 6;
     private static final double WHEEL = 1.2;
-    private final Session session;
+    private final Document document;
+    private final Look look;
+    private final Transport transport;
+    private final PhraseDesk desk;
+    private final Messages messages;
     private final RollWindow window;
     private final Raster field = new Raster();
     private final SharpCanvas words = new SharpCanvas();
@@ -52,13 +62,25 @@ final class Roll extends Region {
     private boolean draggingEnd;
     private int gestures;
 
-    Roll(Session session, RollWindow window) {
-        this.session = session;
+    Roll(
+            Document document,
+            Look look,
+            Transport transport,
+            PhraseDesk desk,
+            Recorder recorder,
+            Made made,
+            Messages messages,
+            RollWindow window) {
+        this.document = document;
+        this.look = look;
+        this.transport = transport;
+        this.desk = desk;
+        this.messages = messages;
         this.window = window;
-        painter = new RollPainter(session, window);
-        names = new RollWords(session, window, painter);
-        mouse = new RollMouse(session);
-        keys = new RollKeys(session, window);
+        painter = new RollPainter(document, desk, made, window);
+        names = new RollWords(document, desk, window, painter);
+        mouse = new RollMouse(document, transport, desk, recorder);
+        keys = new RollKeys(transport, desk, recorder, messages, window);
         setId("roll");
         getStyleClass().add("roll");
         setFocusTraversable(true);
@@ -92,9 +114,7 @@ final class Roll extends Region {
         addEventHandler(ScrollEvent.SCROLL, this::scrolled);
         addEventHandler(ZoomEvent.ZOOM, event -> {
             double share = Drawing.clamp((event.getX() - GUTTER) / fieldWidth(), 0, 1);
-            session.desk()
-                    .phrase()
-                    .ifPresent(phrase -> window.zoomTime(1 / event.getZoomFactor(), share, phrase.length()));
+            desk.phrase().ifPresent(phrase -> window.zoomTime(1 / event.getZoomFactor(), share, phrase.length()));
             event.consume();
         });
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
@@ -104,12 +124,12 @@ final class Roll extends Region {
                 event.consume();
             }
         });
-        session.desk().picked().addListener((property, before, after) -> repaint());
-        session.desk().grid().addListener((property, before, after) -> repaint());
-        session.desk().showMade().addListener((property, before, after) -> repaint());
-        session.desk().preview().addListener((property, before, after) -> repaint());
-        session.desk().mark().addListener((property, before, after) -> repaint());
-        session.made().result().addListener((property, before, after) -> repaint());
+        desk.picked().addListener((property, before, after) -> repaint());
+        desk.grid().addListener((property, before, after) -> repaint());
+        desk.showMade().addListener((property, before, after) -> repaint());
+        desk.preview().addListener((property, before, after) -> repaint());
+        desk.mark().addListener((property, before, after) -> repaint());
+        made.result().addListener((property, before, after) -> repaint());
         pointed.addListener((property, before, after) -> repaint());
         focusedProperty().addListener((property, before, after) -> repaint());
     }
@@ -146,7 +166,7 @@ final class Roll extends Region {
     }
 
     private Phrase phrase() {
-        return session.desk().phrase().orElse(null);
+        return desk.phrase().orElse(null);
     }
 
     private double tickAt(double x) {
@@ -199,8 +219,8 @@ final class Roll extends Region {
         }
         Note on = noteAt(event.getX(), event.getY());
         if (on != null && event.getClickCount() == 2) {
-            session.desk().pick(Set.of(on.id()));
-            session.desk().act("Remove a note", harpel.phrase.action.Shapes::remove);
+            desk.pick(Set.of(on.id()));
+            desk.act("Remove a note", harpel.phrase.action.Shapes::remove);
             return;
         }
         Hold hold = on == null ? Hold.BODY : holdAt(on, event.getX());
@@ -213,19 +233,18 @@ final class Roll extends Region {
         if (Math.abs(event.getX() - end) <= HANDLE + 2) {
             draggingEnd = true;
             gestures++;
-            session.desk().endGesture();
+            desk.endGesture();
         } else {
             long tick = snapped(tickAt(event.getX()), event.isAltDown());
-            session.desk().mark().set(Math.min(tick, Math.max(0, phrase.length() - 1)));
-            session.transport().player().locate(session.desk().mark().get());
+            desk.mark().set(Math.min(tick, Math.max(0, phrase.length() - 1)));
+            transport.player().locate(desk.mark().get());
         }
     }
 
     private long snapped(double tick, boolean free) {
         return free
                 ? Math.round(tick)
-                : session.desk()
-                        .steps()
+                : desk.steps()
                         .map(steps -> harpel.phrase.action.Times.nearest(steps, Math.round(tick)))
                         .orElse(Math.round(tick));
     }
@@ -237,19 +256,16 @@ final class Roll extends Region {
             return;
         }
         if (draggingEnd) {
-            MeterMap meter = session.document().piece().get().time().meter();
+            MeterMap meter = document.piece().get().time().meter();
             double tick = tickAt(event.getX());
             long bar = meter.tickOfBar(meter.barAt((long) tick));
             long next = meter.barLineAtOrAfter((long) tick + 1);
             long length = event.isAltDown() ? Math.round(tick) : tick - bar < next - tick ? bar : next;
             long least = event.isAltDown() ? 1 : meter.at(0).barTicks();
             Edited edited = harpel.phrase.action.Shapes.length(
-                    phrase,
-                    session.desk().picked().get(),
-                    Math.max(least, length),
-                    session.desk().around());
-            session.desk().set("Set the phrase’s end", "end " + gestures, edited.phrase(), edited.picked());
-            session.say(edited.said());
+                    phrase, desk.picked().get(), Math.max(least, length), desk.around());
+            desk.set("Set the phrase’s end", "end " + gestures, edited.phrase(), edited.picked());
+            messages.say(edited.said());
         } else {
             mouse.drag(tickAt(event.getX()), pitchAt(event.getY()), held(event));
             showFrame();
@@ -259,7 +275,7 @@ final class Roll extends Region {
     private void released() {
         if (draggingEnd) {
             draggingEnd = false;
-            session.desk().endGesture();
+            desk.endGesture();
         }
         mouse.release();
         showFrame();
@@ -303,9 +319,9 @@ final class Roll extends Region {
 
     /** Draws a frame. */
     void draw(double nowTick) {
-        Theme theme = session.look().theme().get();
+        Theme theme = look.theme().get();
         Phrase phrase = phrase();
-        double size = session.look().size().get();
+        double size = look.size().get();
         if (fitted != size) {
             fitted = size;
             field.relocate(GUTTER, RULER);

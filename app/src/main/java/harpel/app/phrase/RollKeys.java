@@ -1,7 +1,9 @@
 package harpel.app.phrase;
 
+import harpel.app.session.Messages;
 import harpel.app.session.PhraseDesk;
-import harpel.app.session.Session;
+import harpel.app.session.Recorder;
+import harpel.app.session.Transport;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
@@ -22,16 +24,16 @@ final class RollKeys {
     private static final int CHANCE = 10;
     private static final int MIDDLE = 60;
 
-    private final Session session;
+    private final Messages messages;
     private final PhraseDesk desk;
     private final RollWindow window;
     private final RollTouch touch;
 
-    RollKeys(Session session, RollWindow window) {
-        this.session = session;
-        this.desk = session.desk();
+    RollKeys(Transport transport, PhraseDesk desk, Recorder recorder, Messages messages, RollWindow window) {
+        this.messages = messages;
+        this.desk = desk;
         this.window = window;
-        this.touch = new RollTouch(session);
+        this.touch = new RollTouch(transport, desk, recorder);
     }
 
     /** Takes a key; false when it means nothing here. */
@@ -87,7 +89,7 @@ final class RollKeys {
 
     private void each(String label, PhraseDesk.Action action) {
         if (desk.picked().get().isEmpty()) {
-            session.say("Pick notes first: Tab goes from note to note, Ctrl+A picks all.");
+            messages.say("Pick notes first: Tab goes from note to note, Ctrl+A picks all.");
         } else {
             desk.act(label, action);
         }

@@ -1,7 +1,9 @@
 package harpel.app.phrase;
 
+import harpel.app.session.Document;
 import harpel.app.session.PhraseDesk;
-import harpel.app.session.Session;
+import harpel.app.session.Recorder;
+import harpel.app.session.Transport;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
@@ -43,7 +45,7 @@ final class RollMouse {
         FRAME
     }
 
-    private final Session session;
+    private final Document document;
     private final PhraseDesk desk;
     private Doing doing = Doing.NOTHING;
     private Phrase before;
@@ -58,10 +60,10 @@ final class RollMouse {
     private int gestures;
     private boolean changed;
 
-    RollMouse(Session session) {
-        this.session = session;
-        this.desk = session.desk();
-        this.touch = new RollTouch(session);
+    RollMouse(Document document, Transport transport, PhraseDesk desk, Recorder recorder) {
+        this.document = document;
+        this.desk = desk;
+        this.touch = new RollTouch(transport, desk, recorder);
     }
 
     boolean isFraming() {
@@ -278,7 +280,7 @@ final class RollMouse {
     }
 
     private int inKey(int pitch) {
-        Key key = session.document().piece().get().key();
+        Key key = document.piece().get().key();
         int found = pitch;
         while (desk.inKey().get() && found > 0 && !key.contains(found)) {
             found--;

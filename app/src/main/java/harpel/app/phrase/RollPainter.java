@@ -1,9 +1,10 @@
 package harpel.app.phrase;
 
 import harpel.app.draw.Raster;
+import harpel.app.session.Document;
 import harpel.app.session.Made;
+import harpel.app.session.PhraseDesk;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
 import harpel.app.session.TraceStore.Drawn;
 import harpel.event.NoteStart;
@@ -27,7 +28,9 @@ final class RollPainter {
 
     private static final double BARS_APART = 5;
 
-    private final Session session;
+    private final Document document;
+    private final PhraseDesk desk;
+    private final Made made;
     private final RollWindow window;
     /** From so many notes on what cannot be told apart is left out. */
     private static final int MANY = 5_000;
@@ -42,8 +45,10 @@ final class RollPainter {
 
     private final List<Note> visible = new ArrayList<>();
 
-    RollPainter(Session session, RollWindow window) {
-        this.session = session;
+    RollPainter(Document document, PhraseDesk desk, Made made, RollWindow window) {
+        this.document = document;
+        this.desk = desk;
+        this.made = made;
         this.window = window;
     }
 
@@ -72,7 +77,7 @@ final class RollPainter {
         seen(phrase, window.fromTick(), window.toTick(), visible);
         // Asked for each note that is seen.
         picked.clear();
-        session.desk().picked().get().forEach(picked::set);
+        desk.picked().get().forEach(picked::set);
         boolean dim = pointed != null;
         for (int velocity = 0; velocity < inks.length; velocity++) {
             inks[velocity] = Raster.mixed(theme.raised, theme.ink, 0.4 + 0.6 * velocity / 127.0);
@@ -85,7 +90,7 @@ final class RollPainter {
             }
             paint(g, theme, note, picked.get(note.id()), dim && note != pointed, phrase, width);
         }
-        if (session.desk().showMade().get()) {
+        if (desk.showMade().get()) {
             made(g, theme, phrase, pointed, outside, width);
         }
         preview(g, theme, width);
@@ -94,7 +99,7 @@ final class RollPainter {
             g.fill(Math.max(0, end), 0, width - end, height, Raster.mixed(theme.panel, theme.rule, 0.35));
             g.fill(end, 0, 2, height, Raster.mixed(theme.raised, theme.brass, 1));
         }
-        double mark = Math.round(window.x(session.desk().mark().get(), width));
+        double mark = Math.round(window.x(desk.mark().get(), width));
         g.fill(mark, 0, 1, height, Raster.mixed(theme.raised, theme.sage, 0.9));
         g.end();
     }
@@ -108,7 +113,7 @@ final class RollPainter {
     }
 
     private void strings(Raster g, Theme theme, double width, double height) {
-        Key key = session.document().piece().get().key();
+        Key key = document.piece().get().key();
         double row = window.rowHeight();
         int lowest = window.pitchAt(height);
         for (int pitch = window.pitchAt(0); pitch >= lowest; pitch--) {
@@ -124,8 +129,8 @@ final class RollPainter {
     }
 
     private void bars(Raster g, Theme theme, Phrase phrase, double width, double height) {
-        session.desk().steps().ifPresent(steps -> grid(g, theme, steps, width, height));
-        MeterMap meter = session.document().piece().get().time().meter();
+        desk.steps().ifPresent(steps -> grid(g, theme, steps, width, height));
+        MeterMap meter = document.piece().get().time().meter();
         long bar = meter.barAt((long) window.fromTick());
         double wide = window.x(meter.at(0).barTicks(), width) - window.x(0, width);
         // Of very many bars every so many have a line.
@@ -184,7 +189,7 @@ final class RollPainter {
         double tall = Math.max(3, Math.round(window.rowHeight()) - 1);
         int sage = Raster.mixed(theme.raised, theme.sage, 1);
         int pale = Raster.mixed(theme.raised, theme.sage, 0.45);
-        for (Note note : session.desk().preview().get()) {
+        for (Note note : desk.preview().get()) {
             double left = Math.round(window.x(note.tick(), width));
             double wide = Math.max(3, Math.round(window.x(note.endTick(), width)) - left - 1);
             double y = Math.round(window.y(note.pitch()));
@@ -194,11 +199,11 @@ final class RollPainter {
     }
 
     private void made(Raster g, Theme theme, Phrase phrase, Note pointed, boolean outside, double width) {
-        Made.Result result = session.made().result().get();
+        Made.Result result = made.result().get();
         if (result == null || !result.phrase().equals(phrase.id())) {
             return;
         }
-        Key key = session.document().piece().get().key();
+        Key key = document.piece().get().key();
         double tall = Math.max(2, Math.round(window.rowHeight() * 0.42));
         boolean many = result.at(Places.sound(result.part())).size() > MANY;
         Arrays.fill(paintedTo, -1);

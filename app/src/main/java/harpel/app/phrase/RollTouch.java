@@ -1,19 +1,25 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Session;
+import harpel.app.session.PhraseDesk;
+import harpel.app.session.Recorder;
+import harpel.app.session.Transport;
 import harpel.phrase.Note;
 
 /** Notes that are heard as they are touched in the roll. What is only touched is neither stepped in nor recorded. Interface thread. */
 final class RollTouch {
-    private final Session session;
+    private final Transport transport;
+    private final PhraseDesk desk;
+    private final Recorder recorder;
     private int sounding = -1;
 
-    RollTouch(Session session) {
-        this.session = session;
+    RollTouch(Transport transport, PhraseDesk desk, Recorder recorder) {
+        this.transport = transport;
+        this.desk = desk;
+        this.recorder = recorder;
     }
 
     private boolean isHeard() {
-        return !session.desk().stepping().get() && !session.recorder().armed().get();
+        return !desk.stepping().get() && !recorder.armed().get();
     }
 
     /** A pitch sounds until another does, or {@link #letGo}. */
@@ -21,13 +27,13 @@ final class RollTouch {
         if (pitch != sounding && isHeard()) {
             letGo();
             sounding = pitch;
-            session.transport().press(pitch, velocity);
+            transport.press(pitch, velocity);
         }
     }
 
     void letGo() {
         if (sounding >= 0) {
-            session.transport().release(sounding);
+            transport.release(sounding);
             sounding = -1;
         }
     }
@@ -35,7 +41,7 @@ final class RollTouch {
     /** A note sounds for a moment. */
     void tap(Note note) {
         if (isHeard()) {
-            session.transport().touch(note.pitch(), note.velocity());
+            transport.touch(note.pitch(), note.velocity());
         }
     }
 }

@@ -1,6 +1,7 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.PhraseDesk;
 import harpel.app.session.Theme;
 import harpel.app.ui.Type;
 import harpel.phrase.Note;
@@ -23,12 +24,14 @@ final class RollWords {
     /** From so many notes on chords are not named, since nobody could read them. */
     private static final int MOST_NAMED = 600;
 
-    private final Session session;
+    private final Document document;
+    private final PhraseDesk desk;
     private final RollWindow window;
     private final RollPainter painter;
 
-    RollWords(Session session, RollWindow window, RollPainter painter) {
-        this.session = session;
+    RollWords(Document document, PhraseDesk desk, RollWindow window, RollPainter painter) {
+        this.document = document;
+        this.desk = desk;
         this.window = window;
         this.painter = painter;
     }
@@ -54,8 +57,7 @@ final class RollWords {
     }
 
     private void pitchNames(GraphicsContext g, Theme theme, double height) {
-        boolean drums = session.desk()
-                .hearer()
+        boolean drums = desk.hearer()
                 .map(part -> part.channel() == GeneralMidi.PERCUSSION_CHANNEL)
                 .orElse(false);
         Set<Integer> used = new TreeSet<>();
@@ -87,7 +89,7 @@ final class RollWords {
     }
 
     private void bracket(GraphicsContext g, Theme theme, Phrase phrase, double width) {
-        MeterMap meter = session.document().piece().get().time().meter();
+        MeterMap meter = document.piece().get().time().meter();
         double end = Math.min(width, window.x(phrase.length(), width));
         double start = Math.max(0, window.x(0, width));
         g.setFill(theme.brass);
@@ -114,7 +116,7 @@ final class RollWords {
         if (painter.visible().size() > MOST_NAMED) {
             return;
         }
-        Key key = session.document().piece().get().key();
+        Key key = document.piece().get().key();
         g.setFill(theme.ink);
         double free = 0;
         List<Note> notes = painter.visible();

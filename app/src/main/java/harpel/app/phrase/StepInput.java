@@ -2,9 +2,10 @@ package harpel.app.phrase;
 
 import harpel.app.session.PhraseDesk;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
 import harpel.app.session.TraceStore;
 import harpel.app.session.TraceStore.Drawn;
+import harpel.app.session.Transport;
 import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.phrase.Note;
@@ -19,23 +20,25 @@ import java.util.List;
  * thread.
  */
 final class StepInput {
-    private final Session session;
+    private final Selection selection;
+    private final Transport transport;
     private final PhraseDesk desk;
     private NoteStart last;
     private String part = "";
     private boolean held;
 
-    StepInput(Session session) {
-        this.session = session;
-        this.desk = session.desk();
+    StepInput(Selection selection, Transport transport, PhraseDesk desk) {
+        this.selection = selection;
+        this.transport = transport;
+        this.desk = desk;
     }
 
     void take() {
-        TraceStore traces = session.transport().traces();
-        String now = session.selection().partId().get();
+        TraceStore traces = transport.traces();
+        String now = selection.partId().get();
         Places.Place input = Places.input(now);
         List<Drawn> notes = traces.notes(input);
-        boolean playing = session.transport().status().mode() == LiveStatus.Mode.PLAYING;
+        boolean playing = transport.status().mode() == LiveStatus.Mode.PLAYING;
         if (!desk.stepping().get() || playing || !now.equals(part)) {
             part = now;
             last = notes.isEmpty() ? null : notes.get(notes.size() - 1).note;

@@ -1,7 +1,7 @@
 package harpel.app.phrase;
 
 import harpel.app.draw.Raster;
-import harpel.app.session.Session;
+import harpel.app.session.Look;
 import harpel.app.ui.Asking;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
@@ -61,7 +61,7 @@ public final class TrackSheet {
      * @param file the file's name
      * @param first what is proposed
      */
-    public static Optional<Chosen> ask(Session session, Window owner, MidiFile midi, String file, As first) {
+    public static Optional<Chosen> ask(Look look, Window owner, MidiFile midi, String file, As first) {
         VBox rows = new VBox(Space.CLOSE);
         List<CheckBox> boxes = new ArrayList<>();
         List<Phrase> phrases = new ArrayList<>();
@@ -82,7 +82,7 @@ public final class TrackSheet {
                     bars));
             about.getStyleClass().add("soft");
             about.setMinWidth(180);
-            HBox row = new HBox(Space.GAP, box, about, picture(session, phrase));
+            HBox row = new HBox(Space.GAP, box, about, picture(look, phrase));
             row.setAlignment(Pos.CENTER_LEFT);
             rows.getChildren().add(row);
         }
@@ -119,12 +119,7 @@ public final class TrackSheet {
         content.setPadding(new Insets(Space.ROOM));
         ButtonType read = new ButtonType("Read", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(
-                owner,
-                session.look().styles(),
-                "What becomes of the tracks of “" + file + "”?",
-                "",
-                read,
-                ButtonType.CANCEL);
+                owner, look.styles(), "What becomes of the tracks of “" + file + "”?", "", read, ButtonType.CANCEL);
         sheet.getDialogPane().setContent(content);
         sheet.getDialogPane().lookupButton(read).setId("read-tracks");
         Optional<ButtonType> answer = sheet.showAndWait();
@@ -143,10 +138,10 @@ public final class TrackSheet {
                 new Chosen(as.getValue(), lines, chosen, time.isSelected(), key.isSelected(), marks.isSelected()));
     }
 
-    private static StackPane picture(Session session, Phrase phrase) {
+    private static StackPane picture(Look look, Phrase phrase) {
         Raster raster = new Raster();
-        raster.fit(WIDE, TALL, session.look().size().get());
-        Thumbnail.paint(raster, session.look().theme().get(), phrase);
+        raster.fit(WIDE, TALL, look.size().get());
+        Thumbnail.paint(raster, look.theme().get(), phrase);
         raster.end();
         StackPane place = new StackPane(raster);
         place.setMinSize(WIDE, TALL);

@@ -2,11 +2,12 @@ package harpel.app.play;
 
 import harpel.app.session.ControllerDesk;
 import harpel.app.session.ControllerDesk.Hands;
-import harpel.app.session.Session;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Space;
 import harpel.device.Devices;
+import harpel.device.SimulatedMachine;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -23,7 +24,7 @@ import javafx.scene.layout.Region;
 
 /** Below the pads: which controller is in hand, what its pads are, and its lights. */
 final class ControllerStrip extends HBox {
-    private final Session session;
+    private final Transport transport;
     private final ControllerDesk desk;
     private final Choice<String> device;
     private final Choice<String> map;
@@ -33,12 +34,14 @@ final class ControllerStrip extends HBox {
     private final HBox asks;
     private final ToggleButton learn;
     private final ToggleButton lights;
+    private final SimulatedMachine machine;
     private SimulatedPads simulated;
 
-    ControllerStrip(Session session) {
+    ControllerStrip(Transport transport, ControllerDesk controller, SimulatedMachine machine) {
         super(Space.CLOSE);
-        this.session = session;
-        this.desk = session.controller();
+        this.transport = transport;
+        this.machine = machine;
+        this.desk = controller;
         setId("controller-strip");
         getStyleClass().add("controller-strip");
         setAlignment(Pos.CENTER_LEFT);
@@ -115,13 +118,13 @@ final class ControllerStrip extends HBox {
 
     private void simulate() {
         if (simulated == null) {
-            simulated = new SimulatedPads(session, getScene(), () -> {
+            simulated = new SimulatedPads(machine, getScene(), () -> {
                 simulated = null;
                 if (desk.device().equals(SimulatedPads.NAME)) {
                     desk.take("", desk.mapId());
                 }
             });
-            session.transport().devices().lookSoon();
+            transport.devices().lookSoon();
             desk.take(SimulatedPads.NAME, "pads-8x8-rows-of-8");
         }
         simulated.show();
@@ -130,7 +133,7 @@ final class ControllerStrip extends HBox {
     /** Shows what is in hand. */
     void show() {
         List<String> names = new ArrayList<>(List.of(""));
-        for (Devices.Shown one : session.transport().devices().all()) {
+        for (Devices.Shown one : transport.devices().all()) {
             if (one.isInput() && (one.isThere() || one.name().equals(desk.device()))) {
                 names.add(one.name());
             }

@@ -1,7 +1,12 @@
 package harpel.app.play;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Session;
+import harpel.app.session.ControllerDesk;
+import harpel.app.session.Document;
+import harpel.app.session.LeverWiring;
+import harpel.app.session.Messages;
+import harpel.app.session.TimelineDesk;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
@@ -50,7 +55,11 @@ final class LeverString extends VBox {
     private static final int[] CURVES = {-100, -75, -50, -25, 0, 25, 50, 75, 100};
     private static final int[] STEPS = {0, 2, 3, 4, 5, 8, 9, 11, 13, 16, 21};
 
-    private final Session session;
+    private final Document document;
+    private final Transport transport;
+    private final LeverWiring levers;
+    private final TimelineDesk timeline;
+    private final ControllerDesk controller;
     private final String name;
     private final Pane string = new Pane();
     private final Region line = new Region();
@@ -67,9 +76,20 @@ final class LeverString extends VBox {
     private int gestures;
     private double pressedFrom;
 
-    LeverString(Session session, String name) {
+    LeverString(
+            Document document,
+            Transport transport,
+            LeverWiring levers,
+            TimelineDesk timeline,
+            ControllerDesk controller,
+            Messages messages,
+            String name) {
         super(Space.FINE);
-        this.session = session;
+        this.document = document;
+        this.transport = transport;
+        this.levers = levers;
+        this.timeline = timeline;
+        this.controller = controller;
         this.name = name;
         setId("string-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
         setAlignment(Pos.TOP_CENTER);
@@ -112,7 +132,7 @@ final class LeverString extends VBox {
             if (event.getButton() == MouseButton.PRIMARY && lever().returns()) {
                 set(pressedFrom, "drag " + gestures);
             }
-            session.document().endGesture();
+            document.endGesture();
         });
         string.addEventHandler(ScrollEvent.SCROLL, event -> {
             if (event.getDeltaY() != 0) {
@@ -121,7 +141,7 @@ final class LeverString extends VBox {
             }
         });
         string.addEventHandler(KeyEvent.KEY_PRESSED, this::key);
-        value = new Field("string-value-" + name, "Where “" + name + "” stands, 0–100 %", this::typed, session::say);
+        value = new Field("string-value-" + name, "Where “" + name + "” stands, 0–100 %", this::typed, messages::say);
         value.getStyleClass().add("string-value");
         Label title = new Label(name);
         title.getStyleClass().add("string-name");
@@ -131,12 +151,12 @@ final class LeverString extends VBox {
                 "learn",
                 "string-learn-" + name,
                 "Press, then move a knob of your device to take it",
-                () -> session.levers().learn(name));
+                () -> levers.learn(name));
         getChildren().addAll(value, string, title, knob, moves, learn);
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private Lever lever() {
@@ -204,10 +224,7 @@ final class LeverString extends VBox {
                         steps,
                         follows,
                         new SeparatorMenuItem(),
-                        Menus.item(
-                                "Learn one more controller",
-                                "lever-learn-more",
-                                () -> session.levers().learnMore(name)));
+                        Menus.item("Learn one more controller", "lever-learn-more", () -> levers.learnMore(name)));
         for (int controller : lever().controllers()) {
             menu.getItems()
                     .add(Menus.item(
@@ -229,7 +246,7 @@ final class LeverString extends VBox {
     }
 
     private void change(String label, UnaryOperator<Lever> change) {
-        session.levers().change(label, name, change);
+        levers.change(label, name, change);
     }
 
     private void typed(String text) {
@@ -242,13 +259,12 @@ final class LeverString extends VBox {
 
     private void set(double wanted, String gesture) {
         double at = lever().nearest(Math.round(Drawing.clamp(wanted, 0, 100) * 10) / 10.0);
-        session.transport().traces().forgetLever(name);
+        transport.traces().forgetLever(name);
         Lane<Double> lane = new Lane.OfLever(name);
-        session.document()
-                .apply(new PieceEdit(
-                        "Move lever",
-                        gesture.isEmpty() ? "" : "string " + name + gesture,
-                        piece -> lane.isIn(piece) ? lane.withBase(piece, at) : piece));
+        document.apply(new PieceEdit(
+                "Move lever",
+                gesture.isEmpty() ? "" : "string " + name + gesture,
+                piece -> lane.isIn(piece) ? lane.withBase(piece, at) : piece));
     }
 
     /** How many controls it moves. */
@@ -276,7 +292,7 @@ final class LeverString extends VBox {
     /** The piece has changed. */
     void show() {
         Lever lever = lever();
-        boolean learning = name.equals(session.levers().learning().get());
+        boolean learning = name.equals(levers.learning().get());
         List<Integer> by = lever.controllers();
         knob.setText(by.isEmpty() ? "no knob" : by.size() > 1 ? by.size() + " controllers" : "controller " + by.get(0));
         Tips.set(knob, by.isEmpty() ? "Moved by hand only" : GeneralMidi.controllers(by));
@@ -295,17 +311,16 @@ final class LeverString extends VBox {
         Lever lever = lever();
         boolean follows = piece.timeline()
                 && !lever.points().isEmpty()
-                && session.transport().status().mode() == LiveStatus.Mode.PLAYING;
-        return follows ? Math.round(lever.at(session.timeline().now())) : lever.value();
+                && transport.status().mode() == LiveStatus.Mode.PLAYING;
+        return follows ? Math.round(lever.at(timeline.now())) : lever.value();
     }
 
     /** Draws a frame. */
     void draw() {
-        OptionalDouble controlled = session.transport().traces().lever(name);
+        OptionalDouble controlled = transport.traces().lever(name);
         double at = controlled.isPresent() ? controlled.getAsDouble() * 100 : stands();
-        double knobAt = session.controller()
-                .unmet(name)
-                .orElse(session.transport().traces().knob(name).orElse(-1));
+        double knobAt =
+                controller.unmet(name).orElse(transport.traces().knob(name).orElse(-1));
         if (at == shown && knobAt == shownRing && string.getHeight() == shownTall) {
             return;
         }

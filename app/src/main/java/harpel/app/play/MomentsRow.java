@@ -1,6 +1,9 @@
 package harpel.app.play;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
+import harpel.app.session.Performing;
+import harpel.app.session.TimelineDesk;
 import harpel.app.session.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
@@ -35,7 +38,10 @@ final class MomentsRow extends HBox {
     private static final List<When> TIMES = List.of(When.NOW, When.BEAT, When.BAR, new When(2), new When(4));
     private static final double[] GLIDES = {0, 1, 2, 4, 8, 16};
 
-    private final Session session;
+    private final Document document;
+    private final TimelineDesk timeline;
+    private final Performing performing;
+    private final Messages messages;
     private final Label head = new Label("Moments");
     private final FlowPane tiles = new FlowPane(Space.GAP, Space.CLOSE);
     private final Button keep;
@@ -44,9 +50,12 @@ final class MomentsRow extends HBox {
     private List<Object> shown = List.of();
 
     /** @param beside stands at the right */
-    MomentsRow(Session session, Node... beside) {
+    MomentsRow(Document document, TimelineDesk timeline, Performing performing, Messages messages, Node... beside) {
         super(Space.GAP);
-        this.session = session;
+        this.document = document;
+        this.timeline = timeline;
+        this.performing = performing;
+        this.messages = messages;
         setId("moments");
         head.getStyleClass().addAll("part-title", "moments-head");
         Tips.set(head, "What is on, and where the levers stand: kept with one press, come back to with one");
@@ -61,7 +70,7 @@ final class MomentsRow extends HBox {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private void keep() {
@@ -70,12 +79,12 @@ final class MomentsRow extends HBox {
             number++;
         }
         String name = "Moment " + number;
-        session.document().apply(PieceEdit.of("Keep a moment", piece -> {
+        document.apply(PieceEdit.of("Keep a moment", piece -> {
             List<Moment> more = new ArrayList<>(piece.moments());
             more.add(Moment.of(name, piece));
             return piece.withMoments(more);
         }));
-        session.say("Kept “" + name + "”: press it to come back here.");
+        messages.say("Kept “" + name + "”: press it to come back here.");
     }
 
     /** Shows the moments as they are; what is shown already is not made anew. */
@@ -97,9 +106,9 @@ final class MomentsRow extends HBox {
     }
 
     private String waits(Moment moment) {
-        return session.performing()
+        return performing
                 .waitsFor(moment)
-                .map(tick -> "next, at " + session.timeline().place(tick))
+                .map(tick -> "next, at " + timeline.place(tick))
                 .orElse("");
     }
 
@@ -115,7 +124,7 @@ final class MomentsRow extends HBox {
                 "moment-" + place,
                 moment.name() + ", " + about.getText(),
                 "Recalls “" + moment.name() + "”, " + how(moment) + "; pressed again while it waits it is taken back",
-                () -> session.performing().recall(moment));
+                () -> performing.recall(moment));
         press.getStyleClass().add("moment");
         press.pseudoClassStateChanged(NOW, now);
         press.pseudoClassStateChanged(WAITS, !waits.isEmpty());
@@ -123,7 +132,7 @@ final class MomentsRow extends HBox {
         box.setAlignment(Pos.CENTER_LEFT);
         if (renaming.equals(moment.name())) {
             Field name =
-                    new Field("moment-name", "What the moment is called", text -> rename(place, text), session::say);
+                    new Field("moment-name", "What the moment is called", text -> rename(place, text), messages::say);
             name.show(moment.name());
             name.setPrefColumnCount(10);
             box.getChildren().add(name);
@@ -185,7 +194,7 @@ final class MomentsRow extends HBox {
         }
         String before = renaming;
         renaming = "";
-        session.document().apply(PieceEdit.of("Rename a moment", piece -> {
+        document.apply(PieceEdit.of("Rename a moment", piece -> {
             List<Moment> moments = new ArrayList<>(piece.moments());
             moments.set(place, moments.get(place).withName(text));
             return piece.withMoments(moments)
@@ -211,7 +220,7 @@ final class MomentsRow extends HBox {
     }
 
     private void edit(String label, java.util.function.Consumer<List<Moment>> change) {
-        session.document().apply(PieceEdit.of(label, piece -> {
+        document.apply(PieceEdit.of(label, piece -> {
             List<Moment> moments = new ArrayList<>(piece.moments());
             change.accept(moments);
             return piece.withMoments(moments);

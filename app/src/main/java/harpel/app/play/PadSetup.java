@@ -1,7 +1,10 @@
 package harpel.app.play;
 
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
 import harpel.app.session.Places;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
+import harpel.app.session.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
@@ -35,7 +38,10 @@ final class PadSetup extends VBox {
     private static final List<When> TIMES =
             List.of(When.NOW, When.BEAT, When.BAR, new When(2), new When(4), new When(8));
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final Messages messages;
     private final Label title = new Label();
     private final Choice<Does> does;
     private final Choice<String> part;
@@ -56,9 +62,12 @@ final class PadSetup extends VBox {
 
     private int at;
 
-    PadSetup(Session session, Runnable leave) {
+    PadSetup(Document document, Selection selection, Transport transport, Messages messages, Runnable leave) {
         super(Space.GAP);
-        this.session = session;
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.messages = messages;
         setId("pad-setup");
         setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         title.getStyleClass().add("part-title");
@@ -66,13 +75,13 @@ final class PadSetup extends VBox {
         part = new Choice<>(
                 "pad-part", "Which part it is about", this::partName, id -> change(pad -> withPart(pad, id)));
         what = new Choice<>("pad-what", "What it is about", this::whatName, id -> change(pad -> pad.withWhat(id)));
-        chord = new Field("pad-chord", "The chord, such as Dm7 or F#maj9", this::chordTyped, session::say);
+        chord = new Field("pad-chord", "The chord, such as Dm7 or F#maj9", this::chordTyped, messages::say);
         when = new Choice<>("pad-when", "When it is done", When::shown, one -> change(pad -> pad.withWhen(one)));
         name = new Field(
                 "pad-name",
                 "What stands on the pad; empty for what it does",
                 text -> change(pad -> pad.withName(text)),
-                session::say);
+                messages::say);
         partBox = named("Part", part);
         whatBox = named("What", what);
         learn = Buttons.toggle(
@@ -106,7 +115,7 @@ final class PadSetup extends VBox {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private String partName(String id) {
@@ -132,8 +141,7 @@ final class PadSetup extends VBox {
 
     private Pad pad() {
         return piece().pad(at)
-                .orElseGet(() ->
-                        new Pad(at, "", Does.MUTE, session.selection().partId().get(), "", When.BAR, Map.of()));
+                .orElseGet(() -> new Pad(at, "", Does.MUTE, selection.partId().get(), "", When.BAR, Map.of()));
     }
 
     /** What a pad can be about. */
@@ -190,17 +198,17 @@ final class PadSetup extends VBox {
         Pad changed = change.apply(pad());
         boolean needs = !changed.does().what().isEmpty() && changed.what().isEmpty();
         if (needs) {
-            session.say(
+            messages.say(
                     "There is no " + changed.does().what().replaceAll("^an? ", "") + " for this pad to be about yet.");
             show(at);
             return;
         }
-        session.document().apply(PieceEdit.of("Set up a pad", piece -> piece.withPad(changed)));
+        document.apply(PieceEdit.of("Set up a pad", piece -> piece.withPad(changed)));
         show(at);
     }
 
     private void clear() {
-        session.document().apply(PieceEdit.of("Empty a pad", piece -> piece.withoutPad(at)));
+        document.apply(PieceEdit.of("Empty a pad", piece -> piece.withoutPad(at)));
         show(at);
     }
 
@@ -226,7 +234,7 @@ final class PadSetup extends VBox {
     }
 
     private List<NoteStart> notes() {
-        return session.transport().traces().notes(Places.input(pad().part())).stream()
+        return transport.traces().notes(Places.input(pad().part())).stream()
                 .map(drawn -> drawn.note)
                 .toList();
     }
@@ -235,8 +243,8 @@ final class PadSetup extends VBox {
         List<NoteStart> notes = notes();
         seen = notes.isEmpty() ? null : notes.get(notes.size() - 1);
         heard.clear();
-        session.selection().partId().set(pad().part());
-        session.say(learn.isSelected() ? "Play the chord, and let it go." : "");
+        selection.partId().set(pad().part());
+        messages.say(learn.isSelected() ? "Play the chord, and let it go." : "");
     }
 
     /** Listens while it learns; once a frame. */
@@ -247,11 +255,11 @@ final class PadSetup extends VBox {
         List<NoteStart> notes = notes();
         int last = notes.lastIndexOf(seen);
         notes.subList(last + 1, notes.size()).forEach(note -> heard.add(note.pitch()));
-        if (!heard.isEmpty() && !session.transport().traces().sounds(Places.input(pad().part()))) {
+        if (!heard.isEmpty() && !transport.traces().sounds(Places.input(pad().part()))) {
             String pitches = heard.stream().map(String::valueOf).collect(Collectors.joining(" "));
             learn.setSelected(false);
             change(pad -> pad.withWhat(pitches));
-            session.say("The pad plays " + pad().title(piece()) + ".");
+            messages.say("The pad plays " + pad().title(piece()) + ".");
         }
     }
 

@@ -1,6 +1,9 @@
 package harpel.app.play;
 
-import harpel.app.session.Session;
+import harpel.app.session.ControllerDesk;
+import harpel.app.session.Document;
+import harpel.app.session.Performing;
+import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Held;
 import harpel.app.ui.Tips;
 import harpel.piece.Pad;
@@ -28,7 +31,10 @@ final class PadTile extends VBox {
     private static final double NUMBER_LEFT = 9;
     private static final double NUMBER_TOP = 4;
 
-    private final Session session;
+    private final Document document;
+    private final TimelineDesk timeline;
+    private final ControllerDesk controller;
+    private final Performing performing;
     private final int place;
     private final Label number = new Label();
     private final Label title = new Label();
@@ -39,8 +45,17 @@ final class PadTile extends VBox {
     private Pad down;
 
     /** @param place 0–15 on its page */
-    PadTile(Session session, int place, Consumer<Integer> choose) {
-        this.session = session;
+    PadTile(
+            Document document,
+            TimelineDesk timeline,
+            ControllerDesk controller,
+            Performing performing,
+            int place,
+            Consumer<Integer> choose) {
+        this.document = document;
+        this.timeline = timeline;
+        this.controller = controller;
+        this.performing = performing;
         this.place = place;
         this.choose = choose;
         setId("pad-" + place);
@@ -72,8 +87,7 @@ final class PadTile extends VBox {
         });
         Tips.set(
                 this,
-                () -> session.document()
-                        .piece()
+                () -> document.piece()
                         .get()
                         .pad(at)
                         .map(pad -> pad.title(piece()) + ": " + pad.does().words() + ", "
@@ -89,12 +103,12 @@ final class PadTile extends VBox {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private void press() {
         Pad pad = piece().pad(at).orElse(null);
-        if (session.controller().learning().touched(at)) {
+        if (controller.learning().touched(at)) {
             return;
         }
         if (pad == null || settingUp) {
@@ -102,12 +116,12 @@ final class PadTile extends VBox {
             return;
         }
         down = pad;
-        session.performing().press(pad);
+        performing.press(pad);
     }
 
     private void release() {
         if (down != null) {
-            session.performing().release(down);
+            performing.release(down);
             down = null;
         }
     }
@@ -122,14 +136,11 @@ final class PadTile extends VBox {
         title.setText(pad == null ? "" : pad.title(piece));
         String waits = pad == null
                 ? ""
-                : session.performing()
-                        .waitsFor(pad)
-                        .map(tick -> session.timeline().place(tick))
-                        .orElse("");
+                : performing.waitsFor(pad).map(tick -> timeline.place(tick)).orElse("");
         about.setText(pad == null ? settingUp ? "set up" : "" : waits.isEmpty() ? pad.about(piece) : "at " + waits);
         pseudoClassStateChanged(ON, pad != null && pad.isOn(piece));
         pseudoClassStateChanged(WAITS, !waits.isEmpty());
-        pseudoClassStateChanged(HELD, pad != null && session.performing().isHeld(pad));
+        pseudoClassStateChanged(HELD, pad != null && performing.isHeld(pad));
         pseudoClassStateChanged(CHOSEN, at == chosen);
         pseudoClassStateChanged(EMPTY, pad == null);
         setAccessibleText(pad == null ? "Pad " + (at + 1) + ", empty" : "Pad " + (at + 1) + ", " + title.getText());

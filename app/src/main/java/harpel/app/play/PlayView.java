@@ -1,5 +1,6 @@
 package harpel.app.play;
 
+import harpel.app.editor.Around;
 import harpel.app.editor.BoardEditor;
 import harpel.app.editor.StageEditor;
 import harpel.app.session.Places;
@@ -50,6 +51,7 @@ public final class PlayView extends BorderPane {
     private static final int LOOK_EVERY = 60;
 
     private final Session session;
+    private final Around around;
     private final MomentsRow moments;
     private final ControllerStrip strip;
     private final HBox strings = new HBox(Space.TIGHT);
@@ -75,8 +77,9 @@ public final class PlayView extends BorderPane {
     private int drawnChanges = -1;
     private int frame;
 
-    public PlayView(Session session) {
+    public PlayView(Session session, Around around) {
         this.session = session;
+        this.around = around;
         getStyleClass().add("phrase-view");
         setId("play-view");
         ToggleButton write = Buttons.toggle(
@@ -90,14 +93,16 @@ public final class PlayView extends BorderPane {
                 "set-up-pads",
                 "Pressing a pad says what it does, in place of doing it",
                 on -> setUp(on ? 0 : -1));
-        moments = new MomentsRow(session, write, setUp);
+        moments = new MomentsRow(
+                session.document(), session.timeline(), session.performing(), session.messages(), write, setUp);
         moments.setPadding(new Insets(Space.ROOM, Space.WIDE, Space.GAP, Space.WIDE));
         setTop(new VBox(moments, partsRow()));
-        setup = new PadSetup(session, () -> setUp(-1));
+        setup = new PadSetup(
+                session.document(), session.selection(), session.transport(), session.messages(), () -> setUp(-1));
         setUpScroll = new Scrolling(setup);
         middle = middle();
         setCenter(middle);
-        strip = new ControllerStrip(session);
+        strip = new ControllerStrip(session.transport(), session.controller(), session.simulated());
         setBottom(strip);
         session.document().piece().addListener((property, before, now) -> drawn = null);
         session.performing().changes().addListener((property, before, now) -> drawnChanges = -1);
@@ -146,7 +151,8 @@ public final class PlayView extends BorderPane {
             grid.getRowConstraints().add(row);
         }
         for (int i = 0; i < Pad.PAGE; i++) {
-            PadTile pad = new PadTile(session, i, this::setUp);
+            PadTile pad = new PadTile(
+                    session.document(), session.timeline(), session.controller(), session.performing(), i, this::setUp);
             pads.add(pad);
             grid.add(pad, i % COLUMNS, i / COLUMNS);
         }
@@ -232,7 +238,16 @@ public final class PlayView extends BorderPane {
         List<String> names = piece.levers().stream().map(Lever::name).toList();
         if (!names.equals(List.copyOf(levers.keySet())) || strings.getChildren().isEmpty()) {
             levers.clear();
-            names.forEach(name -> levers.put(name, new LeverString(session, name)));
+            names.forEach(name -> levers.put(
+                    name,
+                    new LeverString(
+                            session.document(),
+                            session.transport(),
+                            session.levers(),
+                            session.timeline(),
+                            session.controller(),
+                            session.messages(),
+                            name)));
             strings.getChildren().setAll(levers.isEmpty() ? List.of(noLever) : levers.values());
         }
         levers.values().forEach(LeverString::show);
@@ -251,7 +266,7 @@ public final class PlayView extends BorderPane {
             shownParts = now;
             parts.getChildren().setAll(piece.parts().stream().map(this::part).toList());
         }
-        StageAddress at = Places.board(session).orElse(null);
+        StageAddress at = Places.board(session.document(), session.selection()).orElse(null);
         boolean more = chosen >= 0 || at != null;
         if (more != middle.getChildren().contains(right)) {
             middle.getChildren().remove(right);
@@ -276,7 +291,7 @@ public final class PlayView extends BorderPane {
         Stage stage = session.selection().stage(at).orElseThrow();
         if (!at.equals(boardAt) || board == null) {
             boardAt = at;
-            BoardEditor editor = new BoardEditor(session, new StageEditor.Edit() {
+            BoardEditor editor = new BoardEditor(around, new StageEditor.Edit() {
                 @Override
                 public <T> void set(Param<T> param, T value, boolean done) {
                     session.selection()

@@ -1,6 +1,5 @@
 package harpel.app.play;
 
-import harpel.app.session.Session;
 import harpel.app.ui.SideWindow;
 import harpel.app.ui.Slide;
 import harpel.app.ui.Space;
@@ -34,17 +33,17 @@ public final class SimulatedPads {
     private static final Map<Integer, Light> COLOURS =
             Map.of(0, Light.OFF, 1, Light.THERE, 3, Light.ON, 5, Light.WAITS, 7, Light.MOVES, 9, Light.LEADS);
 
-    private final Session session;
+    private final SimulatedMachine simulated;
     private final SimulatedMachine.Device plays;
     private final SimulatedMachine.Device lit;
     private final Region[] pads = new Region[SIZE * SIZE];
     private final SideWindow window;
 
     /** @param behind what is shown in the window that it belongs to */
-    public SimulatedPads(Session session, Scene behind, Runnable closed) {
-        this.session = session;
-        plays = session.simulated().plugIn(NAME);
-        lit = session.simulated().plugIn(NAME, new LightPort());
+    public SimulatedPads(SimulatedMachine simulated, Scene behind, Runnable closed) {
+        this.simulated = simulated;
+        plays = simulated.plugIn(NAME);
+        lit = simulated.plugIn(NAME, new LightPort());
         GridPane grid = new GridPane();
         grid.setHgap(Space.TIGHT);
         grid.setVgap(Space.TIGHT);
@@ -102,8 +101,8 @@ public final class SimulatedPads {
     }
 
     private void unplug() {
-        session.simulated().pullOut(plays);
-        session.simulated().pullOut(lit);
+        simulated.pullOut(plays);
+        simulated.pullOut(lit);
     }
 
     private void light(int note, int colour) {

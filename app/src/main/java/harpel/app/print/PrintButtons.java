@@ -1,7 +1,9 @@
 package harpel.app.print;
 
+import harpel.app.session.Document;
 import harpel.app.session.Printing;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
+import harpel.app.session.VariationSheet;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Space;
@@ -14,15 +16,15 @@ import javafx.scene.layout.HBox;
 public final class PrintButtons extends HBox {
     private static final PseudoClass STALE = PseudoClass.getPseudoClass("stale");
 
-    private final Session session;
+    private final Printing printing;
     private final Button print;
     private final Button back;
 
     /** @param where what the ids begin with, such as "chain" */
-    public PrintButtons(Session session, String where) {
+    public PrintButtons(
+            Document document, Selection selection, VariationSheet variations, Printing printing, String where) {
         super(Space.TIGHT);
-        this.session = session;
-        Printing printing = session.printing();
+        this.printing = printing;
         print = Buttons.button(
                 "Print",
                 where + "-print",
@@ -40,20 +42,20 @@ public final class PrintButtons extends HBox {
                 "Variations",
                 where + "-vary",
                 "Other results of the same phrase and chain, to hear and choose from  (Ctrl+Shift+V)",
-                session.variations()::toggleSheet);
+                variations::toggleSheet);
         vary.getStyleClass().add("small-toggle");
         getChildren().addAll(print, back, vary);
         OnlyShown.in(this);
         setAlignment(Pos.CENTER_LEFT);
         setMinWidth(USE_PREF_SIZE);
-        session.document().piece().addListener((property, before, now) -> show());
-        session.selection().partId().addListener((property, before, now) -> show());
+        document.piece().addListener((property, before, now) -> show());
+        selection.partId().addListener((property, before, now) -> show());
         show();
     }
 
     private void show() {
-        boolean printed = session.printing().isPrinted();
-        boolean stale = printed && session.printing().isStale();
+        boolean printed = printing.isPrinted();
+        boolean stale = printed && printing.isStale();
         back.setVisible(printed);
         print.setText(printed ? stale ? "Print again: changed since" : "Print again" : "Print");
         print.pseudoClassStateChanged(STALE, stale);

@@ -1,7 +1,9 @@
 package harpel.app.print;
 
+import harpel.app.session.Document;
+import harpel.app.session.Look;
 import harpel.app.session.Look.View;
-import harpel.app.session.Session;
+import harpel.app.session.Selection;
 import harpel.app.ui.Asking;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
@@ -94,7 +96,7 @@ public final class PrintSheet {
         }
     }
 
-    private final Session session;
+    private final Look look;
     private final Piece piece;
     private final Map<String, CheckBox> parts = new LinkedHashMap<>();
     private final TextField from = field("print-from", "1", "The first bar, counted from 1");
@@ -114,12 +116,12 @@ public final class PrintSheet {
     private final Label wrong = new Label();
     private Wanted wanted;
 
-    private PrintSheet(Session session) {
-        this.session = session;
-        this.piece = session.document().piece().get();
-        String chosen = session.selection().partId().get();
+    private PrintSheet(Document document, Selection selection, Look look) {
+        this.look = look;
+        this.piece = document.piece().get();
+        String chosen = selection.partId().get();
         // From the timeline all of it is meant.
-        boolean timeline = piece.timeline() && session.look().view().get() == View.TIMELINE;
+        boolean timeline = piece.timeline() && look.view().get() == View.TIMELINE;
         for (Part part : piece.parts()) {
             parts.put(
                     part.id(),
@@ -156,8 +158,8 @@ public final class PrintSheet {
     }
 
     /** What to print; nothing when it was put away. */
-    public static Optional<Wanted> ask(Session session, Window owner) {
-        return new PrintSheet(session).ask(owner);
+    public static Optional<Wanted> ask(Document document, Selection selection, Look look, Window owner) {
+        return new PrintSheet(document, selection, look).ask(owner);
     }
 
     private Optional<Wanted> ask(Window owner) {
@@ -186,7 +188,7 @@ public final class PrintSheet {
                         target.valueProperty()));
         rows.add(wrong, 0, 9, 2, 1);
         ButtonType print = new ButtonType("Print", ButtonBar.ButtonData.OK_DONE);
-        Alert sheet = Asking.sheet(owner, session.look().styles(), "Print", "", print, ButtonType.CANCEL);
+        Alert sheet = Asking.sheet(owner, look.styles(), "Print", "", print, ButtonType.CANCEL);
         sheet.getDialogPane().setContent(rows);
         sheet.getDialogPane().setMinHeight(Region.USE_PREF_SIZE);
         Node button = sheet.getDialogPane().lookupButton(print);

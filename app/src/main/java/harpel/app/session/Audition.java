@@ -15,25 +15,25 @@ public final class Audition {
     /** Longer than any piece. */
     private static final long ALL_ALONG = 1L << 40;
 
-    private final Session session;
+    private final Transport transport;
     private UnaryOperator<Piece> over = NOTHING;
 
-    Audition(Session session) {
-        this.session = session;
+    Audition(Transport transport) {
+        this.transport = transport;
     }
 
     /** Lays a change over what is played, from the next bar on; play begins if it does not run. */
     public void hear(UnaryOperator<Piece> change) {
         over = change;
-        session.transport().player().audition(change);
-        session.transport().play();
+        transport.player().audition(change);
+        transport.play();
     }
 
     /** What is played is the piece again, from the next bar on. */
     public void end() {
         if (over != NOTHING) {
             over = NOTHING;
-            session.transport().player().audition(NOTHING);
+            transport.player().audition(NOTHING);
         }
     }
 

@@ -40,7 +40,8 @@ public final class Autosave implements AutoCloseable {
     /** The state of the work as the interface last showed it. */
     private record State(Piece piece, boolean unsaved, Path file) {}
 
-    private final Session session;
+    private final Document document;
+    private final Messages messages;
     private final Path folder;
     private final ScheduledExecutorService writing = Executors.newSingleThreadScheduledExecutor(work -> {
         Thread thread = new Thread(work, "harpel-autosave");
@@ -59,21 +60,22 @@ public final class Autosave implements AutoCloseable {
     private FileChannel lockFile;
     private FileLock lock;
 
-    public Autosave(Session session, Path home) {
-        this.session = session;
+    public Autosave(Document document, Messages messages, Path home) {
+        this.document = document;
+        this.messages = messages;
         this.folder = home.resolve("autosave");
         look();
         kept = now;
-        session.document().piece().addListener((property, before, after) -> look());
-        session.document().unsaved().addListener((property, before, after) -> look());
-        session.document().file().addListener((property, before, after) -> look());
+        document.piece().addListener((property, before, after) -> look());
+        document.unsaved().addListener((property, before, after) -> look());
+        document.file().addListener((property, before, after) -> look());
     }
 
     private void look() {
         now = new State(
-                session.document().piece().get(),
-                session.document().unsaved().get(),
-                session.document().file().get());
+                document.piece().get(),
+                document.unsaved().get(),
+                document.file().get());
     }
 
     /** Begins to keep. */
@@ -92,7 +94,7 @@ public final class Autosave implements AutoCloseable {
             tookNanos = writtenNanos - began;
         } catch (IOException | RuntimeException e) {
             log().warn("unsaved work could not be kept in {}", folder, e);
-            Platform.runLater(() -> session.say("Unsaved work could not be kept: " + e.getMessage()));
+            Platform.runLater(() -> messages.say("Unsaved work could not be kept: " + e.getMessage()));
         }
     }
 
@@ -196,13 +198,12 @@ public final class Autosave implements AutoCloseable {
             String text = Files.readString(file, StandardCharsets.UTF_8);
             int line = text.indexOf('\n');
             if (line < 0
-                    || !text.substring(0, line)
-                            .equals(place(session.document().file().get()))) {
+                    || !text.substring(0, line).equals(place(document.file().get()))) {
                 return Optional.empty();
             }
             Piece piece = PieceFile.read(text.substring(line + 1));
             // It is kept under this window's own name before the old one goes.
-            now = new State(piece, true, session.document().file().get());
+            now = new State(piece, true, document.file().get());
             keep();
             Files.deleteIfExists(file);
             Files.deleteIfExists(Path.of(file + LOCK));

@@ -54,7 +54,11 @@ public final class ControllerDesk {
 
     private static final double NEAR = 0.02;
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final Performing performing;
+    private final Messages messages;
     private final IntegerProperty changes = new SimpleIntegerProperty();
     /** What its pads and knobs did, which is done here; its keys go to the engine as those of any device. */
     private final InputPort came = new InputPort("controller", this::drainSoon);
@@ -82,9 +86,14 @@ public final class ControllerDesk {
     private volatile Hands hands = Hands.PADS;
     private final PadLearning learning;
 
-    ControllerDesk(Session session) {
-        this.session = session;
-        this.learning = new PadLearning(session, this);
+    ControllerDesk(
+            Document document, Selection selection, Transport transport, Performing performing, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.performing = performing;
+        this.messages = messages;
+        this.learning = new PadLearning(messages, this);
     }
 
     /** Takes maps of one's own from a folder, too; what is learnt is kept there. */
@@ -106,7 +115,7 @@ public final class ControllerDesk {
     /** The maps there are, by their ids, with their names. */
     public Map<String, ControllerMap> maps() {
         if (maps == null) {
-            maps = MapFile.all(folder, session::say);
+            maps = MapFile.all(folder, messages::say);
         }
         return maps;
     }
@@ -137,9 +146,9 @@ public final class ControllerDesk {
         map = device.isEmpty() ? null : taken;
         reader = new KnobReader(taken.knobs());
         if (map != null) {
-            session.transport().devices().intercept(device, this::mine);
+            transport.devices().intercept(device, this::mine);
             String to = device;
-            lights = new LightSender(map, bytes -> session.transport().engine().sendPlain(to, bytes));
+            lights = new LightSender(map, bytes -> transport.engine().sendPlain(to, bytes));
             connected = false;
         }
         changed();
@@ -147,9 +156,9 @@ public final class ControllerDesk {
 
     private void leave() {
         if (map != null) {
-            session.transport().devices().intercept(device, null);
+            transport.devices().intercept(device, null);
             lights.off();
-            down.values().forEach(session.performing()::release);
+            down.values().forEach(performing::release);
             down.clear();
             keysDown.clear();
             map = null;
@@ -197,7 +206,7 @@ public final class ControllerDesk {
                         folder.resolve(mapId + MapFile.ENDING),
                         MapFile.write(with).getBytes(StandardCharsets.UTF_8));
             } catch (IOException e) {
-                session.say("What was learnt could not be kept in " + folder + ": " + e.getMessage());
+                messages.say("What was learnt could not be kept in " + folder + ": " + e.getMessage());
             }
         }
     }
@@ -233,7 +242,7 @@ public final class ControllerDesk {
         }
         boolean pad = other || cell.isPresent();
         if (pad || knob) {
-            came.offer(status, data1, data2, session.transport().nanos());
+            came.offer(status, data1, data2, transport.nanos());
         }
         return pad ? InputPort.Interceptor.MINE : data1;
     }
@@ -295,7 +304,7 @@ public final class ControllerDesk {
     private void release(int note) {
         Pad pad = down.remove(note);
         if (pad != null) {
-            session.performing().release(pad);
+            performing.release(pad);
         }
         changed();
     }
@@ -305,7 +314,7 @@ public final class ControllerDesk {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private Grid grid() {
@@ -324,7 +333,7 @@ public final class ControllerDesk {
     private void pressPad(int note, int at) {
         piece().pad(at).ifPresent(pad -> {
             down.put(note, pad);
-            session.performing().press(pad);
+            performing.press(pad);
         });
     }
 
@@ -335,20 +344,17 @@ public final class ControllerDesk {
 
     private void pressPart(Part part, int row) {
         if (row == 3) {
-            session.selection().partId().set(part.id());
+            selection.partId().set(part.id());
         } else if (row < 3) {
             boolean mute = row == 1;
-            session.document()
-                    .apply(PieceEdit.of(
-                            mute ? "Mute" : "Solo",
-                            piece -> piece.withPart(
-                                    part.id(),
-                                    one -> one.withMix(
-                                            mute
-                                                    ? one.mix()
-                                                            .withMute(!one.mix().mute())
-                                                    : one.mix()
-                                                            .withSolo(!one.mix().solo())))));
+            document.apply(PieceEdit.of(
+                    mute ? "Mute" : "Solo",
+                    piece -> piece.withPart(
+                            part.id(),
+                            one -> one.withMix(
+                                    mute
+                                            ? one.mix().withMute(!one.mix().mute())
+                                            : one.mix().withSolo(!one.mix().solo())))));
         }
     }
 
@@ -363,13 +369,13 @@ public final class ControllerDesk {
     // The board
 
     Optional<StageAddress> board() {
-        return Places.board(session);
+        return Places.board(document, selection);
     }
 
     /** A marble is launched, or taken off. */
     private void launch(Cell cell) {
         board().ifPresentOrElse(
-                        address -> session.selection().editStage("Launch a marble", "", address, stage -> {
+                        address -> selection.editStage("Launch a marble", "", address, stage -> {
                             List<ParamSet> marbles =
                                     new ArrayList<>(stage.params().get(Carom.MARBLES));
                             int column = cell.column() + 1;
@@ -387,7 +393,7 @@ public final class ControllerDesk {
                             }
                             return stage.with(Carom.MARBLES, List.copyOf(marbles));
                         }),
-                        () -> session.say(
+                        () -> messages.say(
                                 "No part has a board: add a Carom to a chain, and its cells are played here."));
     }
 
@@ -428,9 +434,8 @@ public final class ControllerDesk {
     private void set(Lever lever, double value) {
         Lane<Double> lane = new Lane.OfLever(lever.name());
         double at = lever.nearest(Math.round(Math.max(0, Math.min(100, value)) * 10) / 10.0);
-        session.transport().traces().forgetLever(lever.name());
-        session.document()
-                .apply(new PieceEdit("Move lever", "knob " + lever.name(), piece -> lane.withBase(piece, at)));
+        transport.traces().forgetLever(lever.name());
+        document.apply(new PieceEdit("Move lever", "knob " + lever.name(), piece -> lane.withBase(piece, at)));
     }
 
     /** Where the knob of a lever stands, 0–1, that has not met it. */
@@ -460,13 +465,13 @@ public final class ControllerDesk {
         if (map == null || lights == null || map.pads() == null || !lit) {
             return;
         }
-        boolean there = session.transport().outputs().contains(device);
+        boolean there = transport.outputs().contains(device);
         if (there && !connected) {
             lights.connected();
         }
         connected = there;
         if (there) {
-            lights.show(new ControllerLights(session, this, grid()).all());
+            lights.show(new ControllerLights(document, selection, transport, performing, this, grid()).all());
         }
     }
 

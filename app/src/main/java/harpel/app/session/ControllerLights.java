@@ -11,18 +11,30 @@ import harpel.piece.Piece;
 
 /** What the lights of a controller say of what its pads are. Interface thread. */
 final class ControllerLights {
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final Performing performing;
     private final ControllerDesk desk;
     private final Grid grid;
 
-    ControllerLights(Session session, ControllerDesk desk, Grid grid) {
-        this.session = session;
+    ControllerLights(
+            Document document,
+            Selection selection,
+            Transport transport,
+            Performing performing,
+            ControllerDesk desk,
+            Grid grid) {
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.performing = performing;
         this.desk = desk;
         this.grid = grid;
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     /** Row by row from the top left. */
@@ -61,16 +73,16 @@ final class ControllerLights {
     }
 
     private Light light(Pad pad) {
-        return session.performing().waitsFor(pad).isPresent()
+        return performing.waitsFor(pad).isPresent()
                 ? Light.WAITS
-                : session.performing().isHeld(pad) ? Light.MOVES : pad.isOn(piece()) ? Light.ON : Light.THERE;
+                : performing.isHeld(pad) ? Light.MOVES : pad.isOn(piece()) ? Light.ON : Light.THERE;
     }
 
     private Light light(Part part, int row) {
         return switch (row) {
             case 1 -> part.mix().mute() ? Light.THERE : Light.ON;
             case 2 -> part.mix().solo() ? Light.ON : Light.THERE;
-            case 3 -> part.id().equals(session.selection().partId().get()) ? Light.ON : Light.THERE;
+            case 3 -> part.id().equals(selection.partId().get()) ? Light.ON : Light.THERE;
             default -> Light.OFF;
         };
     }
@@ -79,7 +91,7 @@ final class ControllerLights {
         int column = cell.column() + 1;
         int row = grid.rows() - cell.row();
         return desk.board()
-                .flatMap(session.selection()::stage)
+                .flatMap(selection::stage)
                 .map(stage -> {
                     boolean marble = stage.params().get(Carom.MARBLES).stream()
                             .anyMatch(one -> one.get(Carom.COLUMN) == column && one.get(Carom.ROW) == row);
@@ -92,8 +104,8 @@ final class ControllerLights {
 
     private void rolling(Light[] all) {
         desk.board().ifPresent(address -> {
-            int size = session.selection().stage(address).orElseThrow().params().get(Carom.SIZE);
-            for (int place : session.transport().traces().steps(address.toString())) {
+            int size = selection.stage(address).orElseThrow().params().get(Carom.SIZE);
+            for (int place : transport.traces().steps(address.toString())) {
                 int column = Math.floorMod(place, size);
                 int row = grid.rows() - 1 - Math.floorDiv(place, size);
                 if (place >= 0 && column < grid.columns() && row > 0 && row < grid.rows()) {

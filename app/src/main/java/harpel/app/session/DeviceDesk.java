@@ -18,14 +18,16 @@ public final class DeviceDesk {
         public static final Kept NOTHING = new Kept(Map.of(), "", List.of());
     }
 
-    private final Session session;
+    private final Transport transport;
+    private final Messages messages;
     private final IntegerProperty changes = new SimpleIntegerProperty();
     private final Map<String, Use> uses = new LinkedHashMap<>();
     private String clockFrom = "";
     private List<String> clockTo = List.of();
 
-    DeviceDesk(Session session) {
-        this.session = session;
+    DeviceDesk(Transport transport, Messages messages) {
+        this.transport = transport;
+        this.messages = messages;
     }
 
     /** Grows whenever something is chosen. */
@@ -38,7 +40,7 @@ public final class DeviceDesk {
     }
 
     private Devices devices() {
-        return session.transport().devices();
+        return transport.devices();
     }
 
     private static String key(String name, boolean isInput) {
@@ -54,8 +56,8 @@ public final class DeviceDesk {
         });
         clockFrom = kept.clockFrom;
         clockTo = kept.clockTo;
-        session.transport().engine().followClock(clockFrom);
-        session.transport().engine().clockTo(clockTo);
+        transport.engine().followClock(clockFrom);
+        transport.engine().clockTo(clockTo);
         changed();
     }
 
@@ -77,8 +79,8 @@ public final class DeviceDesk {
 
     public void follow(String input) {
         clockFrom = input;
-        session.transport().engine().followClock(input);
-        session.say(
+        transport.engine().followClock(input);
+        messages.say(
                 input.isEmpty()
                         ? "Time is Harpel’s own."
                         : "“" + input + "” starts, stops and drives time from now on.");
@@ -97,13 +99,13 @@ public final class DeviceDesk {
             outputs.add(output);
         }
         clockTo = List.copyOf(outputs);
-        session.transport().engine().clockTo(clockTo);
+        transport.engine().clockTo(clockTo);
         changed();
     }
 
     /** Time goes on 10 ms later, or earlier. */
     public void nudge(boolean later) {
-        session.transport().engine().nudge(later ? NUDGE_NANOS : -NUDGE_NANOS);
-        session.say(later ? "10 ms later." : "10 ms earlier.");
+        transport.engine().nudge(later ? NUDGE_NANOS : -NUDGE_NANOS);
+        messages.say(later ? "10 ms later." : "10 ms earlier.");
     }
 }

@@ -32,15 +32,23 @@ public final class Keeping {
     /** A stretch of the axis of {@link Heard}, from bar line to bar line. */
     public record Span(long from, long to) {}
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final PhraseDesk desk;
+    private final Messages messages;
     private final ObjectProperty<Span> span = new SimpleObjectProperty<>();
     private final StringProperty place = new SimpleStringProperty(Tap.SOUND);
     private final IntegerProperty bars = new SimpleIntegerProperty(4);
     private final BooleanProperty hang = new SimpleBooleanProperty();
 
-    Keeping(Session session) {
-        this.session = session;
-        session.selection().partId().addListener((property, before, now) -> {
+    Keeping(Document document, Selection selection, Transport transport, PhraseDesk desk, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.desk = desk;
+        this.messages = messages;
+        selection.partId().addListener((property, before, now) -> {
             span.set(null);
             place.set(Tap.SOUND);
         });
@@ -67,7 +75,7 @@ public final class Keeping {
     }
 
     public long barTicks() {
-        return session.document().piece().get().time().meter().at(0).barTicks();
+        return document.piece().get().time().meter().at(0).barTicks();
     }
 
     /** Marks the bars around two ticks of the axis. */
@@ -81,8 +89,8 @@ public final class Keeping {
     /** The last whole bars; while time stands the bar it stands in is one of them. */
     private Span last() {
         long bar = barTicks();
-        long now = session.transport().heardNow();
-        boolean stands = session.transport().status().mode() == LiveStatus.Mode.STOPPED;
+        long now = transport.heardNow();
+        boolean stands = transport.status().mode() == LiveStatus.Mode.STOPPED;
         long to = stands ? -Math.floorDiv(-now, bar) * bar : Math.floorDiv(now, bar) * bar;
         return new Span(Math.max(0, to - bars.get() * bar), Math.max(bar, to));
     }
@@ -90,23 +98,23 @@ public final class Keeping {
     /** Keeps the marked stretch, or the last bars. */
     public void keep() {
         Span what = span.get() == null ? last() : span.get();
-        Part part = session.selection().part();
-        Phrase phrase = phrase(part, what, session.document().piece().get());
+        Part part = selection.part();
+        Phrase phrase = phrase(part, what, document.piece().get());
         if (phrase.notes().isEmpty() && phrase.messages().isEmpty()) {
-            session.say("Nothing was heard there: " + called(part, place.get()) + " is empty in these bars.");
+            messages.say("Nothing was heard there: " + called(part, place.get()) + " is empty in these bars.");
             return;
         }
         put("Keep what was heard", part, List.of(phrase));
-        session.say("Kept “" + phrase.name() + "”: " + phrase.notes().size() + " notes in "
+        messages.say("Kept “" + phrase.name() + "”: " + phrase.notes().size() + " notes in "
                 + (what.to - what.from) / barTicks() + " bars"
                 + (hang.get() ? ", heard by " + part.name() : ", in the list of phrases") + ".");
     }
 
     /** One round of a stage's pattern as a phrase: printed in the background, which is quick. */
     public void keepRound(StageAddress address) {
-        Piece now = session.document().piece().get();
-        Stage stage = session.selection().stage(address).orElse(null);
-        Part part = session.selection().part();
+        Piece now = document.piece().get();
+        Stage stage = selection.stage(address).orElse(null);
+        Part part = selection.part();
         if (stage == null) {
             return;
         }
@@ -116,11 +124,11 @@ public final class Keeping {
                         Phrase phrase = OneRound.of(now, address, stage);
                         Platform.runLater(() -> {
                             put("Keep one round", part, List.of(phrase));
-                            session.say("Kept “" + phrase.name() + "”: "
+                            messages.say("Kept “" + phrase.name() + "”: "
                                     + phrase.notes().size() + " notes, one round of " + stage.name() + ".");
                         });
                     } catch (InterruptedException e) {
-                        Platform.runLater(() -> session.say("The round was not kept: it was interrupted."));
+                        Platform.runLater(() -> messages.say("The round was not kept: it was interrupted."));
                     }
                 },
                 "harpel-round");
@@ -131,9 +139,9 @@ public final class Keeping {
     /** One phrase for each chord that was held. */
     public void keepByChords() {
         Span what = span.get() == null ? last() : span.get();
-        Part part = session.selection().part();
-        Piece piece = session.document().piece().get();
-        List<Long> edges = session.transport()
+        Part part = selection.part();
+        Piece piece = document.piece().get();
+        List<Long> edges = transport
                 .heard()
                 .chords(part.id(), what.from, what.to, piece.time().meter());
         List<Phrase> phrases = new ArrayList<>();
@@ -146,17 +154,16 @@ public final class Keeping {
             }
         }
         if (phrases.isEmpty()) {
-            session.say("No chord was held at " + part.name() + "’s input in these bars.");
+            messages.say("No chord was held at " + part.name() + "’s input in these bars.");
             return;
         }
         put("Keep by chords", part, phrases);
-        session.say("Kept " + phrases.size() + (phrases.size() == 1 ? " phrase" : " phrases") + ", one a chord.");
+        messages.say("Kept " + phrases.size() + (phrases.size() == 1 ? " phrase" : " phrases") + ", one a chord.");
     }
 
     private Phrase phrase(Part part, Span what, Piece piece) {
-        long heardTo =
-                Math.max(what.from + 1, Math.min(what.to, session.transport().heardNow()));
-        Heard.Take take = session.transport().heard().take(part.id(), place.get(), what.from, heardTo);
+        long heardTo = Math.max(what.from + 1, Math.min(what.to, transport.heardNow()));
+        Heard.Take take = transport.heard().take(part.id(), place.get(), what.from, heardTo);
         String id = piece.freePhraseId("kept-1");
         // The number first: it tells them apart where there is little room.
         String name = "Kept " + id.replaceFirst(".*-", "") + ", " + part.name();
@@ -179,7 +186,7 @@ public final class Keeping {
 
     private void put(String label, Part part, List<Phrase> phrases) {
         boolean onPart = hang.get();
-        session.document().apply(PieceEdit.of(label, piece -> {
+        document.apply(PieceEdit.of(label, piece -> {
             Piece with = piece;
             for (Phrase phrase : phrases) {
                 with = with.withPhrase(phrase);
@@ -189,14 +196,12 @@ public final class Keeping {
                             part.id(), one -> one.withPhrase(phrases.get(0).id()))
                     : with;
         }));
-        session.desk().show(phrases.get(0).id());
+        desk.show(phrases.get(0).id());
     }
 
     /** The places that can be kept from, in the order in which notes come by. */
     public List<String> places() {
-        return Places.of(session.selection().part()).stream()
-                .map(Places.Place::name)
-                .toList();
+        return Places.of(selection.part()).stream().map(Places.Place::name).toList();
     }
 
     /** What a place is called. */
@@ -205,7 +210,7 @@ public final class Keeping {
             case Tap.INPUT -> "what it heard";
             case Tap.SOUND -> Origin.SENT;
             default ->
-                session.selection()
+                selection
                         .stage(StageAddress.parse(name))
                         .map(Stage::name)
                         .map(stage -> "what left " + stage)

@@ -22,7 +22,10 @@ import javafx.beans.property.StringProperty;
 
 /** Joins levers to the knob that moves them, learnt by moving it, and to the controls that they move, pointed at. */
 public final class LeverWiring {
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final Messages messages;
     private final StringProperty learning = new SimpleStringProperty("");
     private final StringProperty picking = new SimpleStringProperty("");
     private final LongProperty learnt = new SimpleLongProperty();
@@ -30,21 +33,23 @@ public final class LeverWiring {
     /** Whether it is learnt besides those that move the lever already. */
     private boolean more;
 
-    LeverWiring(Session session) {
-        this.session = session;
+    LeverWiring(Document document, Selection selection, Transport transport, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.messages = messages;
     }
 
     /** A lever more. */
     public void add() {
-        List<String> names = session.document().piece().get().levers().stream()
-                .map(Lever::name)
-                .toList();
+        List<String> names =
+                document.piece().get().levers().stream().map(Lever::name).toList();
         int number = names.size() + 1;
         while (names.contains("Lever " + number)) {
             number++;
         }
         String name = names.isEmpty() ? "Tide" : "Lever " + number;
-        session.document().apply(PieceEdit.of("Add lever", piece -> {
+        document.apply(PieceEdit.of("Add lever", piece -> {
             List<Lever> more = new ArrayList<>(piece.levers());
             more.add(Lever.of(name, 0));
             return piece.withLevers(more);
@@ -69,7 +74,7 @@ public final class LeverWiring {
     private void learn(String lever, boolean besides) {
         more = besides;
         learning.set(lever.equals(learning.get()) ? "" : lever);
-        controllersAtLearning = session.transport().status().controllersIn();
+        controllersAtLearning = transport.status().controllersIn();
         learnt.set(learnt.get() + 1);
     }
 
@@ -85,7 +90,7 @@ public final class LeverWiring {
 
     /** Takes the controller that a lever waits for; once a frame. */
     public void takeLearnt() {
-        LiveStatus status = session.transport().status();
+        LiveStatus status = transport.status();
         if (learning.get().isEmpty() || status.controllersIn() == controllersAtLearning) {
             return;
         }
@@ -93,29 +98,28 @@ public final class LeverWiring {
         learning.set("");
         learnt.set(learnt.get() + 1);
         List<Integer> learntNow = new ArrayList<>();
-        session.document().piece().get().levers().stream()
+        document.piece().get().levers().stream()
                 .filter(lever -> more && lever.name().equals(name))
                 .forEach(lever -> learntNow.addAll(lever.controllers()));
         learntNow.add(status.lastController());
         change("Learn controller", name, lever -> lever.withControllers(learntNow));
         String others = sharing(name, List.of(status.lastController()));
-        session.say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController())
+        messages.say("“" + name + "” is moved by " + GeneralMidi.controller(status.lastController())
                 + (others.isEmpty() ? "." : ", which moves " + others + " as well."));
     }
 
     /** Changes one lever. */
     public void change(String label, String name, UnaryOperator<Lever> change) {
-        session.document()
-                .apply(PieceEdit.of(
-                        label,
-                        piece -> piece.withLevers(piece.levers().stream()
-                                .map(lever -> lever.name().equals(name) ? change.apply(lever) : lever)
-                                .toList())));
+        document.apply(PieceEdit.of(
+                label,
+                piece -> piece.withLevers(piece.levers().stream()
+                        .map(lever -> lever.name().equals(name) ? change.apply(lever) : lever)
+                        .toList())));
     }
 
     /** The other levers that one of these controllers moves, in words; empty for none. */
     public String sharing(String name, List<Integer> controllers) {
-        return session.document().piece().get().levers().stream()
+        return document.piece().get().levers().stream()
                 .filter(other -> !other.name().equals(name)
                         && other.controllers().stream().anyMatch(controllers::contains))
                 .map(other -> "“" + other.name() + "”")
@@ -131,26 +135,25 @@ public final class LeverWiring {
     public void pick(String lever) {
         boolean again = lever.equals(picking.get());
         picking.set(again ? "" : lever);
-        session.say(again ? "" : "Press the control that “" + lever + "” shall move. Escape leaves it.");
+        messages.say(again ? "" : "Press the control that “" + lever + "” shall move. Escape leaves it.");
     }
 
     /** Lets the lever that waits move a parameter; false when none waits or that cannot be moved. */
     public boolean picked(StageAddress address, Param<?> param) {
         String lever = picking.get();
-        Optional<Stage> stage = session.selection().stage(address).filter(Stage::isKnown);
+        Optional<Stage> stage = selection.stage(address).filter(Stage::isKnown);
         if (lever.isEmpty() || stage.isEmpty() || !Moves.canMove(stage.get().kind(), param)) {
             return false;
         }
         picking.set("");
         Mover plain = Mover.of(Source.LEVER, param);
         Mover mover = new Mover(Source.LEVER, plain.settings().with(Source.NAME, lever));
-        session.selection()
-                .editStage(
-                        "Let " + lever + " move " + param.label().toLowerCase(java.util.Locale.ROOT),
-                        "",
-                        address,
-                        one -> one.withMoves(one.moves().plus(param, mover)));
-        session.say("“" + lever + "” moves " + param.label() + " now, by half of its range; set how much below.");
+        selection.editStage(
+                "Let " + lever + " move " + param.label().toLowerCase(java.util.Locale.ROOT),
+                "",
+                address,
+                one -> one.withMoves(one.moves().plus(param, mover)));
+        messages.say("“" + lever + "” moves " + param.label() + " now, by half of its range; set how much below.");
         return true;
     }
 }

@@ -8,7 +8,7 @@ public final class PadLearning {
     /** A note of the device that plays another pad already than the one it was to be learnt for; both counted from 0. */
     public record Conflict(int note, int plays, int wanted) {}
 
-    private final Session session;
+    private final Messages messages;
     private final ControllerDesk desk;
     /** Looked at by the thread of the device, too. */
     private volatile boolean on;
@@ -17,8 +17,8 @@ public final class PadLearning {
 
     private Conflict conflict;
 
-    PadLearning(Session session, ControllerDesk desk) {
-        this.session = session;
+    PadLearning(Messages messages, ControllerDesk desk) {
+        this.messages = messages;
         this.desk = desk;
     }
 
@@ -29,7 +29,7 @@ public final class PadLearning {
     public void turn(boolean nowOn) {
         on = nowOn;
         forget();
-        session.say(on ? "Press a pad here, then one of the device." : "");
+        messages.say(on ? "Press a pad here, then one of the device." : "");
         desk.changed();
     }
 
@@ -47,7 +47,7 @@ public final class PadLearning {
         pad = at;
         conflict = null;
         desk.changed();
-        session.say("Pad " + (at + 1) + ": now press one of the device.");
+        messages.say("Pad " + (at + 1) + ": now press one of the device.");
         return true;
     }
 
@@ -62,12 +62,12 @@ public final class PadLearning {
         }
         Integer other = desk.map().learnt().get(note);
         if (leads) {
-            session.say(
+            messages.say(
                     "Note " + note + " leads between board, pads, parts and keys: press another pad of the device.");
         } else if (other != null && other != pad) {
             conflict = new Conflict(note, other, pad);
             pad = -1;
-            session.say("Note " + note + " plays pad " + (other + 1) + " already.");
+            messages.say("Note " + note + " plays pad " + (other + 1) + " already.");
             desk.changed();
         } else {
             learn(note, pad);
@@ -87,14 +87,14 @@ public final class PadLearning {
         if (now != null && take && desk.map() != null) {
             learn(now.note, now.wanted);
         } else if (now != null) {
-            session.say("Note " + now.note + " plays pad " + (now.plays + 1) + " as before.");
+            messages.say("Note " + now.note + " plays pad " + (now.plays + 1) + " as before.");
             desk.changed();
         }
     }
 
     private void learn(int note, int to) {
         ControllerMap with = desk.map().withLearnt(note, to);
-        session.say("Note " + note + " plays pad " + (to + 1) + " now.");
+        messages.say("Note " + note + " plays pad " + (to + 1) + " now.");
         pad = -1;
         desk.replace(with);
     }

@@ -64,7 +64,12 @@ public final class Performing {
      */
     private record Lasting(String words, Over over, Writing.Stretch stretch) {}
 
-    private final Session session;
+    private final Document document;
+    private final Transport transport;
+    private final LeverWiring levers;
+    private final TimelineDesk timeline;
+    private final Writing writing;
+    private final Messages messages;
     private final TapTempo taps = new TapTempo();
     private final List<Waiting> waiting = new ArrayList<>();
     private final List<Lasting> overs = new ArrayList<>();
@@ -74,16 +79,34 @@ public final class Performing {
     private final IntegerProperty changes = new SimpleIntegerProperty();
     private long run = -1;
 
-    Performing(Session session) {
-        this.session = session;
+    Performing(
+            Document document,
+            Transport transport,
+            LeverWiring levers,
+            TimelineDesk timeline,
+            Writing writing,
+            Messages messages) {
+        this.document = document;
+        this.transport = transport;
+        this.levers = levers;
+        this.timeline = timeline;
+        this.writing = writing;
+        this.messages = messages;
+    }
+
+    /** Ends every sounding and waiting note, and leaves what a lever waits for. */
+    public void silence() {
+        levers.leave();
+        forget();
+        transport.silence();
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private LiveStatus status() {
-        return session.transport().status();
+        return transport.status();
     }
 
     private boolean isPlaying() {
@@ -115,7 +138,7 @@ public final class Performing {
     // Time
 
     private double nowTick() {
-        return status().tickAt(session.transport().nanos());
+        return status().tickAt(transport.nanos());
     }
 
     /** The tick, counted on and on, at which something is done. */
@@ -164,7 +187,7 @@ public final class Performing {
 
     /** The same for what the piece becomes. */
     void give(Piece piece) {
-        session.transport()
+        transport
                 .player()
                 .hear(
                         piece,
@@ -182,19 +205,15 @@ public final class Performing {
         while (!waiting.isEmpty() && (all || waiting.get(0).tick <= now)) {
             Waiting one = waiting.remove(0);
             if (one.edit != null) {
-                session.writing()
-                        .exactly(
-                                song(one.tick),
-                                one.glideTicks,
-                                () -> session.document().apply(one.edit));
+                writing.exactly(song(one.tick), one.glideTicks, () -> document.apply(one.edit));
             } else if (one.begins) {
                 overs.add(one.over);
                 if (one.tick <= now) {
-                    session.writing().begins(one.over, one.over.words, song(one.tick), one.over.stretch);
+                    writing.begins(one.over, one.over.words, song(one.tick), one.over.stretch);
                 }
             } else {
                 overs.remove(one.over);
-                session.writing().ends(one.over, song(one.tick));
+                writing.ends(one.over, song(one.tick));
             }
             changed();
         }
@@ -217,13 +236,13 @@ public final class Performing {
         if (waiting.removeIf(one -> one.by.equals(by) && one.edit != null)) {
             give();
             changed();
-            session.say(label + " is taken back.");
+            messages.say(label + " is taken back.");
             return;
         }
         PieceEdit edit = PieceEdit.of(label, change);
         long glideTicks = isPlaying() ? ticks(glide) : 0;
         if (!isPlaying() || when.equals(When.NOW) && glideTicks == 0) {
-            session.document().apply(edit);
+            document.apply(edit);
             changed();
         } else {
             ask(new Waiting(by, due(when), edit, null, false, glideTicks));
@@ -254,7 +273,7 @@ public final class Performing {
         Does does = pad.does();
         String missing = pad.missing(piece());
         if (!missing.isEmpty()) {
-            session.say("Pad " + (pad.at() + 1) + " is about " + missing
+            messages.say("Pad " + (pad.at() + 1) + " is about " + missing
                     + ", which is not there any more; the other mouse button sets it up.");
             return;
         }
@@ -275,13 +294,13 @@ public final class Performing {
                         pad,
                         meter().at(status().bracket().song(due(pad.when()))).barTicks());
             case TILT -> tilt(pad);
-            case ACT -> session.transport().player().actAt(due(pad.when()), pad.part(), pad.what());
+            case ACT -> transport.player().actAt(due(pad.when()), pad.part(), pad.what());
             case DRY -> {
-                session.transport().player().hearDry(pad.part(), true);
-                hold(pad.at(), () -> session.transport().player().hearDry(pad.part(), false));
+                transport.player().hearDry(pad.part(), true);
+                hold(pad.at(), () -> transport.player().hearDry(pad.part(), false));
             }
             case TAP -> tap();
-            default -> session.silence();
+            default -> silence();
         }
     }
 
@@ -318,11 +337,11 @@ public final class Performing {
         try {
             pitches = pad.pitches(NEAR);
         } catch (IllegalArgumentException e) {
-            session.say(e.getMessage());
+            messages.say(e.getMessage());
             return;
         }
         long at = due(pad.when());
-        Player player = session.transport().player();
+        Player player = transport.player();
         player.strikeAt(at, pad.part(), pitches, VELOCITY);
         // Let go of before it has begun it is heard for a beat.
         hold(pad.at(), () -> player.letGoAt(nowTick() >= at ? (long) nowTick() : at + ticks(1), pad.part(), pitches));
@@ -360,7 +379,7 @@ public final class Performing {
 
     private void phrase(Pad pad) {
         if (!isPlaying()) {
-            session.say("A phrase is heard while it plays: press Space first.");
+            messages.say("A phrase is heard while it plays: press Space first.");
             return;
         }
         Lasting over = over(pad);
@@ -373,14 +392,14 @@ public final class Performing {
     private void tilt(Pad pad) {
         Optional<StageAddress> board = piece().part(pad.part()).flatMap(Places::board);
         if (board.isEmpty()) {
-            session.say("There is no board in this part any more.");
+            messages.say("There is no board in this part any more.");
             return;
         }
         Carom.Tilt way;
         try {
             way = Carom.TILT.type().parse(pad.what());
         } catch (ParamException e) {
-            session.say("The board tilts up, right, down or left, but was to tilt “" + pad.what() + "”.");
+            messages.say("The board tilts up, right, down or left, but was to tilt “" + pad.what() + "”.");
             return;
         }
         tilt(pad, pad.at(), board.get(), way, pad.when());
@@ -422,7 +441,7 @@ public final class Performing {
 
     private void forAWhile(Pad pad, long ticks) {
         if (!isPlaying()) {
-            session.say("A phrase is heard while it plays: press Space first.");
+            messages.say("A phrase is heard while it plays: press Space first.");
             return;
         }
         Lasting over = over(pad);
@@ -433,13 +452,13 @@ public final class Performing {
 
     /** The tempo is tapped; from the third tap on it holds. */
     public void tap() {
-        taps.tap(session.transport().nanos())
-                .ifPresentOrElse(this::tempo, () -> session.say("Tap on: the third sets the tempo."));
+        taps.tap(transport.nanos())
+                .ifPresentOrElse(this::tempo, () -> messages.say("Tap on: the third sets the tempo."));
     }
 
     private void tempo(double bpm) {
-        long now = session.timeline().now();
-        session.document().apply(new PieceEdit("Tap the tempo", "tap", piece -> {
+        long now = timeline.now();
+        document.apply(new PieceEdit("Tap the tempo", "tap", piece -> {
             List<TempoMap.Change> changes = new ArrayList<>(piece.time().tempo().changes());
             int at = changes.size() - 1;
             while (at > 0 && changes.get(at).tick() > now) {
@@ -449,6 +468,6 @@ public final class Performing {
             return piece.withTime(
                     new TimeMap(TempoMap.ofChanges(changes), piece.time().meter()));
         }));
-        session.say("Tempo " + bpm + ", as tapped.");
+        messages.say("Tempo " + bpm + ", as tapped.");
     }
 }

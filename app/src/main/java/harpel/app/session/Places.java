@@ -15,9 +15,9 @@ import java.util.Optional;
 /** Where notes can be seen in a part: its input, each of its stages, its sound. Places are what the trace store is asked by. */
 public final class Places {
     /** The board that is played: that of the chosen part, or else the first of the piece. */
-    public static Optional<StageAddress> board(Session session) {
-        return board(session.selection().part())
-                .or(() -> session.document().piece().get().parts().stream()
+    public static Optional<StageAddress> board(Document document, Selection selection) {
+        return board(selection.part())
+                .or(() -> document.piece().get().parts().stream()
                         .flatMap(part -> board(part).stream())
                         .findFirst());
     }
@@ -77,11 +77,10 @@ public final class Places {
     }
 
     /** Where the notes come from that a stage is given: the stage before it, or what its chain is given. */
-    public static Place before(Session session, StageAddress address) {
+    public static Place before(Document document, StageAddress address) {
         String part = address.part();
         List<Step> way = address.chainWay();
-        Chain chain = session.document()
-                .piece()
+        Chain chain = document.piece()
                 .get()
                 .part(part)
                 .map(one -> one.chain().at(way))
@@ -96,6 +95,6 @@ public final class Places {
         }
         // The first stage of a branch is given what the split is given, as far as the branch takes it.
         String split = way.get(way.size() - 1).stage();
-        return before(session, StageAddress.of(part, way.subList(0, way.size() - 1), split));
+        return before(document, StageAddress.of(part, way.subList(0, way.size() - 1), split));
     }
 }

@@ -34,11 +34,17 @@ public final class Printing implements AutoCloseable {
     private static final String CANCELLED = " was cancelled.";
     private static final double SECOND = 1e9;
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final PhraseDesk desk;
+    private final Messages messages;
     private final PrintPool pool = new PrintPool();
 
-    Printing(Session session) {
-        this.session = session;
+    Printing(Document document, Selection selection, PhraseDesk desk, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.desk = desk;
+        this.messages = messages;
     }
 
     /** Where prints are made side by side. */
@@ -48,36 +54,34 @@ public final class Printing implements AutoCloseable {
 
     /** Whether the chosen part plays a phrase that goes through its chain. */
     public boolean hasPhrase() {
-        return session.document()
-                .piece()
+        return document.piece()
                 .get()
-                .phrase(session.selection().part().phrase())
+                .phrase(selection.part().phrase())
                 .filter(phrase -> phrase.length() > 0)
                 .isPresent();
     }
 
     /** Whether the chosen part plays a print of itself. */
     public boolean isPrinted() {
-        return Provenance.isPrinted(
-                session.document().piece().get(), session.selection().part());
+        return Provenance.isPrinted(document.piece().get(), selection.part());
     }
 
     /** Whether what the chosen part's print was made of has changed since. */
     public boolean isStale() {
-        Piece piece = session.document().piece().get();
-        return piece.phrase(session.selection().part().phrase())
+        Piece piece = document.piece().get();
+        return piece.phrase(selection.part().phrase())
                 .filter(phrase -> Provenance.isStale(piece, phrase))
                 .isPresent();
     }
 
     /** Prints the chosen part's phrase once through its chain, so that it loops without a seam, and puts the print in its place. */
     public void once() {
-        Piece piece = session.document().piece().get();
-        Part part = session.selection().part();
+        Piece piece = document.piece().get();
+        Part part = selection.part();
         if (isPrinted()) {
             again();
         } else if (piece.phrase(part.phrase()).filter(Phrase::ready).isPresent()) {
-            session.say("“" + piece.phrase(part.phrase()).orElseThrow().name()
+            messages.say("“" + piece.phrase(part.phrase()).orElseThrow().name()
                     + "” is past the chain already. Switch “past the chain” off to print it through the chain.");
         } else {
             ontoParts(List.of(PrintOrder.of(piece, part.id(), Tail.ROUND)));
@@ -86,39 +90,38 @@ public final class Printing implements AutoCloseable {
 
     /** Prints again what the chosen part plays a print of, of what there is now. */
     public void again() {
-        Piece piece = session.document().piece().get();
-        Part part = session.selection().part();
+        Piece piece = document.piece().get();
+        Part part = selection.part();
         Phrase old = piece.phrase(part.phrase()).orElseThrow();
         print("Printing " + part.name() + " again", List.of(Provenance.again(piece, part.id())), printed -> {
             Printed one = printed.get(0);
-            Piece meanwhile = session.document().piece().get();
+            Piece meanwhile = document.piece().get();
             if (meanwhile.phrase(old.id()).isEmpty()
                     || meanwhile.part(part.id()).isEmpty()) {
-                session.say("Nothing was printed again: "
+                messages.say("Nothing was printed again: "
                         + (meanwhile.part(part.id()).isEmpty() ? part.name() : old.name()) + " was deleted meanwhile.");
                 return;
             }
-            session.document().apply(PieceEdit.of("Print again", now -> {
+            document.apply(PieceEdit.of("Print again", now -> {
                 Phrase fresh = one.phrase(part.id(), now);
                 return Provenance.put(now, part.id(), fresh.withId(old.id()).withName(old.name()));
             }));
-            session.say(said("Printed " + part.name() + " again", printed));
+            messages.say(said("Printed " + part.name() + " again", printed));
         });
     }
 
     /** The chosen part is heard through its chain again. */
     public void back() {
-        back(session.selection().partId().get());
+        back(selection.partId().get());
     }
 
     private void back(String part) {
-        session.document().apply(PieceEdit.of("Through the chain again", piece -> Provenance.back(piece, part)));
-        session.document()
-                .piece()
+        document.apply(PieceEdit.of("Through the chain again", piece -> Provenance.back(piece, part)));
+        document.piece()
                 .get()
                 .part(part)
                 .ifPresent(one ->
-                        session.say(one.name() + " is heard through its chain again; the print stays in the list."));
+                        messages.say(one.name() + " is heard through its chain again; the print stays in the list."));
     }
 
     /** Prints, and puts each part's print in its place; prints of several variations go into the list only. */
@@ -129,7 +132,7 @@ public final class Printing implements AutoCloseable {
         boolean place = orders.size() == 1;
         print("Printing " + what, orders, printed -> {
             List<String> ids = new ArrayList<>();
-            session.document().apply(PieceEdit.of("Print", piece -> {
+            document.apply(PieceEdit.of("Print", piece -> {
                 Piece with = piece;
                 ids.clear();
                 for (Printed one : printed) {
@@ -143,23 +146,23 @@ public final class Printing implements AutoCloseable {
                 }
                 return with;
             }));
-            session.desk().show(ids.get(0));
+            desk.show(ids.get(0));
             String words =
                     said("Printed " + what, printed) + (place ? left(orders.get(0)) : ", in the list of phrases");
             String first = orders.get(0).parts().iterator().next();
             boolean one = orders.get(0).parts().size() == 1;
-            if (place && one && session.document().piece().get().part(first).isPresent()) {
+            if (place && one && document.piece().get().part(first).isPresent()) {
                 // Of the part that was printed, whichever is chosen by then.
-                session.messages().offer(words, "Through the chain again", () -> back(first));
+                messages.offer(words, "Through the chain again", () -> back(first));
             } else {
-                session.say(words);
+                messages.say(words);
             }
         });
     }
 
     /** Who hears nothing any more, since it hears the input of a part that plays a print now. */
     private String left(PrintOrder order) {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         List<String> silent = order.parts().stream()
                 .flatMap(id -> piece.hearing(Hearing.Source.INPUT_OF, id).stream())
                 .filter(id -> !order.parts().contains(id))
@@ -182,7 +185,7 @@ public final class Printing implements AutoCloseable {
                 List.of(order),
                 printed -> {
                     // Written already, in the background.
-                    session.say(said("Printed to " + path.getFileName(), printed));
+                    messages.say(said("Printed to " + path.getFileName(), printed));
                 },
                 (printed, tell) -> AtomicFile.write(path, as.write(printed.allNotes(), form)));
     }
@@ -193,7 +196,7 @@ public final class Printing implements AutoCloseable {
                 "Printing to " + folder.getFileName(),
                 orders,
                 printed ->
-                        session.say(said("Printed " + printed.size() + " files to " + folder.getFileName(), printed)),
+                        messages.say(said("Printed " + printed.size() + " files to " + folder.getFileName(), printed)),
                 (printed, tell) -> AtomicFile.write(
                         folder.resolve("variation-" + printed.order().piece().variation() + "." + as.ending()),
                         as.write(printed.allNotes(), form)));
@@ -204,7 +207,7 @@ public final class Printing implements AutoCloseable {
         print(
                 "Printing to " + folder.getFileName(),
                 List.of(order),
-                printed -> session.say(
+                printed -> messages.say(
                         said("Printed " + order.parts().size() + " files to " + folder.getFileName(), printed)),
                 (printed, tell) -> {
                     for (String part : order.parts()) {
@@ -221,7 +224,7 @@ public final class Printing implements AutoCloseable {
         print(
                 "Printing to " + folder.getFileName(),
                 List.of(order),
-                printed -> session.say(said("Printed every stage to " + folder.getFileName(), printed)),
+                printed -> messages.say(said("Printed every stage to " + folder.getFileName(), printed)),
                 new Written() {
                     @Override
                     public Tap tap() {
@@ -247,7 +250,7 @@ public final class Printing implements AutoCloseable {
         print(
                 "Writing " + path.getFileName(),
                 List.of(order),
-                printed -> session.say(said("Wrote " + path.getFileName(), printed)),
+                printed -> messages.say(said("Wrote " + path.getFileName(), printed)),
                 (printed, tell) -> how.write(printed, path, tell));
     }
 
@@ -257,7 +260,7 @@ public final class Printing implements AutoCloseable {
         print(
                 "Writing " + count + " sound files",
                 List.of(order),
-                printed -> session.say(said("Wrote " + count + " sound files to " + folder.getFileName(), printed)),
+                printed -> messages.say(said("Wrote " + count + " sound files to " + folder.getFileName(), printed)),
                 (printed, tell) -> {
                     int done = 0;
                     for (String part : order.parts()) {
@@ -311,17 +314,17 @@ public final class Printing implements AutoCloseable {
             work.end(what + CANCELLED);
         };
         work.ended = words -> Platform.runLater(() -> {
-            if (session.messages().cancel().get() == cancel) {
-                session.messages().cancel().set(null);
+            if (messages.cancel().get() == cancel) {
+                messages.cancel().set(null);
             }
             if (words != null) {
-                session.say(words);
+                messages.say(words);
             } else {
                 done.accept(List.of(work.printed));
             }
         });
-        session.messages().cancel().set(cancel);
-        session.say(what + " …");
+        messages.cancel().set(cancel);
+        messages.say(what + " …");
         for (int i = 0; i < orders.size(); i++) {
             int number = i;
             prints.add(pool.submit(() -> work.print(number)));
@@ -398,7 +401,7 @@ public final class Printing implements AutoCloseable {
             if (percent >= told + 5 && took > TELL_AFTER_NANOS && !over) {
                 told = percent;
                 long seconds = Math.round(took / SECOND);
-                Platform.runLater(() -> session.say(what + " … " + percent + " %, " + seconds + " s"));
+                Platform.runLater(() -> messages.say(what + " … " + percent + " %, " + seconds + " s"));
             }
         }
     }

@@ -31,7 +31,12 @@ public final class Recorder {
     private static final long EVERY_NANOS = 120_000_000;
     private static final long LATE_NANOS = 100_000_000;
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Transport transport;
+    private final PhraseDesk desk;
+    private final Keeping keeping;
+    private final Messages messages;
     private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
     private final IntegerProperty countIn = new SimpleIntegerProperty(1);
     private final BooleanProperty click = new SimpleBooleanProperty(true);
@@ -55,15 +60,26 @@ public final class Recorder {
     private Phrase last;
     private long lookedNanos;
 
-    Recorder(Session session) {
-        this.session = session;
+    Recorder(
+            Document document,
+            Selection selection,
+            Transport transport,
+            PhraseDesk desk,
+            Keeping keeping,
+            Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.transport = transport;
+        this.desk = desk;
+        this.keeping = keeping;
+        this.messages = messages;
         click.addListener((property, before, now) -> tellClick());
         metronome.addListener((property, before, now) -> tellClick());
         clickLevel.addListener((property, before, now) -> tellClick());
     }
 
     private void tellClick() {
-        session.transport().engine().click(metronome.get() || armed.get() && click.get(), clickLevel.get());
+        transport.engine().click(metronome.get() || armed.get() && click.get(), clickLevel.get());
     }
 
     /** Whether beats are clicked whenever it plays. */
@@ -112,34 +128,34 @@ public final class Recorder {
             end();
             return;
         }
-        part = session.selection().partId().get();
+        part = selection.partId().get();
         armed.set(true);
         running = false;
         tellClick();
-        LiveStatus status = session.transport().status();
+        LiveStatus status = transport.status();
         if (status.mode() == LiveStatus.Mode.PLAYING) {
-            begin(status.tickAt(session.transport().nanos()));
+            begin(status.tickAt(transport.nanos()));
         } else {
-            session.say("Recording " + session.selection().part().name()
+            messages.say("Recording " + selection.part().name()
                     + (countIn.get() == 0
                             ? "."
                             : " after " + countIn.get() + (countIn.get() == 1 ? " bar." : " bars.")));
-            session.transport().player().playAfter(countIn.get());
+            transport.player().playAfter(countIn.get());
         }
     }
 
     private void begin(double tick) {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         Part one = piece.part(part).orElse(null);
         if (one == null) {
             end();
             return;
         }
         running = true;
-        session.document().endGesture();
+        document.endGesture();
         long bar = piece.time().meter().at(0).barTicks();
-        origin = session.transport().heard().onAxis(0);
-        from = session.transport().heard().onAxis(Math.max(0, tick));
+        origin = transport.heard().onAxis(0);
+        from = transport.heard().onAxis(Math.max(0, tick));
         Phrase own = piece.phrase(one.phrase()).orElse(null);
         loop = own != null && !sent.get() && !own.ready();
         if (loop) {
@@ -166,10 +182,10 @@ public final class Recorder {
         if (!armed.get()) {
             return;
         }
-        boolean playing = session.transport().status().mode() == LiveStatus.Mode.PLAYING;
+        boolean playing = transport.status().mode() == LiveStatus.Mode.PLAYING;
         if (playing && !running) {
             // From where time began, which may have been a frame ago.
-            begin(session.transport().status().anchorTick());
+            begin(transport.status().anchorTick());
         } else if (running && (!playing || isGone())) {
             end();
         } else if (running && System.nanoTime() - lookedNanos > EVERY_NANOS) {
@@ -180,13 +196,13 @@ public final class Recorder {
 
     /** Whether there is nothing any more to record into. */
     private boolean isGone() {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         return piece.part(part).isEmpty() || loop && piece.phrase(phraseId).isEmpty();
     }
 
     private void take() {
-        Piece piece = session.document().piece().get();
-        long now = session.transport().heardNow();
+        Piece piece = document.piece().get();
+        long now = transport.heardNow();
         if (loop) {
             Phrase shown = piece.phrase(phraseId).orElse(null);
             if (shown == null) {
@@ -198,10 +214,10 @@ public final class Recorder {
                 from = Math.max(from, now);
             }
             // A key that was pressed just before a round was over may still be on its way.
-            long over = running ? session.transport().heardBefore(LATE_NANOS) : now;
+            long over = running ? transport.heardBefore(LATE_NANOS) : now;
             while (round < Math.floorDiv(over - origin, base.length())) {
                 put(round, roundEnd());
-                session.document().endGesture();
+                document.endGesture();
                 base = last;
                 round++;
             }
@@ -225,14 +241,13 @@ public final class Recorder {
         Notes before = adding.get() || fresh.isEmpty() ? base.notes() : Notes.EMPTY;
         Phrase after = onto(base.withNotes(before.plusAll(fresh)), before);
         last = after;
-        session.document()
-                .apply(new PieceEdit(
-                        "Record round " + (which + 1), "record " + which, piece -> piece.withPhrase(after)));
+        document.apply(
+                new PieceEdit("Record round " + (which + 1), "record " + which, piece -> piece.withPhrase(after)));
     }
 
     private List<Note> heard(long begin, long begunFrom, long to) {
         List<Note> notes = new ArrayList<>();
-        for (Note note : session.transport()
+        for (Note note : transport
                 .heard()
                 .take(part, sent.get() ? Tap.SOUND : Tap.KEYS, begin, Math.max(begin + 1, to), true)
                 .notes()) {
@@ -244,7 +259,7 @@ public final class Recorder {
     }
 
     private Phrase onto(Phrase phrase, Notes before) {
-        if (!ontoGrid.get() || session.desk().pace().isEmpty()) {
+        if (!ontoGrid.get() || desk.pace().isEmpty()) {
             return phrase;
         }
         Set<Integer> fresh = new HashSet<>();
@@ -256,14 +271,7 @@ public final class Recorder {
         if (fresh.isEmpty()) {
             return phrase;
         }
-        Edited edited = Times.ontoGrid(
-                phrase,
-                fresh,
-                session.desk().pace().orElseThrow(),
-                50,
-                100,
-                false,
-                session.desk().around());
+        Edited edited = Times.ontoGrid(phrase, fresh, desk.pace().orElseThrow(), 50, 100, false, desk.around());
         return edited.phrase();
     }
 
@@ -273,7 +281,7 @@ public final class Recorder {
         if (fresh.isEmpty()) {
             return;
         }
-        long bar = session.keeping().barTicks();
+        long bar = keeping.barTicks();
         long length = (Math.floorDiv(now - origin, bar) + 2) * bar;
         Phrase after = onto(base.withLength(length).withNotes(Notes.of(fresh)), Notes.EMPTY);
         show(after);
@@ -282,11 +290,11 @@ public final class Recorder {
     private void show(Phrase after) {
         last = after;
         boolean hang = !after.ready();
-        session.document().apply(new PieceEdit("Record", "record " + phraseId, piece -> {
+        document.apply(new PieceEdit("Record", "record " + phraseId, piece -> {
             Piece with = piece.withPhrase(after);
             return hang ? with.withPart(part, one -> one.withPhrase(after.id())) : with;
         }));
-        session.desk().show(after.id());
+        desk.show(after.id());
     }
 
     /** Ends recording; a new phrase is cut to whole bars. */
@@ -294,11 +302,11 @@ public final class Recorder {
         boolean was = running;
         // First, since what is taken last may find that there is nothing left to record into.
         running = false;
-        if (was && session.document().piece().get().part(part).isPresent()) {
+        if (was && document.piece().get().part(part).isPresent()) {
             take();
-            Phrase now = session.document().piece().get().phrase(phraseId).orElse(null);
+            Phrase now = document.piece().get().phrase(phraseId).orElse(null);
             if (!loop && now != null && now.equals(last)) {
-                long bar = session.keeping().barTicks();
+                long bar = keeping.barTicks();
                 long lastEnd =
                         now.notes().stream().mapToLong(Note::endTick).max().orElse(1);
                 long lastStart = now.notes().isEmpty()
@@ -309,11 +317,11 @@ public final class Recorder {
                 show(now.withLength(length));
             }
         }
-        session.document().endGesture();
+        document.endGesture();
         armed.set(false);
         tellClick();
         if (was && last != null) {
-            session.say(
+            messages.say(
                     last.notes().isEmpty()
                             ? "Nothing was played, and nothing recorded."
                             : "Recorded into “" + last.name() + "”: "

@@ -53,20 +53,20 @@ public final class Session implements AutoCloseable {
         document = new Document(piece, messages);
         selection = new Selection(document);
         transport = new Transport(document.piece().get(), ports, both(machine), clock, messages);
-        levers = new LeverWiring(this);
+        levers = new LeverWiring(document, selection, transport, messages);
         desk = new PhraseDesk(document, selection, messages);
-        keeping = new Keeping(this);
-        recorder = new Recorder(this);
-        printing = new Printing(this);
-        audition = new Audition(this);
-        variations = new VariationSheet(this);
-        sounds = new Sounds(this);
-        timeline = new TimelineDesk(this);
-        timelineMade = new TimelineMade(this);
-        writing = new Writing(this);
-        performing = new Performing(this);
-        deviceDesk = new DeviceDesk(this);
-        controller = new ControllerDesk(this);
+        keeping = new Keeping(document, selection, transport, desk, messages);
+        recorder = new Recorder(document, selection, transport, desk, keeping, messages);
+        printing = new Printing(document, selection, desk, messages);
+        audition = new Audition(transport);
+        sounds = new Sounds(document, transport, messages);
+        timeline = new TimelineDesk(document, selection, look, transport, desk, messages);
+        variations = new VariationSheet(document, selection, look, audition, timeline, printing, messages);
+        timelineMade = new TimelineMade(document, printing);
+        writing = new Writing(document, transport, timeline, messages);
+        performing = new Performing(document, transport, levers, timeline, writing, messages);
+        deviceDesk = new DeviceDesk(transport, messages);
+        controller = new ControllerDesk(document, selection, transport, performing, messages);
         document.onChange(change -> {
             performing.give(change.after());
             controller.moved(change.before(), change.after());
@@ -245,13 +245,6 @@ public final class Session implements AutoCloseable {
     public void open(Path path) throws IOException {
         beginAnew();
         document.open(path);
-    }
-
-    /** Ends every sounding and waiting note, and leaves what a lever waits for. */
-    public void silence() {
-        levers.leave();
-        performing.forget();
-        transport.silence();
     }
 
     @Override

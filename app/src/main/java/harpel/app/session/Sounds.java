@@ -21,7 +21,9 @@ import javafx.beans.property.SimpleObjectProperty;
  * Interface thread.
  */
 public final class Sounds implements AutoCloseable {
-    private final Session session;
+    private final Document document;
+    private final Transport transport;
+    private final Messages messages;
     private final ExecutorService reader = Executors.newSingleThreadExecutor(work -> {
         Thread thread = new Thread(work, "harpel-sounds");
         thread.setDaemon(true);
@@ -30,9 +32,11 @@ public final class Sounds implements AutoCloseable {
     private final ObjectProperty<SoundBank> bank = new SimpleObjectProperty<>();
     private String wanted = "";
 
-    Sounds(Session session) {
-        this.session = session;
-        session.document().piece().addListener((property, before, now) -> look());
+    Sounds(Document document, Transport transport, Messages messages) {
+        this.document = document;
+        this.transport = transport;
+        this.messages = messages;
+        document.piece().addListener((property, before, now) -> look());
         look();
     }
 
@@ -44,12 +48,12 @@ public final class Sounds implements AutoCloseable {
     /** Another file for the piece. */
     public void choose(Path path) {
         String name = path.toAbsolutePath().toString();
-        session.document().apply(PieceEdit.of("Sounds of " + path.getFileName(), piece -> piece.withSounds(name)));
+        document.apply(PieceEdit.of("Sounds of " + path.getFileName(), piece -> piece.withSounds(name)));
     }
 
     /** The built-in sounds again. Parts keep the names of theirs, should the file come back. */
     public void builtIn() {
-        session.document().apply(PieceEdit.of("Built-in sounds", piece -> piece.withSounds("")));
+        document.apply(PieceEdit.of("Built-in sounds", piece -> piece.withSounds("")));
     }
 
     /** The names a part can choose from: the stand-in instruments, then what the file has. */
@@ -71,7 +75,7 @@ public final class Sounds implements AutoCloseable {
     }
 
     private void look() {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         if (piece.sounds().equals(wanted)) {
             return;
         }
@@ -80,7 +84,7 @@ public final class Sounds implements AutoCloseable {
             take(null, "");
             return;
         }
-        Path file = session.document().file().get();
+        Path file = document.file().get();
         Path path = file == null ? Path.of(wanted) : file.toAbsolutePath().resolveSibling(wanted);
         String asked = wanted;
         reader.execute(() -> {
@@ -106,7 +110,7 @@ public final class Sounds implements AutoCloseable {
 
     /** Names the parts whose sound the file does not have. */
     private String inPlace(SoundBank read) {
-        List<String> missing = session.document().piece().get().parts().stream()
+        List<String> missing = document.piece().get().parts().stream()
                 .filter(part -> part.voice().preset() != null
                         && !read.named().containsValue(part.voice().preset()))
                 .map(part -> part.name() + " plays a built-in sound, for it has no “" + part.sound() + "”.")
@@ -117,13 +121,13 @@ public final class Sounds implements AutoCloseable {
     private void take(SoundBank newBank, String words) {
         bank.set(newBank);
         if (!words.isEmpty()) {
-            session.say(words);
+            messages.say(words);
         }
         reader.execute(() -> {
             try {
-                session.transport().useSounds(newBank);
+                transport.useSounds(newBank);
             } catch (IOException e) {
-                Platform.runLater(() -> session.say("The built-in sounds play instead: " + e.getMessage()));
+                Platform.runLater(() -> messages.say("The built-in sounds play instead: " + e.getMessage()));
             }
         });
     }

@@ -32,14 +32,30 @@ public final class TimelineDesk {
 
     private static final String ONE_WITH_PHRASE = "Pick one block that plays a phrase.";
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Look look;
+    private final Transport transport;
+    private final PhraseDesk desk;
+    private final Messages messages;
     private final ObjectProperty<Set<Ref>> picked = new SimpleObjectProperty<>(Set.of());
     private final IntegerProperty bars = new SimpleIntegerProperty(1);
     private final ObjectProperty<Snap> snap = new SimpleObjectProperty<>(Snap.BARS);
 
-    TimelineDesk(Session session) {
-        this.session = session;
-        session.document().piece().addListener((property, before, now) -> {
+    TimelineDesk(
+            Document document,
+            Selection selection,
+            Look look,
+            Transport transport,
+            PhraseDesk desk,
+            Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.look = look;
+        this.transport = transport;
+        this.desk = desk;
+        this.messages = messages;
+        document.piece().addListener((property, before, now) -> {
             if (picked.get().stream().anyMatch(ref -> Timeline.find(now, ref).isEmpty())) {
                 Set<Ref> left = new TreeSet<>(Timeline.all(now));
                 left.retainAll(picked.get());
@@ -57,7 +73,7 @@ public final class TimelineDesk {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private MeterMap meter() {
@@ -67,7 +83,7 @@ public final class TimelineDesk {
     /** Picks blocks, and chooses the part of the first. */
     public void pick(Set<Ref> refs) {
         picked.set(Set.copyOf(refs));
-        refs.stream().findFirst().ifPresent(ref -> session.selection().partId().set(ref.part()));
+        refs.stream().findFirst().ifPresent(ref -> selection.partId().set(ref.part()));
     }
 
     /** The only block that is picked. */
@@ -106,14 +122,13 @@ public final class TimelineDesk {
 
     /** Where now is on the timeline. */
     public long now() {
-        return Math.max(0, (long)
-                session.transport().status().songTickAt(session.transport().nanos()));
+        return Math.max(0, (long) transport.status().songTickAt(transport.nanos()));
     }
 
     private void apply(String label, Function<Piece, Timeline.Result> edit) {
         Timeline.Result result = edit.apply(piece());
         if (!result.piece().equals(piece())) {
-            session.document().apply(PieceEdit.of(label, before -> result.piece()));
+            document.apply(PieceEdit.of(label, before -> result.piece()));
         }
         picked.set(Set.copyOf(result.refs()));
     }
@@ -132,8 +147,8 @@ public final class TimelineDesk {
             Piece with = Timeline.put(piece, part, block);
             return new Timeline.Result(first ? with.withTimeline(true) : with, Set.of(new Ref(part, begin)));
         });
-        session.selection().partId().set(part);
-        session.say((on.phrase().isEmpty() ? on.name() + " is present" : "A block of “" + name(on.phrase()) + "”")
+        selection.partId().set(part);
+        messages.say((on.phrase().isEmpty() ? on.name() + " is present" : "A block of “" + name(on.phrase()) + "”")
                 + " from " + place(begin) + " to " + place(end) + "."
                 + (first ? " The piece plays as its timeline now." : ""));
     }
@@ -156,24 +171,24 @@ public final class TimelineDesk {
             Piece with = Timeline.put(piece, part, Block.of(begin, Math.max(1, length), phrase));
             return new Timeline.Result(first ? with.withTimeline(true) : with, Set.of(new Ref(part, begin)));
         });
-        session.selection().partId().set(part);
-        session.say("“" + name(phrase) + "” is on the timeline at " + place(begin) + "."
+        selection.partId().set(part);
+        messages.say("“" + name(phrase) + "” is on the timeline at " + place(begin) + "."
                 + (first ? " The piece plays as its timeline now." : ""));
     }
 
     /** The phrase that is shown goes onto the chosen part's row, where now is. */
     public void putShown() {
-        String phrase = session.desk().phraseId().get();
+        String phrase = desk.phraseId().get();
         if (piece().phrase(phrase).isEmpty()) {
-            session.say("There is no phrase to put on the timeline.");
+            messages.say("There is no phrase to put on the timeline.");
         } else {
-            put(session.selection().partId().get(), phrase, snapped(now()));
+            put(selection.partId().get(), phrase, snapped(now()));
         }
     }
 
     /** A block as long as the part's phrase, or a bar, where now is. */
     public void addHere() {
-        Part part = session.selection().part();
+        Part part = selection.part();
         long begin = snapped(now());
         long length = piece().phrase(part.phrase()).map(Phrase::length).orElse(0L);
         add(part.id(), begin, begin + Math.max(meter().at(begin).barTicks(), length));
@@ -209,7 +224,7 @@ public final class TimelineDesk {
         Set<Ref> refs = picked.get();
         if (!refs.isEmpty()) {
             apply("Remove blocks", piece -> new Timeline.Result(Timeline.remove(piece, refs), Set.of()));
-            session.say(refs.size() == 1 ? "Removed a block." : "Removed " + refs.size() + " blocks.");
+            messages.say(refs.size() == 1 ? "Removed a block." : "Removed " + refs.size() + " blocks.");
         }
     }
 
@@ -226,10 +241,10 @@ public final class TimelineDesk {
         Set<Ref> refs = picked.get().isEmpty() ? Timeline.all(piece()) : picked.get();
         Piece cut = Timeline.cut(piece(), refs, tick);
         if (cut.equals(piece())) {
-            session.say("No block lies across " + place(tick) + ".");
+            messages.say("No block lies across " + place(tick) + ".");
         } else {
             apply("Cut blocks", piece -> new Timeline.Result(cut, picked.get()));
-            session.say("Cut at " + place(tick) + ".");
+            messages.say("Cut at " + place(tick) + ".");
         }
     }
 
@@ -237,7 +252,7 @@ public final class TimelineDesk {
         Set<Ref> refs = picked.get();
         Timeline.Result joined = Timeline.join(piece(), refs);
         if (joined.piece().equals(piece())) {
-            session.say("Only blocks that are picked, lie side by side and go on in the same phrase can be joined.");
+            messages.say("Only blocks that are picked, lie side by side and go on in the same phrase can be joined.");
         } else {
             apply("Join blocks", piece -> joined);
         }
@@ -266,17 +281,17 @@ public final class TimelineDesk {
         one().flatMap(block -> piece().phrase(block.phrase()))
                 .ifPresentOrElse(
                         phrase -> {
-                            session.desk().show(phrase.id());
-                            session.look().view().set(View.PHRASE);
+                            desk.show(phrase.id());
+                            look.view().set(View.PHRASE);
                         },
-                        () -> session.say(ONE_WITH_PHRASE));
+                        () -> messages.say(ONE_WITH_PHRASE));
     }
 
     /** The only picked block plays a copy of its phrase from now on, which can be changed without the others. */
     public void ownCopy() {
         Phrase phrase = one().flatMap(block -> piece().phrase(block.phrase())).orElse(null);
         if (phrase == null) {
-            session.say(ONE_WITH_PHRASE);
+            messages.say(ONE_WITH_PHRASE);
             return;
         }
         Set<Ref> refs = picked.get();
@@ -290,7 +305,7 @@ public final class TimelineDesk {
                                 refs,
                                 block -> block.withPhrase(id)),
                         refs));
-        session.say("This block plays “" + name + "” now.");
+        messages.say("This block plays “" + name + "” now.");
     }
 
     public void pickAll() {
@@ -299,7 +314,7 @@ public final class TimelineDesk {
 
     /** Goes to the next or the one before of all blocks of the chosen part. */
     public void walk(int by) {
-        Part part = session.selection().part();
+        Part part = selection.part();
         List<Block> blocks = part.blocks();
         if (blocks.isEmpty()) {
             return;
@@ -324,7 +339,7 @@ public final class TimelineDesk {
         long tick = meter().tickOfBar(meter().barAt(now()));
         long ticks = bars.get() * meter().at(tick).barTicks();
         apply("Insert " + words(), piece -> new Timeline.Result(Timeline.insert(piece, tick, ticks), Set.of()));
-        session.say(words() + " more at " + place(tick) + ".");
+        messages.say(words() + " more at " + place(tick) + ".");
     }
 
     /** Takes so many bars from where now is out of everything. */
@@ -333,7 +348,7 @@ public final class TimelineDesk {
         long tick = meter().tickOfBar(first);
         long to = meter().tickOfBar(first + bars.get());
         apply("Take out " + words(), piece -> new Timeline.Result(Timeline.takeOut(piece, tick, to), Set.of()));
-        session.say(words() + " from " + place(tick) + " on " + (bars.get() == 1 ? "is" : "are") + " taken out.");
+        messages.say(words() + " from " + place(tick) + " on " + (bars.get() == 1 ? "is" : "are") + " taken out.");
     }
 
     private String words() {
@@ -365,7 +380,7 @@ public final class TimelineDesk {
         } else if (loop.isThere()) {
             loopOn(!loop.on());
         } else {
-            session.say("Pick blocks and press L, or drag with Shift in the bars: that stretch comes round.");
+            messages.say("Pick blocks and press L, or drag with Shift in the bars: that stretch comes round.");
         }
     }
 
@@ -378,10 +393,9 @@ public final class TimelineDesk {
             return;
         }
         boolean loops = !piece().timeline() && loop.on();
-        session.document()
-                .apply(new PieceEdit(
-                        label, gesture, piece -> piece.withBracket(loop).withTimeline(piece.timeline() || loop.on())));
-        session.say((loop.on()
+        document.apply(new PieceEdit(
+                label, gesture, piece -> piece.withBracket(loop).withTimeline(piece.timeline() || loop.on())));
+        messages.say((loop.on()
                         ? place(loop.from()) + " to " + place(loop.to()) + " comes round."
                         : "Play goes on behind the loop.")
                 + (loops ? " The piece plays as its timeline now." : ""));
@@ -390,10 +404,9 @@ public final class TimelineDesk {
     /** Whether the piece plays as its timeline. */
     public void playsTimeline(boolean timeline) {
         if (piece().timeline() != timeline) {
-            session.document()
-                    .apply(PieceEdit.of(
-                            timeline ? "Play the timeline" : "Play loops", piece -> piece.withTimeline(timeline)));
-            session.say(timeline ? "The piece plays as its timeline." : "Each part plays its phrase over and over.");
+            document.apply(
+                    PieceEdit.of(timeline ? "Play the timeline" : "Play loops", piece -> piece.withTimeline(timeline)));
+            messages.say(timeline ? "The piece plays as its timeline." : "Each part plays its phrase over and over.");
         }
     }
 }

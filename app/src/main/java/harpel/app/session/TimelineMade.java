@@ -20,13 +20,15 @@ import org.slf4j.LoggerFactory;
 
 /** What every part sends along the timeline, printed in the background whenever the piece changes. Interface thread. */
 public final class TimelineMade {
-    private final Session session;
+    private final Document document;
+    private final Printing printing;
     private final ObjectProperty<Map<String, Notes>> notes = new SimpleObjectProperty<>(Map.of());
     private Piece asked;
     private Future<?> running;
 
-    TimelineMade(Session session) {
-        this.session = session;
+    TimelineMade(Document document, Printing printing) {
+        this.document = document;
+        this.printing = printing;
     }
 
     /** The notes of each part, at their places; nothing until they have been printed. */
@@ -36,7 +38,7 @@ public final class TimelineMade {
 
     /** Asks for those of the piece as it is; what was asked for before is given up. */
     public void ask() {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         if (piece == asked) {
             return;
         }
@@ -57,7 +59,7 @@ public final class TimelineMade {
             return;
         }
         PrintOrder order = new PrintOrder(piece.withTimeline(true), wanted, 0, end, Tail.CUT);
-        running = session.printing().pool().submit(() -> {
+        running = printing.pool().submit(() -> {
             try {
                 Printed printed = order.print(done -> {});
                 Map<String, Notes> made = new LinkedHashMap<>();

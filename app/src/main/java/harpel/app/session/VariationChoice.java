@@ -15,11 +15,15 @@ import java.util.Locale;
 
 /** What is done with cards of the sheet of variations: using, keeping, starring, spreading them over rounds. Interface thread. */
 public final class VariationChoice {
-    private final Session session;
+    private final Document document;
+    private final TimelineDesk timeline;
+    private final Messages messages;
     private final VariationSheet sheet;
 
-    VariationChoice(Session session, VariationSheet sheet) {
-        this.session = session;
+    VariationChoice(Document document, TimelineDesk timeline, Messages messages, VariationSheet sheet) {
+        this.document = document;
+        this.timeline = timeline;
+        this.messages = messages;
         this.sheet = sheet;
     }
 
@@ -29,9 +33,8 @@ public final class VariationChoice {
 
     /** The part is as on the card from now on. */
     public void use(Card card) {
-        if (sheet.isPresent(card)
-                && sheet.base().equals(session.document().piece().get())) {
-            session.say("This is how it is now.");
+        if (sheet.isPresent(card) && sheet.base().equals(document.piece().get())) {
+            messages.say("This is how it is now.");
             return;
         }
         String of = part();
@@ -39,7 +42,7 @@ public final class VariationChoice {
         if (sheet.sounding().get() != null) {
             sheet.stop();
         }
-        session.document().apply(PieceEdit.of("Use " + name, piece -> {
+        document.apply(PieceEdit.of("Use " + name, piece -> {
             Piece back = Provenance.back(piece, of);
             Piece varied = card.variant().piece();
             Part as = varied.part(of).orElseThrow();
@@ -50,7 +53,7 @@ public final class VariationChoice {
                 case LITTLE, LOT -> back.withPart(of, one -> one.withChain(as.chain()));
             };
         }));
-        session.say(sheet.part().name() + " plays " + name + "."
+        messages.say(sheet.part().name() + " plays " + name + "."
                 + (card.variant().way() == Way.CHANCE ? " The variation is the whole piece’s." : ""));
     }
 
@@ -71,7 +74,7 @@ public final class VariationChoice {
     public void keepStarred() {
         List<Card> starred = sheet.cards().stream().filter(this::isStarred).toList();
         if (starred.isEmpty()) {
-            session.say("Nothing is starred. S stars the card that is chosen.");
+            messages.say("Nothing is starred. S stars the card that is chosen.");
         } else {
             keep(starred);
         }
@@ -80,7 +83,7 @@ public final class VariationChoice {
     private void keep(List<Card> wanted) {
         List<Card> kept = wanted.stream().filter(card -> card.phrase() != null).toList();
         List<String> names = new ArrayList<>();
-        session.document().apply(PieceEdit.of("Keep variations", piece -> {
+        document.apply(PieceEdit.of("Keep variations", piece -> {
             Piece with = piece;
             names.clear();
             for (Card card : kept) {
@@ -90,7 +93,7 @@ public final class VariationChoice {
             }
             return with;
         }));
-        session.say(
+        messages.say(
                 names.size() == 1
                         ? "Kept “" + names.get(0) + "” in the list of phrases."
                         : "Kept " + names.size() + " phrases in the list.");
@@ -102,11 +105,11 @@ public final class VariationChoice {
                 .filter(card -> isStarred(card) && card.phrase() != null)
                 .toList();
         if (starred.isEmpty()) {
-            session.say("Nothing is starred. S stars the card that is chosen.");
+            messages.say("Nothing is starred. S stars the card that is chosen.");
             return;
         }
-        long begin = session.timeline().snapped(session.timeline().now());
-        session.document().apply(PieceEdit.of("Starred onto the timeline", piece -> {
+        long begin = timeline.snapped(timeline.now());
+        document.apply(PieceEdit.of("Starred onto the timeline", piece -> {
             Piece with = piece;
             long at = begin;
             for (Card card : starred) {
@@ -125,8 +128,8 @@ public final class VariationChoice {
             }
             return with.withTimeline(true);
         }));
-        session.say((starred.size() == 1 ? "One block" : starred.size() + " blocks") + " on the timeline from "
-                + session.timeline().place(begin) + " on.");
+        messages.say((starred.size() == 1 ? "One block" : starred.size() + " blocks") + " on the timeline from "
+                + timeline.place(begin) + " on.");
     }
 
     private Phrase named(Card card, Piece piece) {
@@ -146,8 +149,7 @@ public final class VariationChoice {
 
     /** Whether the part takes several variations in turn. */
     public boolean isSpread() {
-        return !session.document()
-                .piece()
+        return !document.piece()
                 .get()
                 .part(part())
                 .map(one -> one.playing().variations())
@@ -158,11 +160,10 @@ public final class VariationChoice {
     /** The part takes the starred variations in turn, one a round of its phrase; or that of the piece again. */
     public void spread() {
         List<Long> numbers = isSpread() ? List.of() : starredNumbers();
-        session.document()
-                .apply(PieceEdit.of(
-                        numbers.isEmpty() ? "One variation for all rounds" : "Spread over rounds",
-                        piece -> piece.withPart(part(), one -> one.withVariations(numbers))));
-        session.say(
+        document.apply(PieceEdit.of(
+                numbers.isEmpty() ? "One variation for all rounds" : "Spread over rounds",
+                piece -> piece.withPart(part(), one -> one.withVariations(numbers))));
+        messages.say(
                 numbers.isEmpty()
                         ? sheet.part().name() + " takes the piece’s variation in every round."
                         : sheet.part().name() + " takes variations "
@@ -175,8 +176,7 @@ public final class VariationChoice {
     }
 
     public boolean isStarred(Card card) {
-        return session.document()
-                .piece()
+        return document.piece()
                 .get()
                 .part(part())
                 .filter(one -> one.stars().contains(starOf(card)))
@@ -190,16 +190,15 @@ public final class VariationChoice {
     /** Stars a card, or no longer; stars stay with the piece. */
     public void star(Card card) {
         String star = starOf(card);
-        session.document()
-                .apply(PieceEdit.of(
-                        "Star",
-                        piece -> piece.withPart(part(), one -> {
-                            List<String> stars = new ArrayList<>(one.stars());
-                            if (!stars.remove(star)) {
-                                stars.add(star);
-                            }
-                            return one.withStars(stars);
-                        })));
+        document.apply(PieceEdit.of(
+                "Star",
+                piece -> piece.withPart(part(), one -> {
+                    List<String> stars = new ArrayList<>(one.stars());
+                    if (!stars.remove(star)) {
+                        stars.add(star);
+                    }
+                    return one.withStars(stars);
+                })));
         sheet.changed();
     }
 }

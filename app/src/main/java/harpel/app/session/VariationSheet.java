@@ -68,7 +68,12 @@ public final class VariationSheet {
         }
     }
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Look look;
+    private final Audition audition;
+    private final Printing printing;
+    private final Messages messages;
     private final VariationChoice choice;
     private final ObjectProperty<Way> way = new SimpleObjectProperty<>(Way.CHANCE);
     private final BooleanProperty apart = new SimpleBooleanProperty();
@@ -86,9 +91,21 @@ public final class VariationSheet {
     /** Prints for an earlier state of the sheet are of no more use. */
     private int turn;
 
-    VariationSheet(Session session) {
-        this.session = session;
-        choice = new VariationChoice(session, this);
+    VariationSheet(
+            Document document,
+            Selection selection,
+            Look look,
+            Audition audition,
+            TimelineDesk timeline,
+            Printing printing,
+            Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.look = look;
+        this.audition = audition;
+        this.printing = printing;
+        this.messages = messages;
+        choice = new VariationChoice(document, timeline, messages, this);
         way.addListener((property, before, now) -> begin(ROW));
         apart.addListener((property, before, now) -> begin(Math.max(ROW, cards.size())));
         withOthers.addListener((property, before, now) -> {
@@ -96,12 +113,12 @@ public final class VariationSheet {
                 hear(sounding.get());
             }
         });
-        session.look().view().addListener((property, before, now) -> {
+        look.view().addListener((property, before, now) -> {
             if (before == View.VARIATIONS) {
                 leave();
             }
         });
-        session.document().piece().addListener((property, before, now) -> {
+        document.piece().addListener((property, before, now) -> {
             if (isOpen() && !comparable(now).equals(comparable(before))) {
                 refresh();
             } else if (isOpen()) {
@@ -125,7 +142,7 @@ public final class VariationSheet {
     }
 
     public boolean isOpen() {
-        return session.look().view().get() == View.VARIATIONS;
+        return look.view().get() == View.VARIATIONS;
     }
 
     /** What the cards differ in. */
@@ -186,15 +203,15 @@ public final class VariationSheet {
     }
 
     private void open() {
-        cameFrom = session.look().view().get();
-        part = session.selection().partId().get();
-        session.look().view().set(View.VARIATIONS);
+        cameFrom = look.view().get();
+        part = selection.partId().get();
+        look.view().set(View.VARIATIONS);
         refresh();
     }
 
     /** Back to where one came from. */
     public void close() {
-        session.look().view().set(cameFrom);
+        look.view().set(cameFrom);
     }
 
     /** Back, where the sheet is open at all. */
@@ -227,7 +244,7 @@ public final class VariationSheet {
         if (!isOpen()) {
             return;
         }
-        Piece now = session.document().piece().get();
+        Piece now = document.piece().get();
         if (now.part(part).isEmpty()) {
             close();
             return;
@@ -283,13 +300,13 @@ public final class VariationSheet {
         for (int i = 0; i < count * TIMES; i++) {
             all.add(new Card(variant(i)));
         }
-        session.say("Printing " + all.size() + " to find the " + count + " most unlike …");
+        messages.say("Printing " + all.size() + " to find the " + count + " most unlike …");
         for (Card card : all) {
             print(card, done -> {
                 if (--left[0] == 0) {
                     List<Set<Spot>> spots = all.stream().map(one -> one.spots).toList();
                     Likeness.farthestFirst(spots, count).forEach(place -> cards.add(all.get(place)));
-                    session.say("The " + count + " most unlike of " + all.size() + ", the present one first.");
+                    messages.say("The " + count + " most unlike of " + all.size() + ", the present one first.");
                     changed();
                 }
             });
@@ -300,7 +317,7 @@ public final class VariationSheet {
         int now = turn;
         String of = part;
         Piece into = base;
-        prints.add(session.printing().pool().submit(() -> {
+        prints.add(printing.pool().submit(() -> {
             Phrase phrase = null;
             String failed = "";
             try {
@@ -372,7 +389,7 @@ public final class VariationSheet {
         sounding.set(card);
         String of = part;
         boolean alone = !withOthers.get();
-        session.audition().hear(piece -> {
+        audition.hear(piece -> {
             if (piece.part(of).isEmpty()) {
                 return piece;
             }
@@ -388,7 +405,7 @@ public final class VariationSheet {
 
     public void stop() {
         sounding.set(null);
-        session.audition().end();
+        audition.end();
         changed();
     }
 

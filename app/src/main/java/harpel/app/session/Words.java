@@ -73,19 +73,20 @@ public final class Words {
     }
 
     /** What a stage of the open piece did to a note, by the traces of where it first came by; empty where that is not known. */
-    public static String told(Session session, NoteStart from, NoteStart made) {
-        Piece piece = session.document().piece().get();
+    public static String told(
+            Document document, Selection selection, Transport transport, NoteStart from, NoteStart made) {
+        Piece piece = document.piece().get();
         List<Part> parts = new ArrayList<>(piece.parts());
         parts.sort(Comparator.comparing(
-                part -> !part.id().equals(session.selection().partId().get())));
+                part -> !part.id().equals(selection.partId().get())));
         for (Part part : parts) {
             for (Place place : Places.of(part)) {
-                if (session.transport().traces().has(place, made)) {
+                if (transport.traces().has(place, made)) {
                     return place.name().equals(Tap.INPUT)
                             ? "heard by " + part.name()
                             : place.name().equals(Tap.SOUND)
                                     ? ""
-                                    : session.selection()
+                                    : selection
                                             .stage(StageAddress.parse(place.name()))
                                             .filter(Stage::isKnown)
                                             .map(stage -> stage.kind()
@@ -110,9 +111,8 @@ public final class Words {
     }
 
     /** When cycles come together again, in bars of the piece. */
-    public static String period(double ticks, Session session) {
-        double bars =
-                ticks / session.document().piece().get().time().meter().at(0).barTicks();
+    public static String period(double ticks, Document document) {
+        double bars = ticks / document.piece().get().time().meter().at(0).barTicks();
         if (Double.isNaN(bars)) {
             return "Milliseconds against the grid: they never come together.";
         }
@@ -124,8 +124,8 @@ public final class Words {
     }
 
     /** A pitch as it is shown, with the drum that it strikes on a percussion part: "F♯2 Closed Hi-Hat". */
-    public static String withDrum(Session session, String shown) {
-        if (session.selection().part().channel() != GeneralMidi.PERCUSSION_CHANNEL) {
+    public static String withDrum(Selection selection, String shown) {
+        if (selection.part().channel() != GeneralMidi.PERCUSSION_CHANNEL) {
             return shown;
         }
         try {

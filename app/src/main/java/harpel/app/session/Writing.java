@@ -44,7 +44,10 @@ public final class Writing {
     /** @param to -1 while it lasts */
     private record Spell(Object by, String words, long from, long to, Stretch stretch) {}
 
-    private final Session session;
+    private final Document document;
+    private final Transport transport;
+    private final TimelineDesk timeline;
+    private final Messages messages;
     private final ReadOnlyBooleanWrapper armed = new ReadOnlyBooleanWrapper();
     private final BooleanProperty adding = new SimpleBooleanProperty();
     private final Map<Lane<?>, Take<?>> takes = new LinkedHashMap<>();
@@ -60,9 +63,12 @@ public final class Writing {
 
     private long exactGlide;
 
-    Writing(Session session) {
-        this.session = session;
-        session.document().piece().addListener((property, before, now) -> {
+    Writing(Document document, Transport transport, TimelineDesk timeline, Messages messages) {
+        this.document = document;
+        this.transport = transport;
+        this.timeline = timeline;
+        this.messages = messages;
+        document.piece().addListener((property, before, now) -> {
             if (began != null && !changing) {
                 performed(before, now);
             }
@@ -87,12 +93,12 @@ public final class Writing {
             return;
         }
         if (!piece().timeline()) {
-            session.say(
+            messages.say(
                     "What is done is written onto the timeline, but the piece plays loops: let it play its timeline first.");
             return;
         }
         armed.set(true);
-        session.say("What you do with levers, mutes and switches is written"
+        messages.say("What you do with levers, mutes and switches is written"
                 + (isPlaying() ? ", from here on." : " once the timeline plays."));
         look();
     }
@@ -119,7 +125,7 @@ public final class Writing {
     }
 
     private Piece written(Piece piece, Spell spell, long end) {
-        Bracket loop = session.transport().status().bracket();
+        Bracket loop = transport.status().bracket();
         long to = spell.to < 0 || !loop.on() && spell.to > end ? end : spell.to;
         if (to > spell.from) {
             return spell.stretch.write(piece, spell.from, to);
@@ -133,15 +139,15 @@ public final class Writing {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private boolean isPlaying() {
-        return session.transport().status().mode() == LiveStatus.Mode.PLAYING;
+        return transport.status().mode() == LiveStatus.Mode.PLAYING;
     }
 
     private long tick() {
-        return session.timeline().now();
+        return timeline.now();
     }
 
     /** Takes note of what has been done; with every frame. */
@@ -150,7 +156,7 @@ public final class Writing {
             return;
         }
         if (began == null && isPlaying() && piece().timeline()) {
-            session.document().endGesture();
+            document.endGesture();
             began = piece();
             controlled.clear();
             lastTick = tick();
@@ -166,7 +172,7 @@ public final class Writing {
     private void follow() {
         long now = tick();
         for (Lever lever : piece().levers()) {
-            OptionalDouble at = session.transport().traces().lever(lever.name());
+            OptionalDouble at = transport.traces().lever(lever.name());
             if (at.isPresent() && at.getAsDouble() != controlled.getOrDefault(lever.name(), Double.NaN)) {
                 boolean first = !controlled.containsKey(lever.name());
                 controlled.put(lever.name(), at.getAsDouble());
@@ -233,10 +239,10 @@ public final class Writing {
         takes.clear();
         spells.clear();
         if (written.isEmpty() && heard.isEmpty()) {
-            session.say("Nothing was done that could be written.");
+            messages.say("Nothing was done that could be written.");
             return;
         }
-        session.document().together(from, PieceEdit.of("Write what was done", piece -> {
+        document.together(from, PieceEdit.of("Write what was done", piece -> {
             Piece result = piece;
             for (Take<?> take : written) {
                 result = take.written(result, from, end);
@@ -246,7 +252,7 @@ public final class Writing {
             }
             return result;
         }));
-        session.say("Written: "
+        messages.say("Written: "
                 + Stream.concat(
                                 written.stream().map(take -> named(take.lane)),
                                 heard.stream().map(Spell::words))
@@ -263,7 +269,7 @@ public final class Writing {
     /** The lane's points give way, or come back; part of what is one undo in the end. */
     private <T> void setPoints(Lane<T> lane, List<Point<T>> points) {
         changing = true;
-        session.document().apply(new PieceEdit("Write", "writing", piece -> lane.withPoints(piece, points)));
+        document.apply(new PieceEdit("Write", "writing", piece -> lane.withPoints(piece, points)));
         changing = false;
     }
 
@@ -284,7 +290,7 @@ public final class Writing {
         void add(long tick, T value) {
             long[] touch = touches.isEmpty() ? null : touches.get(touches.size() - 1);
             if (!touched || touch == null || tick < touch[1]) {
-                Bracket loop = session.transport().status().bracket();
+                Bracket loop = transport.status().bracket();
                 if (touched && touch != null && loop.on()) {
                     // It came round under the hand.
                     done.subMap(touch[1], false, loop.to(), false).clear();

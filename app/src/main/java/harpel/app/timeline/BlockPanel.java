@@ -1,7 +1,11 @@
 package harpel.app.timeline;
 
 import harpel.app.phrase.PhraseList;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
+import harpel.app.session.PhraseDesk;
+import harpel.app.session.Selection;
 import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
@@ -34,7 +38,7 @@ import javafx.scene.layout.VBox;
 final class BlockPanel extends BorderPane {
     private static final double PHRASES_TALL = 300;
 
-    private final Session session;
+    private final Document document;
     private final TimelineDesk desk;
     private final Label title = new Label();
     private final Label about = new Label();
@@ -51,11 +55,17 @@ final class BlockPanel extends BorderPane {
     private final ToggleButton loopOn;
     private final PhraseList phrases;
 
-    BlockPanel(Session session) {
-        this.session = session;
-        this.desk = session.timeline();
+    BlockPanel(
+            Document document,
+            Selection selection,
+            Look look,
+            PhraseDesk phraseDesk,
+            TimelineDesk desk,
+            Messages messages) {
+        this.document = document;
+        this.desk = desk;
         setId("block-panel");
-        phrases = new PhraseList(session);
+        phrases = new PhraseList(document, selection, look, phraseDesk, messages);
         getStyleClass().add("inspector");
         title.setId("block-title");
         title.getStyleClass().add("part-title");
@@ -63,15 +73,16 @@ final class BlockPanel extends BorderPane {
         about.setId("block-about");
         about.getStyleClass().add("soft");
         about.setWrapText(true);
-        begins = new Field("block-begins", "Where the block begins: bar, or bar . beat", this::setBegins, session::say);
-        lasts = new Field("block-lasts", "How many bars it lasts, from where it begins", this::setLasts, session::say);
+        begins =
+                new Field("block-begins", "Where the block begins: bar, or bar . beat", this::setBegins, messages::say);
+        lasts = new Field("block-lasts", "How many bars it lasts, from where it begins", this::setLasts, messages::say);
         from = new Field(
-                "block-from", "The place in its phrase at which it begins: bar . beat", this::setFrom, session::say);
+                "block-from", "The place in its phrase at which it begins: bar . beat", this::setFrom, messages::say);
         variation = new Field(
                 "block-variation",
                 "A variation of its own, 0–999999; empty for the part’s",
                 this::setVariation,
-                session::say);
+                messages::say);
         phrase = new Choice<>("block-phrase", "What is heard in it", this::phraseName, desk::phrase);
         ToggleGroup ways = new ToggleGroup();
         chain = Buttons.oneOf(
@@ -134,7 +145,7 @@ final class BlockPanel extends BorderPane {
         phrases.setPrefHeight(PHRASES_TALL);
         setBottom(phrases);
         desk.picked().addListener((property, before, now) -> show());
-        session.document().piece().addListener((property, before, now) -> show());
+        document.piece().addListener((property, before, now) -> show());
         show();
     }
 
@@ -163,7 +174,7 @@ final class BlockPanel extends BorderPane {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private MeterMap meter() {

@@ -4,9 +4,14 @@ import harpel.app.draw.Drawing;
 import harpel.app.draw.Raster;
 import harpel.app.draw.SharpCanvas;
 import harpel.app.phrase.PhraseList;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
+import harpel.app.session.Selection;
 import harpel.app.session.Theme;
 import harpel.app.session.TimelineDesk;
+import harpel.app.session.TimelineMade;
+import harpel.app.session.Transport;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
 import harpel.app.ui.TypedOver;
@@ -41,7 +46,10 @@ final class Board extends Region {
     private static final double WHEEL = 1.2;
     private static final double FIELD_WIDE = 130;
 
-    private final Session session;
+    private final Document document;
+    private final Look look;
+    private final Transport transport;
+    private final Messages messages;
     private final TimelineDesk desk;
     private final TimelineWindow window;
     private final Raster field = new Raster();
@@ -63,13 +71,24 @@ final class Board extends Region {
     private double loopFrom;
     private int loops;
 
-    Board(Session session, TimelineWindow window) {
-        this.session = session;
-        this.desk = session.timeline();
+    Board(
+            Document document,
+            Selection selection,
+            Look look,
+            Transport transport,
+            TimelineDesk timeline,
+            TimelineMade timelineMade,
+            Messages messages,
+            TimelineWindow window) {
+        this.document = document;
+        this.look = look;
+        this.transport = transport;
+        this.messages = messages;
+        this.desk = timeline;
         this.window = window;
-        painter = new BoardPainter(session, window);
-        mouse = new BoardMouse(session, this::repaint);
-        carry = new LaneCarry(session);
+        painter = new BoardPainter(timelineMade, window);
+        mouse = new BoardMouse(document, selection, timeline, this::repaint);
+        carry = new LaneCarry(document, timeline, messages);
         setId("board-timeline");
         getStyleClass().add("roll");
         setFocusTraversable(true);
@@ -118,9 +137,9 @@ final class Board extends Region {
             }
         });
         desk.picked().addListener((property, before, after) -> repaint());
-        session.document().piece().addListener((property, before, after) -> repaint());
-        session.timelineMade().notes().addListener((property, before, after) -> repaint());
-        session.selection().partId().addListener((property, before, after) -> repaint());
+        document.piece().addListener((property, before, after) -> repaint());
+        timelineMade.notes().addListener((property, before, after) -> repaint());
+        selection.partId().addListener((property, before, after) -> repaint());
         focusedProperty().addListener((property, before, after) -> repaint());
     }
 
@@ -129,7 +148,7 @@ final class Board extends Region {
     }
 
     private Piece piece() {
-        return session.document().piece().get();
+        return document.piece().get();
     }
 
     private double rowsTall() {
@@ -189,7 +208,7 @@ final class Board extends Region {
     }
 
     private void locate(double x) {
-        session.transport().player().locate(desk.snapped(tickAt(x)));
+        transport.player().locate(desk.snapped(tickAt(x)));
     }
 
     private void dragged(MouseEvent event) {
@@ -281,11 +300,11 @@ final class Board extends Region {
 
     private void take(String text) {
         try {
-            lane.take(session, laneTick, text);
+            lane.take(document, laneTick, text);
             typed.putAway();
             requestFocus();
         } catch (IllegalArgumentException e) {
-            session.say(e.getMessage());
+            messages.say(e.getMessage());
         }
     }
 
@@ -336,8 +355,8 @@ final class Board extends Region {
             // Shown only now, it is laid out with the next frame.
             return;
         }
-        Theme theme = session.look().theme().get();
-        double size = session.look().size().get();
+        Theme theme = look.theme().get();
+        double size = look.size().get();
         if (fitted != size) {
             fitted = size;
             field.relocate(0, LANES);

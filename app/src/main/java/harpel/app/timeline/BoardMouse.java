@@ -1,6 +1,7 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Selection;
 import harpel.app.session.TimelineDesk;
 import harpel.piece.Block;
 import harpel.piece.Part;
@@ -33,7 +34,8 @@ final class BoardMouse {
         FRAME
     }
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
     private final TimelineDesk desk;
     private final Runnable repaint;
     private Doing doing = Doing.NOTHING;
@@ -43,14 +45,15 @@ final class BoardMouse {
     private Block block;
     private boolean moved;
 
-    BoardMouse(Session session, Runnable repaint) {
-        this.session = session;
-        this.desk = session.timeline();
+    BoardMouse(Document document, Selection selection, TimelineDesk timeline, Runnable repaint) {
+        this.document = document;
+        this.selection = selection;
+        this.desk = timeline;
         this.repaint = repaint;
     }
 
     private List<Part> parts() {
-        return session.document().piece().get().parts();
+        return document.piece().get().parts();
     }
 
     void press(Spot spot, int clicks) {
@@ -65,24 +68,17 @@ final class BoardMouse {
         Part part = parts().get(spot.row);
         Optional<Block> on = Timeline.at(part, (long) spot.tick);
         if (on.isEmpty()) {
-            session.selection().partId().set(part.id());
+            selection.partId().set(part.id());
             doing = spot.shift ? Doing.FRAME : Doing.DRAW;
             if (!spot.shift) {
                 desk.pick(Set.of());
-                session.selection().partId().set(part.id());
+                selection.partId().set(part.id());
             }
             if (clicks == 2) {
                 doing = Doing.NOTHING;
                 long begin = desk.snapped(spot.tick - desk.step((long) spot.tick) / 2.0);
-                long bar = session.document()
-                        .piece()
-                        .get()
-                        .time()
-                        .meter()
-                        .at(begin)
-                        .barTicks();
-                long length = session.document()
-                        .piece()
+                long bar = document.piece().get().time().meter().at(begin).barTicks();
+                long length = document.piece()
                         .get()
                         .phrase(part.phrase())
                         .map(phrase -> phrase.length())
@@ -110,7 +106,7 @@ final class BoardMouse {
         if (!desk.picked().get().contains(held)) {
             desk.pick(Set.of(held));
         }
-        session.selection().partId().set(part.id());
+        selection.partId().set(part.id());
         double edge = Math.min(HANDLE * spot.unit, block.length() / 4.0);
         doing = spot.tick < block.at() + edge ? Doing.LEFT : spot.tick > block.end() - edge ? Doing.RIGHT : Doing.MOVE;
     }
@@ -202,7 +198,7 @@ final class BoardMouse {
     /** What is picked in what is shown. */
     Set<Ref> picked() {
         if (moved && doing == Doing.MOVE) {
-            return result(session.document().piece().get()).refs();
+            return result(document.piece().get()).refs();
         }
         if (moved && (doing == Doing.LEFT || doing == Doing.RIGHT)) {
             return Set.of(new Ref(held.part(), begin()));

@@ -1,8 +1,8 @@
 package harpel.app.timeline;
 
 import harpel.app.draw.Raster;
-import harpel.app.session.Session;
 import harpel.app.session.Theme;
+import harpel.app.session.TimelineMade;
 import harpel.param.PathType.Point;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
@@ -31,11 +31,11 @@ final class BoardPainter {
     /** Made once, for mixtures of them are kept by which they are. */
     private static final Map<Theme, List<Color>> COLOURS = new EnumMap<>(Theme.class);
 
-    private final Session session;
+    private final TimelineMade timelineMade;
     private final TimelineWindow window;
 
-    BoardPainter(Session session, TimelineWindow window) {
-        this.session = session;
+    BoardPainter(TimelineMade timelineMade, TimelineWindow window) {
+        this.timelineMade = timelineMade;
         this.window = window;
     }
 
@@ -180,7 +180,7 @@ final class BoardPainter {
         int ink = Raster.mixed(theme.raised, theme.ink, strength);
         Field field = new Field(g, x + 2, wide - 4, top, tall, ink);
         if (phrase == null) {
-            Notes made = session.timelineMade().of(part.id());
+            Notes made = timelineMade.of(part.id());
             int first = made.indexAtOrAfter(block.at());
             int end = made.indexAtOrAfter(block.end());
             for (int i = first; i < end; i++) {

@@ -1,6 +1,8 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Messages;
+import harpel.app.session.TimelineDesk;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import java.util.Locale;
@@ -8,21 +10,25 @@ import java.util.OptionalLong;
 
 /** Carries a tempo, a key or a mark to another place; one drag is one undo. Interface thread. */
 final class LaneCarry {
-    private final Session session;
+    private final Document document;
+    private final TimelineDesk timeline;
+    private final Messages messages;
     private Lanes lane;
     private long from;
     private double grip;
     private Piece before;
     private int gestures;
 
-    LaneCarry(Session session) {
-        this.session = session;
+    LaneCarry(Document document, TimelineDesk timeline, Messages messages) {
+        this.document = document;
+        this.timeline = timeline;
+        this.messages = messages;
     }
 
     /** @param tick where what is pressed stands, if anything is; what holds from the very start stays there */
     void press(Lanes pressed, OptionalLong tick, double at) {
         lane = pressed;
-        before = session.document().piece().get();
+        before = document.piece().get();
         from = tick.orElse(-1);
         if (from == 0 && pressed != Lanes.MARKS) {
             from = -1;
@@ -40,22 +46,21 @@ final class LaneCarry {
         if (from < 0) {
             return;
         }
-        long snapped = session.timeline().snapped(at - grip);
+        long snapped = timeline.snapped(at - grip);
         // What holds from the very start is set there, not carried.
-        long to = snapped == 0 && lane != Lanes.MARKS ? session.timeline().step(0) : snapped;
+        long to = snapped == 0 && lane != Lanes.MARKS ? timeline.step(0) : snapped;
         String words = lane.at(before, from);
-        session.document()
-                .apply(new PieceEdit(
-                        "Move " + lane.title.toLowerCase(Locale.ROOT),
-                        "lane carry " + gestures,
-                        piece -> to == from ? before : lane.set(lane.set(before, from, ""), to, words)));
-        session.say(words + " from " + session.timeline().place(to) + " on.");
+        document.apply(new PieceEdit(
+                "Move " + lane.title.toLowerCase(Locale.ROOT),
+                "lane carry " + gestures,
+                piece -> to == from ? before : lane.set(lane.set(before, from, ""), to, words)));
+        messages.say(words + " from " + timeline.place(to) + " on.");
     }
 
     void release() {
         if (lane != null) {
             lane = null;
-            session.document().endGesture();
+            document.endGesture();
         }
     }
 }

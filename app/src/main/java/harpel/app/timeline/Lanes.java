@@ -1,6 +1,6 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
 import harpel.piece.KeyChange;
 import harpel.piece.Mark;
 import harpel.piece.Piece;
@@ -156,11 +156,11 @@ enum Lanes {
     }
 
     /** Takes what was typed, as one undo. */
-    void take(Session session, long tick, String text) {
-        Piece before = session.document().piece().get();
+    void take(Document document, long tick, String text) {
+        Piece before = document.piece().get();
         Piece after = set(before, tick, text);
         if (!after.equals(before)) {
-            session.document().apply(PieceEdit.of("Set " + title.toLowerCase(java.util.Locale.ROOT), piece -> after));
+            document.apply(PieceEdit.of("Set " + title.toLowerCase(java.util.Locale.ROOT), piece -> after));
         }
     }
 }

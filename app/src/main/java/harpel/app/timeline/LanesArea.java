@@ -1,6 +1,11 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
+import harpel.app.session.Selection;
+import harpel.app.session.TimelineDesk;
+import harpel.app.session.Writing;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
@@ -31,7 +36,9 @@ import javafx.scene.layout.VBox;
 final class LanesArea extends VBox {
     private static final int MOST_SEEN = 4;
 
-    private final Session session;
+    private final Document document;
+    private final Selection selection;
+    private final Messages messages;
     private final PointLanes lanes;
     private final VBox names = new VBox();
     private final HBox row;
@@ -46,10 +53,20 @@ final class LanesArea extends VBox {
     /** What the names say; null before the first time, since of no lanes nothing has to be seen either. */
     private List<String> shown;
 
-    LanesArea(Session session, TimelineWindow window, double namesWide) {
-        this.session = session;
+    LanesArea(
+            Document document,
+            Selection selection,
+            Look look,
+            TimelineDesk timeline,
+            Writing writing,
+            Messages messages,
+            TimelineWindow window,
+            double namesWide) {
+        this.document = document;
+        this.selection = selection;
+        this.messages = messages;
         this.namesWide = namesWide;
-        lanes = new PointLanes(session, window);
+        lanes = new PointLanes(document, look, timeline, messages, window);
         HBox.setHgrow(lanes, Priority.ALWAYS);
         names.setMinWidth(namesWide);
         names.setPrefWidth(namesWide);
@@ -77,16 +94,16 @@ final class LanesArea extends VBox {
                 "write",
                 "While the timeline plays, levers, mutes and switches that are moved become points of its lanes; one undo"
                         + "  (Ctrl+Alt+W)",
-                on -> session.writing().toggle());
+                on -> writing.toggle());
         ToggleButton adding = Buttons.toggle(
                 "only where touched",
                 "write-adding",
                 "What stands written gives way only while it is touched; else from the first touch to the end",
-                session.writing().adding()::set);
-        session.writing().armed().addListener((property, before, now) -> write.setSelected(now));
+                writing.adding()::set);
+        writing.armed().addListener((property, before, now) -> write.setSelected(now));
         write.selectedProperty()
                 .addListener((property, before, now) ->
-                        write.setSelected(session.writing().armed().get()));
+                        write.setSelected(writing.armed().get()));
         HBox foot = new HBox(Space.GAP, left, write, adding, hint, space, more);
         foot.setAlignment(Pos.CENTER_LEFT);
         foot.setPadding(new Insets(Space.TIGHT, Space.EDGE, Space.CLOSE, 0));
@@ -100,7 +117,7 @@ final class LanesArea extends VBox {
     }
 
     void show() {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         List<Lane<?>> all = lanes.lanes();
         List<String> words = all.stream().map(lane -> words(piece, lane)).toList();
         if (!words.equals(shown)) {
@@ -138,8 +155,7 @@ final class LanesArea extends VBox {
                 .add(Buttons.remove(
                         "remove-lane-" + place,
                         "the points of " + lane.name(piece),
-                        () -> session.document()
-                                .apply(PieceEdit.of("Remove points of " + lane.name(piece), lane::removed))));
+                        () -> document.apply(PieceEdit.of("Remove points of " + lane.name(piece), lane::removed))));
         box.setAlignment(Pos.CENTER_LEFT);
         box.setMinHeight(PointLanes.TALL);
         box.setMaxHeight(PointLanes.TALL);
@@ -148,9 +164,9 @@ final class LanesArea extends VBox {
     }
 
     private void fill() {
-        Part part = session.selection().part();
+        Part part = selection.part();
         add.getItems().clear();
-        List<Lever> levers = session.document().piece().get().levers();
+        List<Lever> levers = document.piece().get().levers();
         for (int i = 0; i < levers.size(); i++) {
             String lever = levers.get(i).name();
             add.getItems()
@@ -180,14 +196,13 @@ final class LanesArea extends VBox {
 
     /** Begins a lane where the timeline begins, with what holds. */
     private <T> void begin(Lane<T> lane) {
-        Piece piece = session.document().piece().get();
+        Piece piece = document.piece().get();
         if (!lane.points(piece).isEmpty()) {
-            session.say(lane.name(piece) + " has its lane already.");
+            messages.say(lane.name(piece) + " has its lane already.");
             return;
         }
-        session.document()
-                .apply(PieceEdit.of("Lane of " + lane.name(piece), before -> lane.with(before, 0, lane.base(before))));
-        session.say("Press in the lane of " + lane.name(piece) + " to set points.");
+        document.apply(PieceEdit.of("Lane of " + lane.name(piece), before -> lane.with(before, 0, lane.base(before))));
+        messages.say("Press in the lane of " + lane.name(piece) + " to set points.");
     }
 
     /** Draws a frame. */

@@ -3,7 +3,9 @@ package harpel.app.timeline;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
 import harpel.app.session.Theme;
 import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Tips;
@@ -22,6 +24,9 @@ import javafx.scene.input.MouseEvent;
 
 /** Below the rows: what levers, parameters, switches and mutes do along the timeline, by points that are drawn, dragged and typed. */
 final class PointLanes extends Picture {
+    private final Document document;
+    private final TimelineDesk timeline;
+    private final Messages messages;
     static final double TALL = 44;
 
     private static final double EDGE = 6;
@@ -39,9 +44,12 @@ final class PointLanes extends Picture {
     private Piece listedOf;
     private List<Lane<?>> listed = List.of();
 
-    PointLanes(Session session, TimelineWindow window) {
-        super(session);
-        this.desk = session.timeline();
+    PointLanes(Document document, Look look, TimelineDesk timeline, Messages messages, TimelineWindow window) {
+        super(look);
+        this.document = document;
+        this.timeline = timeline;
+        this.messages = messages;
+        this.desk = timeline;
         this.window = window;
         setId("point-lanes");
         Tips.set(
@@ -60,12 +68,12 @@ final class PointLanes extends Picture {
         });
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> {
             at = -1;
-            session.document().endGesture();
+            document.endGesture();
         });
     }
 
     private Piece piece() {
-        return session().document().piece().get();
+        return document.piece().get();
     }
 
     /** What is shown, from the top. */
@@ -103,7 +111,7 @@ final class PointLanes extends Picture {
     }
 
     private void edit(Lane<?> lane, String gesture, UnaryOperator<Piece> change) {
-        session().document().apply(new PieceEdit("Set points of " + lane.name(piece()), gesture, change));
+        document.apply(new PieceEdit("Set points of " + lane.name(piece()), gesture, change));
     }
 
     private void pressed(MouseEvent event) {
@@ -145,7 +153,7 @@ final class PointLanes extends Picture {
         T value = valueAt(on, event.getY());
         edit(on, "lane point " + gestures, piece -> on.with(on.without(piece, from), tick, value));
         at = tick;
-        session().say(on.name(piece()) + ": " + on.type(piece()).show(value) + ", " + desk.place(tick) + ".");
+        messages.say(on.name(piece()) + ": " + on.type(piece()).show(value) + ", " + desk.place(tick) + ".");
     }
 
     private <T> void doublePressed(Lane<T> on, MouseEvent event) {
@@ -173,9 +181,9 @@ final class PointLanes extends Picture {
         try {
             UnaryOperator<Piece> change =
                     text.isEmpty() ? piece -> on.without(piece, tick) : piece -> on.typed(piece, tick, text);
-            session().document().take(PieceEdit.of("Set points of " + on.name(piece()), change));
+            document.take(PieceEdit.of("Set points of " + on.name(piece()), change));
         } catch (IllegalArgumentException e) {
-            session().say(on.name(piece()) + " " + e.getMessage() + ".");
+            messages.say(on.name(piece()) + " " + e.getMessage() + ".");
             return;
         }
         typed.putAway();

@@ -60,8 +60,22 @@ public final class TimelineView extends BorderPane {
         this.desk = session.timeline();
         getStyleClass().add("phrase-view");
         setId("timeline-view");
-        board = new Board(session, window);
-        panel = new BlockPanel(session);
+        board = new Board(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.transport(),
+                session.timeline(),
+                session.timelineMade(),
+                session.messages(),
+                window);
+        panel = new BlockPanel(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.desk(),
+                session.timeline(),
+                session.messages());
         ToggleGroup plays = new ToggleGroup();
         loops = Buttons.oneOf(
                 plays,
@@ -118,7 +132,7 @@ public final class TimelineView extends BorderPane {
         tools.setPadding(new Insets(Space.GAP, Space.EDGE, Space.CLOSE, Space.EDGE));
         length.getStyleClass().add("soft");
         length.setId("timeline-length");
-        whole = new WholeStrip(session, window);
+        whole = new WholeStrip(session.document(), session.look(), window);
         HBox.setHgrow(whole, Priority.ALWAYS);
         Label all = new Label("All of it");
         all.getStyleClass().add("soft");
@@ -150,7 +164,15 @@ public final class TimelineView extends BorderPane {
         HBox.setHgrow(board, Priority.ALWAYS);
         HBox middle = new HBox(left, board);
         setCenter(middle);
-        lanes = new LanesArea(session, window, CARDS_WIDE);
+        lanes = new LanesArea(
+                session.document(),
+                session.selection(),
+                session.look(),
+                session.timeline(),
+                session.writing(),
+                session.messages(),
+                window,
+                CARDS_WIDE);
         setBottom(lanes);
         session.document().piece().addListener((property, before, now) -> show());
         session.selection().partId().addListener((property, before, now) -> show());
@@ -256,7 +278,15 @@ public final class TimelineView extends BorderPane {
                 // Only what is seen has to be there.
                 continue;
             }
-            PartCard card = cards.computeIfAbsent(part.id(), id -> new PartCard(session, id));
+            PartCard card = cards.computeIfAbsent(
+                    part.id(),
+                    id -> new PartCard(
+                            session.document(),
+                            session.selection(),
+                            session.transport(),
+                            session.desk(),
+                            session.messages(),
+                            id));
             card.show(part, part.id().equals(session.selection().partId().get()));
             StackPane place = new StackPane(card);
             place.setPadding(new Insets(Space.TIGHT, Space.CLOSE, Space.TIGHT, Space.GAP));

@@ -3,7 +3,8 @@ package harpel.app.timeline;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Session;
+import harpel.app.session.Document;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import harpel.app.ui.Tips;
 import harpel.piece.Block;
@@ -14,6 +15,7 @@ import javafx.scene.input.MouseEvent;
 
 /** The whole timeline in little, with a frame around what is seen; press or drag in it to see another stretch. */
 final class WholeStrip extends Picture {
+    private final Document document;
     private static final double TALL = 26;
 
     private final TimelineWindow window;
@@ -22,8 +24,9 @@ final class WholeStrip extends Picture {
     private long drawnWindow = -1;
     private double drawnNow = -1;
 
-    WholeStrip(Session session, TimelineWindow window) {
-        super(session);
+    WholeStrip(Document document, Look look, TimelineWindow window) {
+        super(look);
+        this.document = document;
         this.window = window;
         setId("whole-timeline");
         setMinHeight(TALL);
@@ -40,7 +43,7 @@ final class WholeStrip extends Picture {
 
     /** What its width stands for: all there is, and all that is seen. */
     private double ticks() {
-        long end = session().document().piece().get().timelineEnd();
+        long end = document.piece().get().timelineEnd();
         return Math.max(1, Math.max(end, window.from() + window.ticks()));
     }
 
@@ -49,13 +52,13 @@ final class WholeStrip extends Picture {
         double tick = Math.min(share * held, held - window.ticks() / 2);
         window.scroll(
                 tick - (window.from() + window.ticks() / 2),
-                session().document().piece().get().timelineEnd());
+                document.piece().get().timelineEnd());
         event.consume();
     }
 
     /** Draws a frame. */
     void draw(double now) {
-        Piece piece = session().document().piece().get();
+        Piece piece = document.piece().get();
         double pixel = Math.floor(now / ticks() * getWidth());
         if (piece != drawn || window.version() != drawnWindow || pixel != drawnNow) {
             drawn = piece;

@@ -2,7 +2,7 @@ package harpel.app.vary;
 
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Session;
+import harpel.app.session.Look;
 import harpel.app.session.Theme;
 import harpel.app.session.VariationSheet;
 import harpel.app.session.VariationSheet.Card;
@@ -43,9 +43,9 @@ final class CardView extends VBox {
     private final Region now = new Region();
     private final StackPane field;
 
-    CardView(Session session, Card card, int place) {
+    CardView(Look look, VariationSheet variations, Card card, int place) {
         super(Space.TIGHT);
-        this.sheet = session.variations();
+        this.sheet = variations;
         this.card = card;
         setId("card-" + place);
         getStyleClass().add("variation-card");
@@ -66,7 +66,7 @@ final class CardView extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox head = new HBox(Space.GAP, number, about, space, star);
         head.setAlignment(Pos.CENTER_LEFT);
-        notes = new Notes(session);
+        notes = new Notes(look);
         now.getStyleClass().add("roll-now");
         now.setManaged(false);
         now.setMouseTransparent(true);
@@ -172,8 +172,8 @@ final class CardView extends VBox {
 
     /** The notes on strings; those that the present one does not have in brass. */
     private final class Notes extends Picture {
-        Notes(Session session) {
-            super(session);
+        Notes(Look look) {
+            super(look);
             setMinSize(0, 0);
         }
 

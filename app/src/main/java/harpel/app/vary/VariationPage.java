@@ -1,6 +1,8 @@
 package harpel.app.vary;
 
-import harpel.app.session.Session;
+import harpel.app.session.Look;
+import harpel.app.session.Messages;
+import harpel.app.session.Transport;
 import harpel.app.session.VariationSheet;
 import harpel.app.session.VariationSheet.Card;
 import harpel.app.ui.Buttons;
@@ -33,7 +35,9 @@ public final class VariationPage extends BorderPane {
     private static final int COLUMNS = 4;
     private static final double ROW_TALL = 200;
 
-    private final Session session;
+    private final Look look;
+    private final Transport transport;
+    private final VariationSheet variations;
     private final VariationSheet sheet;
     private final Label title = new Label();
     private final Label about = new Label();
@@ -47,9 +51,11 @@ public final class VariationPage extends BorderPane {
     private final ToggleButton made;
     private final List<CardView> views = new ArrayList<>();
 
-    public VariationPage(Session session) {
-        this.session = session;
-        this.sheet = session.variations();
+    public VariationPage(Look look, Transport transport, VariationSheet variations, Messages messages) {
+        this.look = look;
+        this.transport = transport;
+        this.variations = variations;
+        this.sheet = variations;
         setId("variation-sheet");
         getStyleClass().add("variation-sheet");
         title.setId("variations-title");
@@ -132,7 +138,7 @@ public final class VariationPage extends BorderPane {
         hint.getStyleClass().add("soft");
         Label message = new Label();
         message.setId("variations-message");
-        message.textProperty().bind(session.messages().last());
+        message.textProperty().bind(messages.last());
         message.setMinWidth(0);
         HBox foot = new HBox(Space.PAGE, hint, space(), message);
         hint.setMinWidth(Region.USE_PREF_SIZE);
@@ -181,7 +187,7 @@ public final class VariationPage extends BorderPane {
             grid.getChildren().clear();
         }
         for (int i = views.size(); i < cards.size(); i++) {
-            CardView view = new CardView(session, cards.get(i), i);
+            CardView view = new CardView(look, variations, cards.get(i), i);
             view.setMinHeight(ROW_TALL);
             view.setPrefHeight(ROW_TALL);
             views.add(view);
@@ -254,8 +260,8 @@ public final class VariationPage extends BorderPane {
 
     /** Once a frame. */
     public void draw(long nanos) {
-        double now = session.transport().status().tickAt(nanos);
-        boolean plays = session.transport().status().mode() == harpel.engine.LiveStatus.Mode.PLAYING;
+        double now = transport.status().tickAt(nanos);
+        boolean plays = transport.status().mode() == harpel.engine.LiveStatus.Mode.PLAYING;
         for (CardView view : views) {
             view.draw(plays ? now : -1);
         }

@@ -28,8 +28,10 @@ class RollMouseTest {
                     Phrase.of("Tide", BAR, List.of(Note.of(0, EIGHTH, 60, 90), Note.of(4 * EIGHTH, EIGHTH, 64, 70))))
             .withPart("part-1", part -> part.withPhrase("tide")));
     private final PhraseDesk desk = session.desk();
-    private final RollMouse mouse = new RollMouse(session);
-    private final RollKeys keys = new RollKeys(session, new RollWindow());
+    private final RollMouse mouse =
+            new RollMouse(session.document(), session.transport(), session.desk(), session.recorder());
+    private final RollKeys keys =
+            new RollKeys(session.transport(), session.desk(), session.recorder(), session.messages(), new RollWindow());
 
     @AfterEach
     void close() {
