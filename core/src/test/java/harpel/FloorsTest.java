@@ -89,4 +89,20 @@ class FloorsTest {
                 .callMethod(Instant.class, "now")
                 .check(CLASSES);
     }
+
+    /** More than a newcomer can look through is parted by what one looks for. */
+    @Test
+    void noRoomHasMoreThanTwentyFiles() throws IOException {
+        try (var all = Files.walk(Path.of(".."))) {
+            assertThat(all.filter(Files::isRegularFile)
+                            .map(Path::toString)
+                            .filter(file -> file.endsWith(".java") && file.contains("src/main/java"))
+                            .collect(Collectors.groupingBy(
+                                    file -> file.substring(0, file.lastIndexOf('/')), Collectors.counting()))
+                            .entrySet())
+                    .isNotEmpty()
+                    .allSatisfy(room ->
+                            assertThat(room.getValue()).as(room.getKey()).isLessThanOrEqualTo(20));
+        }
+    }
 }

@@ -1,6 +1,6 @@
 package harpel.app;
 
-import harpel.app.session.Look.View;
+import harpel.app.look.Look.View;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -1,18 +1,18 @@
 package harpel.app;
 
+import harpel.app.desk.OwnPhrases;
 import harpel.app.phrase.TrackSheet;
 import harpel.app.print.PrintSheet;
-import harpel.app.session.OwnPhrases;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
 import harpel.chain.Chain;
 import harpel.effect.EffectCatalog;
 import harpel.format.AtomicFile;
 import harpel.format.ChainFile;
-import harpel.format.MidiFile;
-import harpel.format.MidiPiece;
 import harpel.format.PieceFile;
-import harpel.format.SmfReader;
+import harpel.format.midi.MidiFile;
+import harpel.format.midi.MidiPiece;
+import harpel.format.midi.SmfReader;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Shapes;
 import harpel.piece.Part;

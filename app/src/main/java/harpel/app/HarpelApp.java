@@ -1,11 +1,10 @@
 package harpel.app;
 
 import harpel.app.chain.StageActions;
-import harpel.app.session.Autosave;
+import harpel.app.document.Autosave;
+import harpel.app.look.Theme;
+import harpel.app.look.ToolkitStyles;
 import harpel.app.session.Session;
-import harpel.app.session.Settings;
-import harpel.app.session.Theme;
-import harpel.app.ui.ToolkitStyles;
 import harpel.theory.OctaveNaming;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
@@ -127,13 +126,13 @@ public final class HarpelApp extends Application {
         });
         frames.start(scene);
         if (words.contains("--phrase")) {
-            session.look().view().set(harpel.app.session.Look.View.PHRASE);
+            session.look().view().set(harpel.app.look.Look.View.PHRASE);
         }
         if (words.contains("--play")) {
-            session.look().view().set(harpel.app.session.Look.View.PLAY);
+            session.look().view().set(harpel.app.look.Look.View.PLAY);
         }
         if (words.contains("--timeline")) {
-            session.look().view().set(harpel.app.session.Look.View.TIMELINE);
+            session.look().view().set(harpel.app.look.Look.View.TIMELINE);
         }
         if (shot != null) {
             shootLater(scene, Path.of(shot), Launcher.bars(words, SHOT_AFTER_BARS));

@@ -1,7 +1,7 @@
 package harpel.app;
 
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
+import harpel.app.document.Document;
+import harpel.app.look.Messages;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;

@@ -1,15 +1,15 @@
 package harpel.app;
 
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.SharpCanvas;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.Places;
-import harpel.app.session.Places.Place;
-import harpel.app.session.Selection;
-import harpel.app.session.Theme;
-import harpel.app.session.Transport;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.look.Theme;
+import harpel.app.transport.Places;
+import harpel.app.transport.Places.Place;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
 import harpel.theory.Chord;

@@ -1,6 +1,6 @@
 package harpel.app;
 
-import harpel.app.session.Look;
+import harpel.app.look.Look;
 import harpel.app.session.Session;
 import harpel.piece.Piece;
 import java.io.IOException;

@@ -1,14 +1,14 @@
 package harpel.app;
 
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Look.View;
-import harpel.app.session.Messages;
-import harpel.app.session.Performing;
-import harpel.app.session.Recorder;
-import harpel.app.session.Theme;
-import harpel.app.session.Transport;
-import harpel.app.session.Words;
+import harpel.app.desk.Recorder;
+import harpel.app.document.Document;
+import harpel.app.look.Look;
+import harpel.app.look.Look.View;
+import harpel.app.look.Messages;
+import harpel.app.look.Theme;
+import harpel.app.perform.Performing;
+import harpel.app.transport.Transport;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;

@@ -11,7 +11,7 @@ import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.Test;
 
 class ActionsTest {
-    private final Actions actions = new Actions(() -> harpel.app.session.Look.View.CHAIN);
+    private final Actions actions = new Actions(() -> harpel.app.look.Look.View.CHAIN);
     private final AtomicInteger done = new AtomicInteger();
     private final AtomicBoolean enabled = new AtomicBoolean(true);
     private final Actions.Action open =

@@ -31,7 +31,12 @@ class RoomsTest {
                 .layer("ui")
                 .definedBy("harpel.app.ui")
                 .layer("session")
-                .definedBy("harpel.app.session")
+                .definedBy(
+                        "harpel.app.session",
+                        "harpel.app.desk",
+                        "harpel.app.document",
+                        "harpel.app.transport",
+                        "harpel.app.perform")
                 .layer("draw")
                 .definedBy("harpel.app.draw")
                 .layer("editor")
@@ -58,6 +63,35 @@ class RoomsTest {
                 .mayOnlyBeAccessedByLayers("window", "inspector", "chain", "editor", "parts")
                 .whereLayer("ui")
                 .mayNotAccessAnyLayer()
+                .check(classes("harpel.app"));
+    }
+
+    @Test
+    void whatIsWorkedWithBuildsUpToTheSession() {
+        List<String> floors = List.of("look", "document", "transport", "desk", "perform", "session");
+        var layers = layeredArchitecture().consideringOnlyDependenciesInLayers();
+        for (String floor : floors) {
+            layers = layers.layer(floor).definedBy("harpel.app." + floor);
+        }
+        for (int i = 0; i < floors.size() - 1; i++) {
+            layers = layers.whereLayer(floors.get(i))
+                    .mayOnlyBeAccessedByLayers(
+                            floors.subList(i + 1, floors.size()).toArray(String[]::new));
+        }
+        layers.whereLayer("session").mayNotBeAccessedByAnyLayer().check(classes("harpel.app"));
+    }
+
+    /** Who puts parts together may know all there is; all others get what they use. */
+    @Test
+    void onlyTheShellAndWholeViewsKnowTheSession() {
+        ArchRuleDefinition.noClasses()
+                .that()
+                .resideOutsideOfPackages("harpel.app", "harpel.app.session")
+                .and()
+                .haveNameNotMatching(".*\\.(ChainView|PhraseView|TimelineView|PlayView|PartPanel|Inspector)([$].*)?")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("harpel.app.session")
                 .check(classes("harpel.app"));
     }
 

@@ -1,9 +1,9 @@
 package harpel.app;
 
-import harpel.app.session.Places;
+import harpel.app.look.ToolkitStyles;
 import harpel.app.session.Session;
-import harpel.app.session.TraceStore;
-import harpel.app.ui.ToolkitStyles;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore;
 import harpel.chain.StageAddress;
 import harpel.event.NoteStart;
 import harpel.format.PieceFile;

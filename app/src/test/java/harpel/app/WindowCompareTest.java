@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.chain.EffectMenu;
 import harpel.app.chain.TimeWindow;
-import harpel.app.session.Places;
-import harpel.app.session.Theme;
-import harpel.app.session.TraceStore;
+import harpel.app.look.Theme;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.held.Arpeggio;

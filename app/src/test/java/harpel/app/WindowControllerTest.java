@@ -2,17 +2,17 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.ControllerDesk.Hands;
-import harpel.app.session.Look.View;
+import harpel.app.look.Look.View;
+import harpel.app.perform.ControllerDesk.Hands;
 import harpel.device.SimulatedMachine;
 import harpel.effect.notes.Carom;
 import harpel.format.MapFile;
-import harpel.piece.Lever;
-import harpel.piece.Pad;
-import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
-import harpel.piece.When;
+import harpel.piece.perform.Lever;
+import harpel.piece.perform.Pad;
+import harpel.piece.perform.Pad.Does;
+import harpel.piece.perform.When;
 import harpel.testkit.RecordingPort;
 import harpel.testkit.Wire;
 import java.nio.file.Path;

@@ -2,9 +2,8 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.DeviceDesk;
-import harpel.app.session.Look.View;
-import harpel.app.session.Settings;
+import harpel.app.look.Look.View;
+import harpel.app.transport.DeviceDesk;
 import harpel.device.Devices;
 import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus.Mode;

@@ -3,8 +3,8 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.chain.TimeWindow;
-import harpel.app.session.Places;
-import harpel.app.session.TraceStore;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore;
 import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus.Mode;
 import harpel.event.NoteStart;

@@ -2,7 +2,7 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Look.View;
+import harpel.app.look.Look.View;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;

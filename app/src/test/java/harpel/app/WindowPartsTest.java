@@ -3,7 +3,7 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.chain.PresetMenu;
-import harpel.app.session.Words;
+import harpel.app.transport.Words;
 import harpel.effect.EffectCatalog;
 import harpel.effect.Trait;
 import harpel.effect.held.Arpeggio;
@@ -14,8 +14,8 @@ import harpel.event.Message;
 import harpel.format.Presets;
 import harpel.move.Source;
 import harpel.piece.Hearing;
-import harpel.piece.Lever;
 import harpel.piece.Part;
+import harpel.piece.perform.Lever;
 import harpel.port.InputPort;
 import harpel.script.Script;
 import harpel.testkit.SimulatedController;

@@ -2,9 +2,9 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Look.View;
-import harpel.app.session.Made;
-import harpel.app.session.Places;
+import harpel.app.look.Look.View;
+import harpel.app.transport.Made;
+import harpel.app.transport.Places;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;

@@ -2,19 +2,19 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Look.View;
+import harpel.app.look.Look.View;
 import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus.Mode;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Lane;
-import harpel.piece.Lever;
-import harpel.piece.Moment;
-import harpel.piece.Pad;
-import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
-import harpel.piece.When;
+import harpel.piece.perform.Lever;
+import harpel.piece.perform.Moment;
+import harpel.piece.perform.Pad;
+import harpel.piece.perform.Pad.Does;
+import harpel.piece.perform.When;
 import harpel.testkit.RecordingPort;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;

@@ -2,14 +2,14 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Look.View;
+import harpel.app.look.Look.View;
 import harpel.effect.notes.Echo;
 import harpel.engine.LiveStatus.Mode;
 import harpel.event.NoteStart;
-import harpel.format.MidiFile;
 import harpel.format.PieceFile;
-import harpel.format.SmfForm;
-import harpel.format.SmfReader;
+import harpel.format.midi.MidiFile;
+import harpel.format.midi.SmfForm;
+import harpel.format.midi.SmfReader;
 import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;

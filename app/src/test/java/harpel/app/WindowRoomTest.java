@@ -2,7 +2,7 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.TraceStore;
+import harpel.app.transport.TraceStore;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -10,7 +10,7 @@ import harpel.effect.EffectCatalog;
 import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
 import harpel.effect.route.Send;
-import harpel.param.RouteType;
+import harpel.param.music.RouteType;
 import harpel.piece.PieceEdit;
 import harpel.testkit.Wire;
 import harpel.theory.Key;

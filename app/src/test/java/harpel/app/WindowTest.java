@@ -2,9 +2,9 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Autosave;
+import harpel.app.document.Autosave;
+import harpel.app.look.Theme;
 import harpel.app.session.Session;
-import harpel.app.session.Theme;
 import harpel.piece.Piece;
 import harpel.testkit.Wire;
 import java.io.IOException;
@@ -205,8 +205,8 @@ class WindowTest extends WindowCase {
         press(KeyCode.Q).release(KeyCode.Q);
         await(() -> starts().size() == 2);
         await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.STOPPED);
-        var input = harpel.app.session.Places.input("lead");
-        var sound = harpel.app.session.Places.sound("lead");
+        var input = harpel.app.transport.Places.input("lead");
+        var sound = harpel.app.transport.Places.sound("lead");
         await(() -> onFx(() -> session.transport().traces().notes(sound).size() == 2));
         push(KeyCode.SPACE);
         await(() -> session.transport().status().mode() == harpel.engine.LiveStatus.Mode.PLAYING);

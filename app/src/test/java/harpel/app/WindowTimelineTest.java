@@ -2,19 +2,19 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Look.View;
-import harpel.app.session.TimelineDesk.Snap;
+import harpel.app.desk.TimelineDesk.Snap;
+import harpel.app.look.Look.View;
 import harpel.engine.LiveStatus.Mode;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
-import harpel.piece.Lever;
 import harpel.piece.Mark;
 import harpel.piece.Piece;
 import harpel.piece.Timeline;
 import harpel.piece.Timeline.Ref;
+import harpel.piece.perform.Lever;
 import harpel.theory.Key;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;

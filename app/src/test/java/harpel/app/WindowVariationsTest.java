@@ -2,9 +2,9 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import harpel.app.session.Look.View;
-import harpel.app.session.VariationSheet;
-import harpel.app.session.VariationSheet.Card;
+import harpel.app.desk.VariationSheet;
+import harpel.app.desk.VariationSheet.Card;
+import harpel.app.look.Look.View;
 import harpel.effect.notes.Echo;
 import harpel.format.PieceFile;
 import harpel.make.Recipe;

@@ -3,24 +3,24 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
-import harpel.app.session.Look.View;
+import harpel.app.look.Look.View;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.notes.Carom;
 import harpel.engine.LiveStatus.Mode;
-import harpel.param.PathType.Point;
+import harpel.param.type.PathType.Point;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Lane;
-import harpel.piece.Lever;
-import harpel.piece.Pad;
-import harpel.piece.Pad.Does;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
-import harpel.piece.When;
+import harpel.piece.perform.Lever;
+import harpel.piece.perform.Pad;
+import harpel.piece.perform.Pad.Does;
+import harpel.piece.perform.When;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
@@ -151,8 +151,8 @@ class WindowWritingTest extends WindowCase {
 
     @Test
     void aMomentThatGlidesIsWrittenAsItWasHeard() {
-        harpel.piece.Moment loud = harpel.piece.Moment.of("Loud", lever.withBase(now(), 90.0))
-                .withWhen(new harpel.piece.When(2))
+        harpel.piece.perform.Moment loud = harpel.piece.perform.Moment.of("Loud", lever.withBase(now(), 90.0))
+                .withWhen(new harpel.piece.perform.When(2))
                 .withGlide(2);
         does(piece -> piece.withMoments(List.of(loud)));
         push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.W);

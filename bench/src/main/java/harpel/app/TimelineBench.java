@@ -1,6 +1,6 @@
 package harpel.app;
 
-import harpel.app.session.Look.View;
+import harpel.app.look.Look.View;
 import harpel.app.session.Session;
 import harpel.bench.Material;
 import harpel.bench.MeasuringPort;

@@ -2,10 +2,10 @@ package harpel.bench;
 
 import harpel.chain.Chain;
 import harpel.event.Event;
-import harpel.format.MidiFile;
-import harpel.format.SmfForm;
-import harpel.format.SmfReader;
-import harpel.format.SmfWriter;
+import harpel.format.midi.MidiFile;
+import harpel.format.midi.SmfForm;
+import harpel.format.midi.SmfReader;
+import harpel.format.midi.SmfWriter;
 import harpel.offline.PrintJob;
 import harpel.offline.Tail;
 import harpel.plan.Plan;

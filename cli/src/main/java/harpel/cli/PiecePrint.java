@@ -3,7 +3,7 @@ package harpel.cli;
 import harpel.advice.Advisor;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
-import harpel.format.SmfForm;
+import harpel.format.midi.SmfForm;
 import harpel.param.ParamException;
 import harpel.piece.Part;
 import harpel.piece.Piece;

@@ -1,6 +1,6 @@
 package harpel.cli;
 
-import harpel.format.SmfForm;
+import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;

@@ -3,9 +3,9 @@ package harpel.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import harpel.format.MidiFile;
-import harpel.format.MidiFile.Note;
-import harpel.format.SmfReader;
+import harpel.format.midi.MidiFile;
+import harpel.format.midi.MidiFile.Note;
+import harpel.format.midi.SmfReader;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;

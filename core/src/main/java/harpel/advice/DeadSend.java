@@ -2,7 +2,7 @@ package harpel.advice;
 
 import harpel.chain.Stage;
 import harpel.effect.EffectKind;
-import harpel.param.RouteType;
+import harpel.param.music.RouteType;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;

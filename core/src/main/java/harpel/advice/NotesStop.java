@@ -3,7 +3,7 @@ package harpel.advice;
 import harpel.chain.Stage;
 import harpel.effect.EffectKind;
 import harpel.effect.held.Arpeggio;
-import harpel.param.RouteType;
+import harpel.param.music.RouteType;
 import harpel.piece.Part;
 import harpel.piece.Routes;
 import java.util.Optional;

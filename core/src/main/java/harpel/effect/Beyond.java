@@ -1,8 +1,8 @@
 package harpel.effect;
 
 import harpel.event.NoteStart;
-import harpel.param.ChoiceType;
 import harpel.param.Param;
+import harpel.param.type.ChoiceType;
 import harpel.theory.Pitch;
 
 /** What becomes of a pitch outside 0–127. */

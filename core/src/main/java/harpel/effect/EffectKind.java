@@ -1,12 +1,12 @@
 package harpel.effect;
 
 import harpel.event.NoteStart;
-import harpel.param.FlagType;
-import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
-import harpel.param.TextType;
+import harpel.param.type.FlagType;
+import harpel.param.type.IntType;
+import harpel.param.type.TextType;
 import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.time.TimeMap;

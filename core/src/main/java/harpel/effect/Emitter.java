@@ -2,7 +2,7 @@ package harpel.effect;
 
 import harpel.event.Message;
 import harpel.event.NoteStart;
-import harpel.param.RouteType.Route;
+import harpel.param.music.RouteType.Route;
 
 /**
  * Where an effect sends what it makes. Whatever is started here is ended exactly once: at the tick the effect gives, or earlier when

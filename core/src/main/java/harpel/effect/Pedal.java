@@ -1,9 +1,9 @@
 package harpel.effect;
 
 import harpel.event.Message;
-import harpel.param.ChoiceType;
-import harpel.param.IntType;
 import harpel.param.Param;
+import harpel.param.type.ChoiceType;
+import harpel.param.type.IntType;
 
 /** What an effect that holds notes does with the sustain pedal (controller 64, MIDI 1.0: 0–63 up, 64–127 down). */
 public enum Pedal {

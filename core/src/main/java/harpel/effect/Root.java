@@ -1,9 +1,9 @@
 package harpel.effect;
 
-import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
-import harpel.param.ScaleType;
+import harpel.param.music.ScaleType;
+import harpel.param.type.IntType;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Scale;

@@ -6,7 +6,7 @@ import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteMap;
 import harpel.event.NoteStart;
-import harpel.param.RouteType;
+import harpel.param.music.RouteType;
 import harpel.piece.Preset;
 import harpel.plan.Patch;
 import harpel.plan.Patch.Way;

@@ -14,7 +14,7 @@ public final class FileException extends IOException {
         super(message, cause);
     }
 
-    static FileException atByte(long position, String what) {
+    public static FileException atByte(long position, String what) {
         return new FileException("byte " + position + ": " + what);
     }
 }

@@ -1,7 +1,7 @@
 package harpel.format;
 
 import harpel.param.ParamException;
-import harpel.piece.Lever;
+import harpel.piece.perform.Lever;
 import java.util.List;
 import java.util.Map;
 

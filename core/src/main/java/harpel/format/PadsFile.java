@@ -1,10 +1,10 @@
 package harpel.format;
 
-import harpel.param.ChoiceType;
 import harpel.param.ParamException;
-import harpel.piece.Moment;
-import harpel.piece.Pad;
-import harpel.piece.When;
+import harpel.param.type.ChoiceType;
+import harpel.piece.perform.Moment;
+import harpel.piece.perform.Pad;
+import harpel.piece.perform.When;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;

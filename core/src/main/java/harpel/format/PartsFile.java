@@ -1,10 +1,10 @@
 package harpel.format;
 
 import harpel.chain.Chain;
-import harpel.param.ChoiceType;
-import harpel.param.FlagType;
 import harpel.param.ParamException;
-import harpel.param.PathType;
+import harpel.param.type.ChoiceType;
+import harpel.param.type.FlagType;
+import harpel.param.type.PathType;
 import harpel.piece.Block;
 import harpel.piece.Hearing;
 import harpel.piece.Mix;

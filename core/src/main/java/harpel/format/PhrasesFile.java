@@ -1,8 +1,8 @@
 package harpel.format;
 
 import harpel.event.Message;
-import harpel.param.ChoiceType;
 import harpel.param.ParamException;
+import harpel.param.type.ChoiceType;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Origin;

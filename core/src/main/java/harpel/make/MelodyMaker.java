@@ -1,14 +1,14 @@
 package harpel.make;
 
 import harpel.effect.Chance;
-import harpel.param.ChoiceType;
-import harpel.param.IntType;
-import harpel.param.NumberType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
-import harpel.param.TextType;
-import harpel.param.TimeType;
+import harpel.param.music.TimeType;
+import harpel.param.type.ChoiceType;
+import harpel.param.type.IntType;
+import harpel.param.type.NumberType;
+import harpel.param.type.TextType;
 import harpel.phrase.Note;
 import harpel.theory.Key;
 import harpel.theory.Pitch;

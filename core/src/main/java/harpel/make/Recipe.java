@@ -1,10 +1,10 @@
 package harpel.make;
 
-import harpel.param.ChoiceType;
 import harpel.param.Param;
 import harpel.param.ParamException;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import harpel.param.type.ChoiceType;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.theory.Key;

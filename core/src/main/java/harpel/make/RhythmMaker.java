@@ -1,11 +1,11 @@
 package harpel.make;
 
-import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
-import harpel.param.TextType;
-import harpel.param.TimeType;
+import harpel.param.music.TimeType;
+import harpel.param.type.IntType;
+import harpel.param.type.TextType;
 import harpel.phrase.Note;
 import harpel.theory.EvenSpread;
 import harpel.time.TimeValue;

@@ -1,17 +1,17 @@
 package harpel.move;
 
-import harpel.param.ChoiceType;
-import harpel.param.CurveType;
-import harpel.param.FlagType;
-import harpel.param.IntType;
-import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
-import harpel.param.PathType;
-import harpel.param.SpanType;
-import harpel.param.SpanType.Span;
-import harpel.param.TextType;
-import harpel.param.TimeType;
+import harpel.param.music.TimeType;
+import harpel.param.type.ChoiceType;
+import harpel.param.type.CurveType;
+import harpel.param.type.FlagType;
+import harpel.param.type.IntType;
+import harpel.param.type.ListType;
+import harpel.param.type.PathType;
+import harpel.param.type.SpanType;
+import harpel.param.type.SpanType.Span;
+import harpel.param.type.TextType;
 import harpel.time.TimeValue;
 import java.util.List;
 import java.util.Map;

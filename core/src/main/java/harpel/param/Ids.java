@@ -5,7 +5,7 @@ import java.util.regex.Pattern;
 /** What ids are made of: lower-case letters, digits and hyphens. */
 public final class Ids {
     /** As a regular expression: the id of a part or a phrase. */
-    static final String FORM = "[a-z0-9][a-z0-9-]*";
+    public static final String FORM = "[a-z0-9][a-z0-9-]*";
     /** The id of a stage, which begins with a letter. */
     public static final String STAGE_FORM = "[a-z][a-z0-9-]*";
 

@@ -1,5 +1,7 @@
 package harpel.param;
 
+import harpel.param.type.ListType;
+import harpel.param.type.RowType;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;

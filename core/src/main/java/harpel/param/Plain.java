@@ -4,19 +4,19 @@ import java.util.List;
 import java.util.Map;
 
 /** Helpers around plain values, as files hold them. */
-final class Plain {
-    static final Map<String, Object> PITCH_NAME_SCHEMA =
+public final class Plain {
+    public static final Map<String, Object> PITCH_NAME_SCHEMA =
             Map.of("type", "string", "pattern", "^([A-Ga-g][#♯b♭]{0,2}-?[0-9]+|[0-9]+)$");
 
     private Plain() {}
 
     /** A value as an error message quotes it. */
-    static String quote(Object plain) {
+    public static String quote(Object plain) {
         return plain instanceof String ? "\"" + plain + "\"" : String.valueOf(plain);
     }
 
     /** The list, or a complaint that says what was wanted. */
-    static List<?> list(Object plain, String wanted) {
+    public static List<?> list(Object plain, String wanted) {
         if (plain instanceof List<?> list) {
             return list;
         }
@@ -24,14 +24,14 @@ final class Plain {
     }
 
     /** A number as a file shows it: whole where it is. */
-    static Number whole(double value) {
+    public static Number whole(double value) {
         if (value == Math.rint(value)) {
             return (long) value;
         }
         return value;
     }
 
-    static String number(double value) {
+    public static String number(double value) {
         String text = value == Math.rint(value) ? String.valueOf((long) value) : String.valueOf(value);
         return text.replace('-', '−');
     }

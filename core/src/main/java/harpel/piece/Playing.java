@@ -1,6 +1,6 @@
 package harpel.piece;
 
-import harpel.param.PathType;
+import harpel.param.type.PathType;
 import harpel.time.Rising;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Comparator;

@@ -2,12 +2,12 @@ package harpel.plan;
 
 import harpel.chain.Chain;
 import harpel.chain.Stage;
-import harpel.param.ChoiceType;
-import harpel.param.FlagType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamType;
-import harpel.param.WordType;
+import harpel.param.type.ChoiceType;
+import harpel.param.type.FlagType;
+import harpel.param.type.WordType;
 import harpel.piece.Lane;
 import harpel.piece.Part;
 import java.util.HashMap;

@@ -1,7 +1,7 @@
 package harpel.plan;
 
 import harpel.effect.Draws;
-import harpel.param.PathType;
+import harpel.param.type.PathType;
 import harpel.piece.Block;
 import harpel.piece.KeyChange;
 import harpel.piece.Part;

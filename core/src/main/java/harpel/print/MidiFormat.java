@@ -1,8 +1,8 @@
 package harpel.print;
 
 import com.google.auto.service.AutoService;
-import harpel.format.SmfForm;
-import harpel.format.SmfWriter;
+import harpel.format.midi.SmfForm;
+import harpel.format.midi.SmfWriter;
 
 /** Standard MIDI Files 1.0, with a named track a part, tempo, meter, key and marks. */
 @AutoService(PrintFormat.class)

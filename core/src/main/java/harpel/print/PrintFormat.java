@@ -1,6 +1,6 @@
 package harpel.print;
 
-import harpel.format.SmfForm;
+import harpel.format.midi.SmfForm;
 import java.util.Comparator;
 import java.util.List;
 import java.util.ServiceLoader;

@@ -4,7 +4,7 @@ import harpel.event.Event;
 import harpel.event.Events;
 import harpel.event.Message;
 import harpel.event.NoteStart;
-import harpel.format.SmfWriter;
+import harpel.format.midi.SmfWriter;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;

@@ -1,8 +1,8 @@
 package harpel.print;
 
-import harpel.format.MidiFile.Meta;
-import harpel.format.SmfWriter;
-import harpel.format.SmfWriter.Track;
+import harpel.format.midi.MidiFile.Meta;
+import harpel.format.midi.SmfWriter;
+import harpel.format.midi.SmfWriter.Track;
 import harpel.phrase.Phrase;
 import harpel.time.TimeMap;
 import java.util.List;

@@ -6,7 +6,7 @@ import harpel.format.ChainFile;
 import harpel.format.Json;
 import harpel.format.PartsFile;
 import harpel.offline.Tail;
-import harpel.param.ChoiceType;
+import harpel.param.type.ChoiceType;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;

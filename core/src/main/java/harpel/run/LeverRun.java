@@ -2,7 +2,7 @@ package harpel.run;
 
 import harpel.event.Event;
 import harpel.event.Message;
-import harpel.piece.Lever;
+import harpel.piece.perform.Lever;
 import harpel.time.Ticks;
 import java.util.Arrays;
 

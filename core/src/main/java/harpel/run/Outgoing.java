@@ -9,7 +9,7 @@ import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteMap;
 import harpel.event.NoteStart;
-import harpel.param.RouteType.Route;
+import harpel.param.music.RouteType.Route;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;

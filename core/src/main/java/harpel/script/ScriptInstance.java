@@ -1,16 +1,16 @@
 package harpel.script;
 
 import harpel.event.NoteStart;
-import harpel.param.FlagType;
-import harpel.param.IntType;
-import harpel.param.NumberType;
 import harpel.param.Param;
 import harpel.param.ParamException;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.ParamType;
-import harpel.param.TimeType;
-import harpel.param.WordType;
+import harpel.param.music.TimeType;
+import harpel.param.type.FlagType;
+import harpel.param.type.IntType;
+import harpel.param.type.NumberType;
+import harpel.param.type.WordType;
 import harpel.theory.Chord;
 import harpel.theory.EvenSpread;
 import harpel.theory.Pitch;

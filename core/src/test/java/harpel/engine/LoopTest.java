@@ -8,7 +8,7 @@ import harpel.chain.Chain;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.format.PieceFile;
-import harpel.param.PathType;
+import harpel.param.type.PathType;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;

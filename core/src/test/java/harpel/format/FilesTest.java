@@ -14,6 +14,7 @@ import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.shape.Touch;
+import harpel.format.midi.SmfReader;
 import harpel.param.ParamException;
 import harpel.piece.Part;
 import harpel.piece.Piece;

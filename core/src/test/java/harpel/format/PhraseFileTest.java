@@ -4,6 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import harpel.event.Message;
+import harpel.format.midi.MidiFile;
+import harpel.format.midi.SmfReader;
+import harpel.format.midi.SmfWriter;
 import harpel.param.ParamException;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;

@@ -10,7 +10,8 @@ import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.format.PieceFile;
 import harpel.param.ParamException;
-import harpel.param.PathType.Point;
+import harpel.param.type.PathType.Point;
+import harpel.piece.perform.Lever;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 

@@ -7,6 +7,7 @@ import harpel.chain.Chain;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Timeline.Ref;
+import harpel.piece.perform.Lever;
 import harpel.testkit.Randoms;
 import harpel.testkit.Tries;
 import harpel.theory.Key;

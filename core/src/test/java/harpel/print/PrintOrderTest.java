@@ -3,10 +3,10 @@ package harpel.print;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import harpel.format.MidiFile;
 import harpel.format.PieceFile;
-import harpel.format.SmfForm;
-import harpel.format.SmfReader;
+import harpel.format.midi.MidiFile;
+import harpel.format.midi.SmfForm;
+import harpel.format.midi.SmfReader;
 import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;

@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import harpel.chain.Chain;
-import harpel.format.MidiFile;
-import harpel.format.MidiPiece;
-import harpel.format.SmfForm;
-import harpel.format.SmfReader;
+import harpel.format.midi.MidiFile;
+import harpel.format.midi.MidiPiece;
+import harpel.format.midi.SmfForm;
+import harpel.format.midi.SmfReader;
 import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
-import harpel.piece.Lever;
+import harpel.piece.perform.Lever;
 import harpel.plan.Plan;
 import harpel.testkit.Played;
 import harpel.theory.Key;

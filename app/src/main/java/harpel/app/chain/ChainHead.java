@@ -1,13 +1,13 @@
 package harpel.app.chain;
 
+import harpel.app.desk.Printing;
+import harpel.app.desk.VariationSheet;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
 import harpel.app.print.PrintButtons;
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.Printing;
-import harpel.app.session.Selection;
-import harpel.app.session.Transport;
-import harpel.app.session.VariationSheet;
-import harpel.app.session.Words;
+import harpel.app.transport.Transport;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;

@@ -2,13 +2,13 @@ package harpel.app.chain;
 
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
+import harpel.app.document.Change;
 import harpel.app.phrase.HeardStrip;
-import harpel.app.session.Change;
-import harpel.app.session.Made;
-import harpel.app.session.Places;
-import harpel.app.session.Places.Place;
 import harpel.app.session.Session;
-import harpel.app.session.TraceStore;
+import harpel.app.transport.Made;
+import harpel.app.transport.Places;
+import harpel.app.transport.Places.Place;
+import harpel.app.transport.TraceStore;
 import harpel.app.ui.Scrolling;
 import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus;

@@ -1,6 +1,6 @@
 package harpel.app.chain;
 
-import harpel.app.session.Selection;
+import harpel.app.document.Selection;
 import harpel.app.ui.TextLine;
 import harpel.chain.Branch;
 import harpel.chain.Stage;

@@ -1,9 +1,9 @@
 package harpel.app.chain;
 
+import harpel.app.document.Document;
 import harpel.app.draw.SharpCanvas;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
 import harpel.piece.Mark;

@@ -1,8 +1,8 @@
 package harpel.app.chain;
 
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.Selection;
+import harpel.app.document.Selection;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;

@@ -1,14 +1,14 @@
 package harpel.app.chain;
 
 import harpel.advice.Advice;
-import harpel.app.session.Document;
-import harpel.app.session.Keeping;
-import harpel.app.session.Look;
-import harpel.app.session.Places;
-import harpel.app.session.Places.Place;
-import harpel.app.session.Selection;
-import harpel.app.session.TraceStore;
-import harpel.app.session.Transport;
+import harpel.app.desk.Keeping;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Look;
+import harpel.app.transport.Places;
+import harpel.app.transport.Places.Place;
+import harpel.app.transport.TraceStore;
+import harpel.app.transport.Transport;
 import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.OnlyShown;

@@ -1,6 +1,6 @@
 package harpel.app.chain;
 
-import harpel.app.session.TraceStore;
+import harpel.app.transport.TraceStore;
 import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
 import harpel.piece.Piece;

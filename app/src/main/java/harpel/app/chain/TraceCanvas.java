@@ -1,13 +1,13 @@
 package harpel.app.chain;
 
+import harpel.app.desk.Keeping;
+import harpel.app.document.Document;
 import harpel.app.draw.Raster;
-import harpel.app.session.Document;
-import harpel.app.session.Keeping;
-import harpel.app.session.Look;
-import harpel.app.session.Places.Place;
-import harpel.app.session.Theme;
-import harpel.app.session.TraceStore;
-import harpel.app.session.Transport;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
+import harpel.app.transport.Places.Place;
+import harpel.app.transport.TraceStore;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Tips;
 import harpel.event.Message;
 import harpel.event.NoteStart;

@@ -1,7 +1,7 @@
 package harpel.app.devices;
 
-import harpel.app.session.Messages;
-import harpel.app.session.Words;
+import harpel.app.look.Messages;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.SideWindow;

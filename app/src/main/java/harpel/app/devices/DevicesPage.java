@@ -1,10 +1,10 @@
 package harpel.app.devices;
 
-import harpel.app.session.DeviceDesk;
-import harpel.app.session.Messages;
-import harpel.app.session.Performing;
-import harpel.app.session.Recorder;
-import harpel.app.session.Transport;
+import harpel.app.desk.Recorder;
+import harpel.app.look.Messages;
+import harpel.app.perform.Performing;
+import harpel.app.transport.DeviceDesk;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;

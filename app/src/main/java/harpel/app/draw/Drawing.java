@@ -1,7 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import harpel.app.ui.Type;
 import java.util.IdentityHashMap;
 import java.util.Map;

@@ -1,7 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import java.util.function.DoubleConsumer;
 
 /** Whether what is painted is as it should be: in this theme and size, and of what there is now. Interface thread. */

@@ -1,7 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import harpel.theory.Pitch;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyEvent;

@@ -1,7 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import javafx.scene.layout.Region;
 
 /** A region that is filled by a {@link Raster}: painted anew when it is asked for, in another size, or in another theme. Interface thread. */

@@ -1,7 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Point2D;

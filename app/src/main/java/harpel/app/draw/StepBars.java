@@ -1,8 +1,8 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.look.Theme;
 import harpel.param.ParamType;
 import java.util.ArrayList;
 import java.util.List;

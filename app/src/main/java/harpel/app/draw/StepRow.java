@@ -1,7 +1,7 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;

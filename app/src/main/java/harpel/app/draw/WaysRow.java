@@ -1,12 +1,12 @@
 package harpel.app.draw;
 
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.TextLine;
-import harpel.param.IntType;
-import harpel.param.WaysType;
+import harpel.param.type.IntType;
+import harpel.param.type.WaysType;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Ways;

@@ -1,12 +1,12 @@
 package harpel.app.editor;
 
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.Performing;
-import harpel.app.session.Selection;
-import harpel.app.session.TimelineDesk;
-import harpel.app.session.Transport;
+import harpel.app.desk.TimelineDesk;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.perform.Performing;
+import harpel.app.transport.Transport;
 
 /** What the editors of stages ask and use beside the stage they show. */
 public record Around(

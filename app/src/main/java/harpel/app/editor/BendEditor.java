@@ -1,9 +1,9 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Places;
-import harpel.app.session.Theme;
-import harpel.app.session.TraceStore;
+import harpel.app.look.Theme;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore;
 import harpel.effect.pitch.NoteBend;
 import harpel.theory.Interval;
 import harpel.theory.Pitch;

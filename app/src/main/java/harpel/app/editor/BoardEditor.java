@@ -1,7 +1,7 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Theme;
+import harpel.app.look.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.Held;

@@ -2,7 +2,7 @@ package harpel.app.editor;
 
 import static harpel.app.draw.Drawing.faint;
 
-import harpel.app.session.Theme;
+import harpel.app.look.Theme;
 import harpel.effect.notes.Carom;
 import harpel.effect.notes.Carom.Direction;
 import harpel.effect.notes.CaromBoard.Rolling;

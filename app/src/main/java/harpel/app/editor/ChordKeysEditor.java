@@ -1,13 +1,13 @@
 package harpel.app.editor;
 
 import harpel.app.draw.KeyboardDrawing;
-import harpel.app.session.Theme;
+import harpel.app.look.Theme;
 import harpel.app.ui.TextLine;
 import harpel.effect.notes.ChordKeys;
-import harpel.param.ChordTableType;
-import harpel.param.ChordTableType.KeyChord;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
+import harpel.param.music.ChordTableType;
+import harpel.param.music.ChordTableType.KeyChord;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Pitch;

@@ -1,17 +1,17 @@
 package harpel.app.editor;
 
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.Places;
-import harpel.app.session.Selection;
-import harpel.app.session.Transport;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
+import harpel.app.transport.Places;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.notes.ChordKeys;
 import harpel.event.NoteStart;
-import harpel.param.ChordTableType.KeyChord;
+import harpel.param.music.ChordTableType.KeyChord;
 import harpel.theory.Pitch;
 import java.util.List;
 import java.util.Map;

@@ -1,8 +1,8 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Theme;
-import harpel.app.session.Words;
+import harpel.app.look.Theme;
+import harpel.app.transport.Words;
 import harpel.effect.notes.Echo;
 import harpel.event.NoteStart;
 import harpel.theory.Interval;

@@ -1,10 +1,10 @@
 package harpel.app.editor;
 
 import harpel.app.draw.StepRow;
-import harpel.app.session.Words;
+import harpel.app.transport.Words;
 import harpel.effect.held.Lanes;
-import harpel.param.IntType;
 import harpel.param.ParamSet;
+import harpel.param.type.IntType;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;

@@ -2,15 +2,15 @@ package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
-import harpel.app.session.Theme;
+import harpel.app.look.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.held.Arpeggio.Play;
-import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import harpel.param.type.IntType;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

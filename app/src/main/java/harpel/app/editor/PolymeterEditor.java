@@ -1,7 +1,7 @@
 package harpel.app.editor;
 
 import harpel.app.draw.StepRow;
-import harpel.app.session.Words;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;

@@ -1,10 +1,10 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Theme;
+import harpel.app.look.Theme;
 import harpel.effect.Root;
 import harpel.effect.pitch.ScaleFit;
-import harpel.param.WordsType;
+import harpel.param.type.WordsType;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Scale;

@@ -1,8 +1,8 @@
 package harpel.app.editor;
 
-import harpel.app.session.Document;
-import harpel.app.session.Selection;
-import harpel.app.session.Transport;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.chain.Stage;

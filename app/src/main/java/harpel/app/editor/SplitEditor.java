@@ -1,12 +1,12 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Theme;
+import harpel.app.look.Theme;
 import harpel.chain.Branch;
 import harpel.effect.route.Split;
 import harpel.param.Param;
 import harpel.param.ParamSet;
-import harpel.param.SpanType.Span;
+import harpel.param.type.SpanType.Span;
 import harpel.theory.Pitch;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;

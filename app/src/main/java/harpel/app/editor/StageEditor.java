@@ -1,7 +1,7 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Places;
+import harpel.app.transport.Places;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.chain.Stage;

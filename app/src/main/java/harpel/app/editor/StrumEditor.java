@@ -1,7 +1,7 @@
 package harpel.app.editor;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.Theme;
+import harpel.app.look.Theme;
 import harpel.effect.held.Strum;
 import harpel.effect.held.Strum.Stroke;
 import harpel.time.TimeMap;

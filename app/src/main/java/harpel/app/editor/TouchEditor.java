@@ -1,12 +1,12 @@
 package harpel.app.editor;
 
 import harpel.app.draw.PointsDrawing;
-import harpel.app.session.Places;
-import harpel.app.session.Theme;
-import harpel.app.session.TraceStore;
+import harpel.app.look.Theme;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore;
 import harpel.effect.shape.Touch;
 import harpel.event.NoteStart;
-import harpel.param.PointsType;
+import harpel.param.type.PointsType;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Point2D;

@@ -1,11 +1,11 @@
 package harpel.app.inspector;
 
-import harpel.app.session.Document;
-import harpel.app.session.Selection;
-import harpel.app.session.Transport;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.transport.Transport;
 import harpel.app.ui.ParamTile;
-import harpel.param.RouteType;
-import harpel.param.RouteType.Route;
+import harpel.param.music.RouteType;
+import harpel.param.music.RouteType.Route;
 import harpel.piece.Part;
 import java.util.ArrayList;
 import java.util.List;

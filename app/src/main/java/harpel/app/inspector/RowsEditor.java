@@ -1,19 +1,19 @@
 package harpel.app.inspector;
 
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.Selection;
-import harpel.app.session.Transport;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
-import harpel.param.ListType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
-import harpel.param.RowType;
+import harpel.param.type.ListType;
+import harpel.param.type.RowType;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

@@ -2,9 +2,9 @@ package harpel.app.inspector;
 
 import harpel.app.chain.EffectMenu;
 import harpel.app.chain.StageActions;
-import harpel.app.session.Keeping;
-import harpel.app.session.Selection;
-import harpel.app.session.Transport;
+import harpel.app.desk.Keeping;
+import harpel.app.document.Selection;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.chain.Branch;

@@ -1,15 +1,15 @@
 package harpel.app.parts;
 
-import harpel.app.session.Document;
-import harpel.app.session.LeverWiring;
-import harpel.app.session.Messages;
-import harpel.app.session.Transport;
+import harpel.app.document.Document;
+import harpel.app.look.Messages;
+import harpel.app.perform.LeverWiring;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Slide;
 import harpel.app.ui.Space;
-import harpel.piece.Lever;
 import harpel.piece.PieceEdit;
+import harpel.piece.perform.Lever;
 import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
 import java.util.List;

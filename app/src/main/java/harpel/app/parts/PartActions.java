@@ -1,8 +1,8 @@
 package harpel.app.parts;
 
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.Selection;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
 import harpel.chain.Chain;
 import harpel.piece.Hearing;
 import harpel.piece.Mix;

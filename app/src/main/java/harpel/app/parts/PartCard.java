@@ -1,14 +1,14 @@
 package harpel.app.parts;
 
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
 import harpel.app.phrase.PhraseActions;
 import harpel.app.phrase.PhraseList;
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Places;
-import harpel.app.session.Places.Place;
-import harpel.app.session.Selection;
-import harpel.app.session.Transport;
+import harpel.app.transport.Places;
+import harpel.app.transport.Places.Place;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Slide;
 import harpel.app.ui.Space;

@@ -2,11 +2,11 @@ package harpel.app.parts;
 
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
+import harpel.app.document.Change;
+import harpel.app.look.Look.View;
 import harpel.app.phrase.PhraseList;
-import harpel.app.session.Change;
-import harpel.app.session.Look.View;
 import harpel.app.session.Session;
-import harpel.app.session.Words;
+import harpel.app.transport.Words;
 import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;

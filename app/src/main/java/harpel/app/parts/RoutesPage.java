@@ -1,16 +1,16 @@
 package harpel.app.parts;
 
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
 import harpel.app.draw.Drawing;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Selection;
-import harpel.app.session.Theme;
-import harpel.app.session.Transport;
-import harpel.app.session.Words;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
+import harpel.app.transport.Transport;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
-import harpel.param.RouteType;
+import harpel.param.music.RouteType;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;

@@ -1,11 +1,11 @@
 package harpel.app.phrase;
 
+import harpel.app.desk.PhraseDesk;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Look;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import harpel.app.ui.Tips;
 import harpel.event.Message;
 import harpel.phrase.Note;

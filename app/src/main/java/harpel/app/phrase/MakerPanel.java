@@ -1,11 +1,11 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Audition;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Selection;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.transport.Audition;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.ParamTile;

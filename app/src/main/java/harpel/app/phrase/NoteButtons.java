@@ -1,7 +1,7 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.look.Messages;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.TextLine;

@@ -1,20 +1,20 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Document;
-import harpel.app.session.Made;
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Places;
-import harpel.app.session.TraceStore.Drawn;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Document;
+import harpel.app.look.Messages;
+import harpel.app.transport.Made;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore.Drawn;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
-import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
+import harpel.param.type.IntType;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Edited;

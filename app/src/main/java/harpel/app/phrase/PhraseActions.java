@@ -1,12 +1,12 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Selection;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
 import harpel.format.FileException;
 import harpel.format.NotesText;
-import harpel.format.SmfForm;
+import harpel.format.midi.SmfForm;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;

@@ -1,14 +1,15 @@
 package harpel.app.phrase;
 
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Look.View;
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Selection;
-import harpel.app.session.Theme;
+import harpel.app.draw.Thumbnail;
+import harpel.app.look.Look;
+import harpel.app.look.Look.View;
+import harpel.app.look.Messages;
+import harpel.app.look.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;

@@ -1,11 +1,11 @@
 package harpel.app.phrase;
 
+import harpel.app.desk.PhraseDesk;
 import harpel.app.print.PrintButtons;
-import harpel.app.session.Made;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Places;
 import harpel.app.session.Session;
-import harpel.app.session.TraceStore.Drawn;
+import harpel.app.transport.Made;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore.Drawn;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Space;

@@ -1,6 +1,6 @@
 package harpel.app.phrase;
 
-import harpel.app.session.PhraseDesk;
+import harpel.app.desk.PhraseDesk;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;

@@ -1,18 +1,18 @@
 package harpel.app.phrase;
 
+import harpel.app.desk.PhraseDesk;
+import harpel.app.desk.Recorder;
+import harpel.app.document.Document;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Raster;
 import harpel.app.draw.SharpCanvas;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.look.Theme;
 import harpel.app.phrase.RollMouse.Held;
 import harpel.app.phrase.RollMouse.Hold;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Made;
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Recorder;
-import harpel.app.session.Theme;
-import harpel.app.session.Transport;
+import harpel.app.transport.Made;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Tips;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;

@@ -1,9 +1,9 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Recorder;
-import harpel.app.session.Transport;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.desk.Recorder;
+import harpel.app.look.Messages;
+import harpel.app.transport.Transport;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;

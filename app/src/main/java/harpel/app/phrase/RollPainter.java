@@ -1,12 +1,12 @@
 package harpel.app.phrase;
 
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Document;
 import harpel.app.draw.Raster;
-import harpel.app.session.Document;
-import harpel.app.session.Made;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Places;
-import harpel.app.session.Theme;
-import harpel.app.session.TraceStore.Drawn;
+import harpel.app.look.Theme;
+import harpel.app.transport.Made;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore.Drawn;
 import harpel.event.NoteStart;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;

@@ -1,8 +1,8 @@
 package harpel.app.phrase;
 
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Recorder;
-import harpel.app.session.Transport;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.desk.Recorder;
+import harpel.app.transport.Transport;
 import harpel.phrase.Note;
 
 /** Notes that are heard as they are touched in the roll. What is only touched is neither stepped in nor recorded. Interface thread. */

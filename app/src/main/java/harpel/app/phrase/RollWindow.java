@@ -1,7 +1,7 @@
 package harpel.app.phrase;
 
 import harpel.app.draw.Drawing;
-import harpel.app.session.TraceStore.Drawn;
+import harpel.app.transport.TraceStore.Drawn;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.time.Ticks;

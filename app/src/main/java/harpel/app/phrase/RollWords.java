@@ -1,8 +1,8 @@
 package harpel.app.phrase;
 
-import harpel.app.session.Document;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Theme;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Document;
+import harpel.app.look.Theme;
 import harpel.app.ui.Type;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;

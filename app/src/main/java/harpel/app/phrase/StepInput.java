@@ -1,11 +1,11 @@
 package harpel.app.phrase;
 
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Places;
-import harpel.app.session.Selection;
-import harpel.app.session.TraceStore;
-import harpel.app.session.TraceStore.Drawn;
-import harpel.app.session.Transport;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.document.Selection;
+import harpel.app.transport.Places;
+import harpel.app.transport.TraceStore;
+import harpel.app.transport.TraceStore.Drawn;
+import harpel.app.transport.Transport;
 import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.phrase.Note;

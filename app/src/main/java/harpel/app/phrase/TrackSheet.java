@@ -1,13 +1,14 @@
 package harpel.app.phrase;
 
 import harpel.app.draw.Raster;
-import harpel.app.session.Look;
+import harpel.app.draw.Thumbnail;
+import harpel.app.look.Look;
 import harpel.app.ui.Asking;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
-import harpel.format.MidiFile;
+import harpel.format.midi.MidiFile;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import java.util.ArrayList;

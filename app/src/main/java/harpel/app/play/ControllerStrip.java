@@ -1,8 +1,8 @@
 package harpel.app.play;
 
-import harpel.app.session.ControllerDesk;
-import harpel.app.session.ControllerDesk.Hands;
-import harpel.app.session.Transport;
+import harpel.app.perform.ControllerDesk;
+import harpel.app.perform.ControllerDesk.Hands;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Space;

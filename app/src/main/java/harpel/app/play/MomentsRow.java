@@ -1,19 +1,19 @@
 package harpel.app.play;
 
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.Performing;
-import harpel.app.session.TimelineDesk;
-import harpel.app.session.Words;
+import harpel.app.desk.TimelineDesk;
+import harpel.app.document.Document;
+import harpel.app.look.Messages;
+import harpel.app.perform.Performing;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
-import harpel.piece.Moment;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
-import harpel.piece.When;
+import harpel.piece.perform.Moment;
+import harpel.piece.perform.When;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -199,7 +199,7 @@ final class MomentsRow extends HBox {
             moments.set(place, moments.get(place).withName(text));
             return piece.withMoments(moments)
                     .withPads(piece.pads().stream()
-                            .map(pad -> pad.does() == harpel.piece.Pad.Does.MOMENT
+                            .map(pad -> pad.does() == harpel.piece.perform.Pad.Does.MOMENT
                                             && pad.what().equals(before)
                                     ? pad.withWhat(text)
                                     : pad)

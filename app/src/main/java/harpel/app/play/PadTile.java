@@ -1,13 +1,13 @@
 package harpel.app.play;
 
-import harpel.app.session.ControllerDesk;
-import harpel.app.session.Document;
-import harpel.app.session.Performing;
-import harpel.app.session.TimelineDesk;
+import harpel.app.desk.TimelineDesk;
+import harpel.app.document.Document;
+import harpel.app.perform.ControllerDesk;
+import harpel.app.perform.Performing;
 import harpel.app.ui.Held;
 import harpel.app.ui.Tips;
-import harpel.piece.Pad;
 import harpel.piece.Piece;
+import harpel.piece.perform.Pad;
 import java.util.function.Consumer;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;

@@ -93,7 +93,7 @@ public final class SimulatedPads {
     }
 
     private static String hands(int column) {
-        return harpel.app.session.ControllerDesk.Hands.values()[column].name().toLowerCase(Locale.ROOT);
+        return harpel.app.perform.ControllerDesk.Hands.values()[column].name().toLowerCase(Locale.ROOT);
     }
 
     public void show() {

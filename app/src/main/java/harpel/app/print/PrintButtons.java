@@ -1,9 +1,9 @@
 package harpel.app.print;
 
-import harpel.app.session.Document;
-import harpel.app.session.Printing;
-import harpel.app.session.Selection;
-import harpel.app.session.VariationSheet;
+import harpel.app.desk.Printing;
+import harpel.app.desk.VariationSheet;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Space;

@@ -1,16 +1,16 @@
 package harpel.app.print;
 
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Look.View;
-import harpel.app.session.Selection;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Look;
+import harpel.app.look.Look.View;
 import harpel.app.ui.Asking;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Space;
 import harpel.app.ui.TextLine;
 import harpel.device.SoundBank;
-import harpel.format.SmfForm;
+import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.piece.Part;
 import harpel.piece.Piece;

@@ -1,5 +1,26 @@
 package harpel.app.session;
 
+import harpel.app.desk.Keeping;
+import harpel.app.desk.PhraseDesk;
+import harpel.app.desk.Printing;
+import harpel.app.desk.Recorder;
+import harpel.app.desk.TimelineDesk;
+import harpel.app.desk.TimelineMade;
+import harpel.app.desk.VariationSheet;
+import harpel.app.document.Change;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.perform.ControllerDesk;
+import harpel.app.perform.LeverWiring;
+import harpel.app.perform.Performing;
+import harpel.app.perform.Writing;
+import harpel.app.transport.Audition;
+import harpel.app.transport.DeviceDesk;
+import harpel.app.transport.Made;
+import harpel.app.transport.Sounds;
+import harpel.app.transport.Transport;
 import harpel.device.JavaDevices;
 import harpel.device.MachineDevices;
 import harpel.device.SimulatedMachine;

@@ -1,2 +1,5 @@
-/** What the window shows and changes: the open piece with its engine and traces, the theme, the settings. */
+/**
+ * {@link harpel.app.session.Session} joins what one window works with. Only the shell and the views that put their parts together know
+ * it; all others get what they use.
+ */
 package harpel.app.session;

@@ -1,12 +1,12 @@
 package harpel.app.timeline;
 
+import harpel.app.desk.PhraseDesk;
+import harpel.app.desk.TimelineDesk;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
 import harpel.app.phrase.PhraseList;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.PhraseDesk;
-import harpel.app.session.Selection;
-import harpel.app.session.TimelineDesk;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;

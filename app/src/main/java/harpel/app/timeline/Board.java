@@ -1,17 +1,17 @@
 package harpel.app.timeline;
 
+import harpel.app.desk.TimelineDesk;
+import harpel.app.desk.TimelineMade;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Raster;
 import harpel.app.draw.SharpCanvas;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.look.Theme;
 import harpel.app.phrase.PhraseList;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.Selection;
-import harpel.app.session.Theme;
-import harpel.app.session.TimelineDesk;
-import harpel.app.session.TimelineMade;
-import harpel.app.session.Transport;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
 import harpel.app.ui.TypedOver;

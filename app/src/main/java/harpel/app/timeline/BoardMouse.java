@@ -1,8 +1,8 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Document;
-import harpel.app.session.Selection;
-import harpel.app.session.TimelineDesk;
+import harpel.app.desk.TimelineDesk;
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
 import harpel.piece.Block;
 import harpel.piece.Part;
 import harpel.piece.Piece;

@@ -1,9 +1,9 @@
 package harpel.app.timeline;
 
+import harpel.app.desk.TimelineMade;
 import harpel.app.draw.Raster;
-import harpel.app.session.Theme;
-import harpel.app.session.TimelineMade;
-import harpel.param.PathType.Point;
+import harpel.app.look.Theme;
+import harpel.param.type.PathType.Point;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;

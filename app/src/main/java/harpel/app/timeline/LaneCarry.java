@@ -1,8 +1,8 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Document;
-import harpel.app.session.Messages;
-import harpel.app.session.TimelineDesk;
+import harpel.app.desk.TimelineDesk;
+import harpel.app.document.Document;
+import harpel.app.look.Messages;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import java.util.Locale;

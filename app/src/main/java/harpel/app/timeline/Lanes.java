@@ -1,6 +1,6 @@
 package harpel.app.timeline;
 
-import harpel.app.session.Document;
+import harpel.app.document.Document;
 import harpel.piece.KeyChange;
 import harpel.piece.Mark;
 import harpel.piece.Piece;

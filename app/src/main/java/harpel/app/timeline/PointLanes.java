@@ -1,18 +1,18 @@
 package harpel.app.timeline;
 
+import harpel.app.desk.TimelineDesk;
+import harpel.app.document.Document;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.Theme;
-import harpel.app.session.TimelineDesk;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.look.Theme;
 import harpel.app.ui.Tips;
 import harpel.app.ui.TypedOver;
 import harpel.param.ParamType;
-import harpel.param.PathType;
-import harpel.param.PathType.Point;
+import harpel.param.type.PathType;
+import harpel.param.type.PathType.Point;
 import harpel.piece.Lane;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;

@@ -1,9 +1,9 @@
 package harpel.app.timeline;
 
+import harpel.app.desk.TimelineDesk;
+import harpel.app.desk.TimelineDesk.Snap;
 import harpel.app.parts.PartCard;
 import harpel.app.session.Session;
-import harpel.app.session.TimelineDesk;
-import harpel.app.session.TimelineDesk.Snap;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Space;

@@ -1,11 +1,11 @@
 package harpel.app.timeline;
 
+import harpel.app.document.Document;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Document;
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import harpel.app.ui.Tips;
 import harpel.piece.Block;
 import harpel.piece.Mark;

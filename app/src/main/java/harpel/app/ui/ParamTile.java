@@ -2,13 +2,13 @@ package harpel.app.ui;
 
 import harpel.move.Mover;
 import harpel.move.Source;
-import harpel.param.ChoiceType;
-import harpel.param.FlagType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
-import harpel.param.ScaleType;
-import harpel.param.WordType;
-import harpel.param.WordsType;
+import harpel.param.music.ScaleType;
+import harpel.param.type.ChoiceType;
+import harpel.param.type.FlagType;
+import harpel.param.type.WordType;
+import harpel.param.type.WordsType;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BiConsumer;

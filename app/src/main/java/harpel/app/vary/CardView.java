@@ -1,11 +1,11 @@
 package harpel.app.vary;
 
+import harpel.app.desk.VariationSheet;
+import harpel.app.desk.VariationSheet.Card;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
-import harpel.app.session.Look;
-import harpel.app.session.Theme;
-import harpel.app.session.VariationSheet;
-import harpel.app.session.VariationSheet.Card;
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;

@@ -1,10 +1,10 @@
 package harpel.app.vary;
 
-import harpel.app.session.Look;
-import harpel.app.session.Messages;
-import harpel.app.session.Transport;
-import harpel.app.session.VariationSheet;
-import harpel.app.session.VariationSheet.Card;
+import harpel.app.desk.VariationSheet;
+import harpel.app.desk.VariationSheet.Card;
+import harpel.app.look.Look;
+import harpel.app.look.Messages;
+import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.piece.Part;

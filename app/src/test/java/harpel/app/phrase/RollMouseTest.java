@@ -2,9 +2,9 @@ package harpel.app.phrase;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.desk.PhraseDesk;
 import harpel.app.phrase.RollMouse.Held;
 import harpel.app.phrase.RollMouse.Hold;
-import harpel.app.session.PhraseDesk;
 import harpel.app.session.Session;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;

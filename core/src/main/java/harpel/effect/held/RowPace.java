@@ -2,7 +2,7 @@ package harpel.effect.held;
 
 import harpel.param.ParamException;
 import harpel.param.ParamType;
-import harpel.param.TimeType;
+import harpel.param.music.TimeType;
 import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.List;

@@ -8,12 +8,12 @@ import harpel.effect.Emitter;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
-import harpel.param.ChoiceType;
-import harpel.param.IntType;
 import harpel.param.Param;
 import harpel.param.ParamSet;
-import harpel.param.RouteType;
-import harpel.param.RouteType.Route;
+import harpel.param.music.RouteType;
+import harpel.param.music.RouteType.Route;
+import harpel.param.type.ChoiceType;
+import harpel.param.type.IntType;
 import java.util.ArrayList;
 import java.util.List;
 

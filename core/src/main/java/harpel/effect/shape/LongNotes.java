@@ -9,7 +9,7 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
 import harpel.param.ParamSet;
-import harpel.param.TimeType;
+import harpel.param.music.TimeType;
 import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.HashMap;

@@ -1,0 +1,112 @@
+package harpel.app;
+
+import harpel.app.look.Look;
+import harpel.app.look.Theme;
+import harpel.app.transport.DeviceDesk;
+import harpel.device.Devices;
+import harpel.format.AtomicFile;
+import harpel.theory.OctaveNaming;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Properties;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** What a person has chosen for every piece: the theme, how large everything is and how octaves are counted. Kept in a file of its own. */
+public final class Settings {
+    private static final String DEVICE = "device ";
+    private final Path file;
+    private final Properties properties = new Properties();
+
+    public Settings(Path home) {
+        file = home.resolve("settings.properties");
+        if (Files.exists(file)) {
+            try (InputStream stream = Files.newInputStream(file)) {
+                properties.load(stream);
+            } catch (IOException | IllegalArgumentException e) {
+                log().warn("the settings in {} cannot be read and are left at their defaults", file, e);
+            }
+        }
+    }
+
+    public Theme theme() {
+        return properties.getProperty("theme", "day").equals("night") ? Theme.NIGHT : Theme.DAY;
+    }
+
+    public OctaveNaming octaves() {
+        return properties.getProperty("note-60", "C4").equals("C3") ? OctaveNaming.C3 : OctaveNaming.C4;
+    }
+
+    /** How much larger everything is shown, 1–2. */
+    public double size() {
+        try {
+            double percent = Double.parseDouble(properties.getProperty("size", "100"));
+            return Math.max(1, Math.min(Look.LARGEST, percent / 100));
+        } catch (NumberFormatException e) {
+            return 1;
+        }
+    }
+
+    /** Whether nothing has been kept yet. */
+    public boolean isFirstStart() {
+        return properties.isEmpty();
+    }
+
+    /** How the MIDI devices of this machine are used. */
+    public DeviceDesk.Kept devices() {
+        Map<String, Devices.Use> uses = new LinkedHashMap<>();
+        for (String key : properties.stringPropertyNames()) {
+            String[] words = properties.getProperty(key).split(" ");
+            if (key.startsWith(DEVICE) && words.length == 3) {
+                try {
+                    uses.put(
+                            key.substring(DEVICE.length()),
+                            new Devices.Use(
+                                    words[0].equals("used"), Integer.parseInt(words[1]), Integer.parseInt(words[2])));
+                } catch (IllegalArgumentException e) {
+                    log().warn("what the settings say of {} is not understood", key);
+                }
+            }
+        }
+        String to = properties.getProperty("clock-to", "");
+        return new DeviceDesk.Kept(
+                uses, properties.getProperty("clock-from", ""), to.isEmpty() ? List.of() : List.of(to.split("\t")));
+    }
+
+    public void keep(DeviceDesk.Kept devices) {
+        devices.uses()
+                .forEach((key, use) -> properties.setProperty(
+                        DEVICE + key, (use.used() ? "used " : "left ") + use.delay() + " " + use.channel()));
+        properties.setProperty("clock-from", devices.clockFrom());
+        properties.setProperty("clock-to", String.join("\t", devices.clockTo()));
+        write();
+    }
+
+    public void keep(Theme theme, OctaveNaming octaves, double size) {
+        properties.setProperty("size", String.valueOf(Math.round(size * 100)));
+        properties.setProperty("theme", theme == Theme.NIGHT ? "night" : "day");
+        properties.setProperty("note-60", octaves.name());
+        write();
+    }
+
+    private void write() {
+        try {
+            Files.createDirectories(file.toAbsolutePath().getParent());
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            properties.store(bytes, "Settings of Harpel");
+            AtomicFile.write(file, bytes.toByteArray());
+        } catch (IOException e) {
+            log().warn("the settings could not be kept in {}", file, e);
+        }
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(Settings.class);
+    }
+}

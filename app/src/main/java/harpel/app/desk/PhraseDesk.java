@@ -1,0 +1,233 @@
+package harpel.app.desk;
+
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
+import harpel.phrase.Note;
+import harpel.phrase.Phrase;
+import harpel.phrase.action.Around;
+import harpel.phrase.action.Edited;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.time.StepGrid;
+import harpel.time.Ticks;
+import harpel.time.TimeValue;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiFunction;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.LongProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleLongProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/** The phrase that is shown and worked on: what is picked in it, the grid, the mark, and edits of it. Interface thread. */
+public final class PhraseDesk {
+    /** The grids there are; the last is none. */
+    public static final List<String> GRIDS = List.of(
+            "1/1", "1/2", "1/4", "1/8", "1/16", "1/32", "1/64", "1/2d", "1/4d", "1/8d", "1/16d", "1/2t", "1/4t", "1/8t",
+            "1/16t", "1/32t", "off");
+
+    private static final String OFF = "off";
+
+    private final Document document;
+    private final Selection selection;
+    private final Messages messages;
+    private final StringProperty phraseId = new SimpleStringProperty("");
+    private final ObjectProperty<Set<Integer>> picked = new SimpleObjectProperty<>(Set.of());
+    private final StringProperty grid = new SimpleStringProperty("1/8");
+    private final BooleanProperty drawing = new SimpleBooleanProperty(true);
+    private final BooleanProperty inKey = new SimpleBooleanProperty();
+    private final BooleanProperty showMade = new SimpleBooleanProperty(true);
+    private final BooleanProperty stepping = new SimpleBooleanProperty();
+    /** Whether a phrase is being made, beside the roll. */
+    private final BooleanProperty making = new SimpleBooleanProperty();
+    /** Notes that are shown and not yet in the phrase. */
+    private final ObjectProperty<List<Note>> preview = new SimpleObjectProperty<>(List.of());
+
+    private final LongProperty mark = new SimpleLongProperty();
+    /** The length and the velocity of the note that was drawn or changed last. */
+    private long lastLength = Ticks.PER_QUARTER / 2;
+
+    private int lastVelocity = 92;
+
+    public PhraseDesk(Document document, Selection selection, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.messages = messages;
+        document.piece().addListener((property, before, now) -> keepTo(now));
+        selection.partId().addListener((property, before, now) -> {
+            String own = selection.part().phrase();
+            if (document.piece().get().phrase(own).isPresent()) {
+                show(own);
+            }
+        });
+        keepTo(document.piece().get());
+    }
+
+    private void keepTo(Piece piece) {
+        Optional<Phrase> now = piece.phrase(phraseId.get());
+        if (now.isEmpty()) {
+            picked.set(Set.of());
+            mark.set(0);
+            String own = piece.part(selection.partId().get()).map(Part::phrase).orElse("");
+            phraseId.set(piece.phrase(own)
+                    .map(Phrase::id)
+                    .orElse(
+                            piece.phrases().isEmpty()
+                                    ? ""
+                                    : piece.phrases().get(0).id()));
+        } else if (!picked.get().isEmpty()) {
+            Set<Integer> left = new HashSet<>(picked.get());
+            if (left.removeIf(id -> now.get().notes().findOrNull(id) == null)) {
+                picked.set(Set.copyOf(left));
+            }
+        }
+        now.ifPresent(phrase -> mark.set(Math.min(mark.get(), Math.max(0, phrase.length() - 1))));
+    }
+
+    public BooleanProperty making() {
+        return making;
+    }
+
+    /** Notes that are shown over the phrase and are not in it. */
+    public ObjectProperty<List<Note>> preview() {
+        return preview;
+    }
+
+    /** Shows that phrase, with nothing picked. */
+    public void show(String id) {
+        if (!id.equals(phraseId.get())) {
+            picked.set(Set.of());
+            mark.set(0);
+            phraseId.set(id);
+        }
+    }
+
+    /** The id of the phrase that is shown; empty where there is none. */
+    public StringProperty phraseId() {
+        return phraseId;
+    }
+
+    public Optional<Phrase> phrase() {
+        return document.piece().get().phrase(phraseId.get());
+    }
+
+    /** The part through whose chain the phrase is heard: the chosen one, or else the first that hears it. */
+    public Optional<Part> hearer() {
+        Part chosen = selection.part();
+        return chosen.phrase().equals(phraseId.get())
+                ? Optional.of(chosen)
+                : hearers(document.piece().get(), phraseId.get()).stream().findFirst();
+    }
+
+    /** The parts that hear a phrase. */
+    public static List<Part> hearers(Piece piece, String phrase) {
+        return piece.parts().stream()
+                .filter(part -> part.phrase().equals(phrase))
+                .toList();
+    }
+
+    /** The ids of the picked notes. */
+    public ObjectProperty<Set<Integer>> picked() {
+        return picked;
+    }
+
+    public void pick(Set<Integer> ids) {
+        picked.set(Set.copyOf(ids));
+    }
+
+    /** Whether pressing where no note is draws one; else it picks. */
+    public BooleanProperty drawing() {
+        return drawing;
+    }
+
+    /** Whether notes are drawn and moved within the key. */
+    public BooleanProperty inKey() {
+        return inKey;
+    }
+
+    /** Whether what the chain makes of the phrase is shown. */
+    public BooleanProperty showMade() {
+        return showMade;
+    }
+
+    /** Whether keys that are played go into the phrase at the mark. */
+    public BooleanProperty stepping() {
+        return stepping;
+    }
+
+    /** Where steps and pasted notes go in, in ticks. */
+    public LongProperty mark() {
+        return mark;
+    }
+
+    /** One of {@link #GRIDS}. */
+    public StringProperty grid() {
+        return grid;
+    }
+
+    public Optional<TimeValue> pace() {
+        return grid.get().equals(OFF) ? Optional.empty() : Optional.of(TimeValue.parse(grid.get()));
+    }
+
+    /** The steps of the grid; empty where it is off. */
+    public Optional<StepGrid> steps() {
+        return pace().map(pace -> StepGrid.ofPiece(document.piece().get().time(), pace, 50));
+    }
+
+    /** How long a step of the grid is; the last note's length where it is off. */
+    public long stepTicks() {
+        return pace().map(pace -> Math.max(
+                        1, Math.round(pace.ticksAt(0, document.piece().get().time()))))
+                .orElse(lastLength);
+    }
+
+    public long lastLength() {
+        return lastLength;
+    }
+
+    public int lastVelocity() {
+        return lastVelocity;
+    }
+
+    /** The next note is drawn like this one. */
+    public void like(Note note) {
+        lastLength = note.length();
+        lastVelocity = note.velocity();
+    }
+
+    public Around around() {
+        Piece piece = document.piece().get();
+        return new Around(piece.key(), piece.time());
+    }
+
+    /** Something that is done to the picked notes of a phrase. */
+    public interface Action extends BiFunction<Phrase, Set<Integer>, Edited> {}
+
+    /** Does an action as one edit and says what it did. */
+    public void act(String label, Action action) {
+        phrase().ifPresent(before -> {
+            Edited edited = action.apply(before, picked.get());
+            document.endGesture();
+            set(label, "", edited.phrase(), edited.picked());
+            messages.say(edited.said());
+        });
+    }
+
+    /** Puts a changed phrase in the place of the shown one; edits of one gesture are undone together. */
+    public void set(String label, String gesture, Phrase after, Set<Integer> nowPicked) {
+        document.apply(new PieceEdit(label, gesture, piece -> piece.withPhrase(after)));
+        pick(nowPicked);
+    }
+
+    public void endGesture() {
+        document.endGesture();
+    }
+}

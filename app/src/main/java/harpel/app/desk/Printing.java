@@ -1,0 +1,416 @@
+package harpel.app.desk;
+
+import harpel.app.document.Document;
+import harpel.app.document.Selection;
+import harpel.app.look.Messages;
+import harpel.format.AtomicFile;
+import harpel.format.midi.SmfForm;
+import harpel.offline.Tail;
+import harpel.phrase.Phrase;
+import harpel.piece.Hearing;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import harpel.print.Losses;
+import harpel.print.PrintFormat;
+import harpel.print.PrintOrder;
+import harpel.print.PrintPool;
+import harpel.print.Printed;
+import harpel.print.Provenance;
+import harpel.print.StageFiles;
+import harpel.run.Tap;
+import harpel.sound.SoundFile;
+import java.io.IOException;
+import java.nio.channels.ClosedByInterruptException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Future;
+import java.util.function.Consumer;
+import java.util.function.DoubleConsumer;
+import javafx.application.Platform;
+import org.slf4j.LoggerFactory;
+
+/** Printing parts, in the background: onto the parts as ready phrases, or to a file. Interface thread, but for the printing. */
+public final class Printing implements AutoCloseable {
+    private static final long TELL_AFTER_NANOS = 300_000_000;
+    private static final String CANCELLED = " was cancelled.";
+    private static final double SECOND = 1e9;
+
+    private final Document document;
+    private final Selection selection;
+    private final PhraseDesk desk;
+    private final Messages messages;
+    private final PrintPool pool = new PrintPool();
+
+    public Printing(Document document, Selection selection, PhraseDesk desk, Messages messages) {
+        this.document = document;
+        this.selection = selection;
+        this.desk = desk;
+        this.messages = messages;
+    }
+
+    /** Where prints are made side by side. */
+    public PrintPool pool() {
+        return pool;
+    }
+
+    /** Whether the chosen part plays a phrase that goes through its chain. */
+    public boolean hasPhrase() {
+        return document.piece()
+                .get()
+                .phrase(selection.part().phrase())
+                .filter(phrase -> phrase.length() > 0)
+                .isPresent();
+    }
+
+    /** Whether the chosen part plays a print of itself. */
+    public boolean isPrinted() {
+        return Provenance.isPrinted(document.piece().get(), selection.part());
+    }
+
+    /** Whether what the chosen part's print was made of has changed since. */
+    public boolean isStale() {
+        Piece piece = document.piece().get();
+        return piece.phrase(selection.part().phrase())
+                .filter(phrase -> Provenance.isStale(piece, phrase))
+                .isPresent();
+    }
+
+    /** Prints the chosen part's phrase once through its chain, so that it loops without a seam, and puts the print in its place. */
+    public void once() {
+        Piece piece = document.piece().get();
+        Part part = selection.part();
+        if (isPrinted()) {
+            again();
+        } else if (piece.phrase(part.phrase()).filter(Phrase::ready).isPresent()) {
+            messages.say("“" + piece.phrase(part.phrase()).orElseThrow().name()
+                    + "” is past the chain already. Switch “past the chain” off to print it through the chain.");
+        } else {
+            ontoParts(List.of(PrintOrder.of(piece, part.id(), Tail.ROUND)));
+        }
+    }
+
+    /** Prints again what the chosen part plays a print of, of what there is now. */
+    public void again() {
+        Piece piece = document.piece().get();
+        Part part = selection.part();
+        Phrase old = piece.phrase(part.phrase()).orElseThrow();
+        print("Printing " + part.name() + " again", List.of(Provenance.again(piece, part.id())), printed -> {
+            Printed one = printed.get(0);
+            Piece meanwhile = document.piece().get();
+            if (meanwhile.phrase(old.id()).isEmpty()
+                    || meanwhile.part(part.id()).isEmpty()) {
+                messages.say("Nothing was printed again: "
+                        + (meanwhile.part(part.id()).isEmpty() ? part.name() : old.name()) + " was deleted meanwhile.");
+                return;
+            }
+            document.apply(PieceEdit.of("Print again", now -> {
+                Phrase fresh = one.phrase(part.id(), now);
+                return Provenance.put(now, part.id(), fresh.withId(old.id()).withName(old.name()));
+            }));
+            messages.say(said("Printed " + part.name() + " again", printed));
+        });
+    }
+
+    /** The chosen part is heard through its chain again. */
+    public void back() {
+        back(selection.partId().get());
+    }
+
+    private void back(String part) {
+        document.apply(PieceEdit.of("Through the chain again", piece -> Provenance.back(piece, part)));
+        document.piece()
+                .get()
+                .part(part)
+                .ifPresent(one ->
+                        messages.say(one.name() + " is heard through its chain again; the print stays in the list."));
+    }
+
+    /** Prints, and puts each part's print in its place; prints of several variations go into the list only. */
+    public void ontoParts(List<PrintOrder> orders) {
+        String what = orders.get(0).parts().size() == 1
+                ? name(orders.get(0), orders.get(0).parts().iterator().next())
+                : orders.get(0).parts().size() + " parts";
+        boolean place = orders.size() == 1;
+        print("Printing " + what, orders, printed -> {
+            List<String> ids = new ArrayList<>();
+            document.apply(PieceEdit.of("Print", piece -> {
+                Piece with = piece;
+                ids.clear();
+                for (Printed one : printed) {
+                    for (String part : one.order().parts()) {
+                        Phrase phrase = one.phrase(part, with);
+                        ids.add(phrase.id());
+                        with = place && with.part(part).isPresent()
+                                ? Provenance.put(with, part, phrase)
+                                : with.withPhrase(phrase);
+                    }
+                }
+                return with;
+            }));
+            desk.show(ids.get(0));
+            String words =
+                    said("Printed " + what, printed) + (place ? left(orders.get(0)) : ", in the list of phrases");
+            String first = orders.get(0).parts().iterator().next();
+            boolean one = orders.get(0).parts().size() == 1;
+            if (place && one && document.piece().get().part(first).isPresent()) {
+                // Of the part that was printed, whichever is chosen by then.
+                messages.offer(words, "Through the chain again", () -> back(first));
+            } else {
+                messages.say(words);
+            }
+        });
+    }
+
+    /** Who hears nothing any more, since it hears the input of a part that plays a print now. */
+    private String left(PrintOrder order) {
+        Piece piece = document.piece().get();
+        List<String> silent = order.parts().stream()
+                .flatMap(id -> piece.hearing(Hearing.Source.INPUT_OF, id).stream())
+                .filter(id -> !order.parts().contains(id))
+                .map(id -> piece.part(id).orElseThrow().name())
+                .toList();
+        return silent.isEmpty()
+                ? ""
+                : "; " + String.join(" and ", silent) + (silent.size() == 1 ? " hears" : " hear")
+                        + " no phrase at its input now";
+    }
+
+    private static String name(PrintOrder order, String part) {
+        return order.piece().part(part).orElseThrow().name();
+    }
+
+    /** Prints into a file. */
+    public void toFile(PrintOrder order, PrintFormat as, SmfForm form, Path path) {
+        print(
+                "Printing to " + path.getFileName(),
+                List.of(order),
+                printed -> {
+                    // Written already, in the background.
+                    messages.say(said("Printed to " + path.getFileName(), printed));
+                },
+                (printed, tell) -> AtomicFile.write(path, as.write(printed.allNotes(), form)));
+    }
+
+    /** Prints each variation into a file of its own in a folder. */
+    public void toFolder(List<PrintOrder> orders, PrintFormat as, SmfForm form, Path folder) {
+        print(
+                "Printing to " + folder.getFileName(),
+                orders,
+                printed ->
+                        messages.say(said("Printed " + printed.size() + " files to " + folder.getFileName(), printed)),
+                (printed, tell) -> AtomicFile.write(
+                        folder.resolve("variation-" + printed.order().piece().variation() + "." + as.ending()),
+                        as.write(printed.allNotes(), form)));
+    }
+
+    /** Prints each part into a file of its own in a folder. */
+    public void toFiles(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
+        print(
+                "Printing to " + folder.getFileName(),
+                List.of(order),
+                printed -> messages.say(
+                        said("Printed " + order.parts().size() + " files to " + folder.getFileName(), printed)),
+                (printed, tell) -> {
+                    for (String part : order.parts()) {
+                        AtomicFile.write(
+                                folder.resolve(part + "." + as.ending()), as.write(printed.notes(List.of(part)), form));
+                    }
+                });
+    }
+
+    /** Prints one part, and what left each of its stages, each into a file of its own in a folder. */
+    public void toStages(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
+        String part = order.parts().iterator().next();
+        StageFiles stages = new StageFiles(part);
+        print(
+                "Printing to " + folder.getFileName(),
+                List.of(order),
+                printed -> messages.say(said("Printed every stage to " + folder.getFileName(), printed)),
+                new Written() {
+                    @Override
+                    public Tap tap() {
+                        return stages;
+                    }
+
+                    @Override
+                    public void write(Printed printed, DoubleConsumer tell) throws IOException {
+                        stages.write(
+                                folder,
+                                as.ending(),
+                                order.piece().part(part).orElseThrow().chain(),
+                                (file, events) -> AtomicFile.write(
+                                        file,
+                                        as.write(
+                                                printed.notes(file.getFileName().toString(), events), form)));
+                    }
+                });
+    }
+
+    /** Writes what is heard of some parts as one sound file. */
+    public void toSound(PrintOrder order, SoundFile how, Path path) {
+        print(
+                "Writing " + path.getFileName(),
+                List.of(order),
+                printed -> messages.say(said("Wrote " + path.getFileName(), printed)),
+                (printed, tell) -> how.write(printed, path, tell));
+    }
+
+    /** Writes a sound file for each part into a folder. */
+    public void toSounds(PrintOrder order, SoundFile how, Path folder) {
+        int count = order.parts().size();
+        print(
+                "Writing " + count + " sound files",
+                List.of(order),
+                printed -> messages.say(said("Wrote " + count + " sound files to " + folder.getFileName(), printed)),
+                (printed, tell) -> {
+                    int done = 0;
+                    for (String part : order.parts()) {
+                        int before = done++;
+                        how.write(
+                                printed,
+                                List.of(part),
+                                folder.resolve(part + ".wav"),
+                                share -> tell.accept((before + share) / count));
+                    }
+                });
+    }
+
+    /** "Printed Harbour bells: 132 notes in 4 bars; 3 notes lost: …". */
+    private static String said(String begin, List<Printed> printed) {
+        long notes = printed.stream().mapToLong(Printed::count).sum();
+        PrintOrder order = printed.get(0).order();
+        long bars = order.piece().time().meter().barAt(order.to() - 1)
+                - order.piece().time().meter().barAt(order.from())
+                + 1;
+        List<String> losses = printed.stream()
+                .flatMap(one -> one.losses().stream())
+                .map(Losses.Loss::shown)
+                .distinct()
+                .toList();
+        String more = losses.size() > 1 ? " and " + (losses.size() - 1) + " more" : "";
+        return begin + ": " + (notes == 1 ? "1 note" : notes + " notes") + " in "
+                + (bars == 1 ? "1 bar" : bars + " bars")
+                + (losses.isEmpty() ? "" : "; lost on the way: " + losses.get(0) + more);
+    }
+
+    /** What is done with each print on the printing thread. */
+    private interface Written {
+        void write(Printed printed, DoubleConsumer tell) throws IOException, InterruptedException;
+
+        /** What is shown what happens while it is printed. */
+        default Tap tap() {
+            return Tap.NONE;
+        }
+    }
+
+    private void print(String what, List<PrintOrder> orders, Consumer<List<Printed>> done) {
+        print(what, orders, done, null);
+    }
+
+    private void print(String what, List<PrintOrder> orders, Consumer<List<Printed>> done, Written written) {
+        Work work = new Work(what, orders, written);
+        List<Future<Printed>> prints = new ArrayList<>();
+        Runnable cancel = () -> {
+            prints.forEach(print -> print.cancel(true));
+            work.end(what + CANCELLED);
+        };
+        work.ended = words -> Platform.runLater(() -> {
+            if (messages.cancel().get() == cancel) {
+                messages.cancel().set(null);
+            }
+            if (words != null) {
+                messages.say(words);
+            } else {
+                done.accept(List.of(work.printed));
+            }
+        });
+        messages.cancel().set(cancel);
+        messages.say(what + " …");
+        for (int i = 0; i < orders.size(); i++) {
+            int number = i;
+            prints.add(pool.submit(() -> work.print(number)));
+        }
+    }
+
+    /** Some prints that belong together. Touched by the printing threads. */
+    private final class Work {
+        private final String what;
+        private final List<PrintOrder> orders;
+        private final Written written;
+        private final Printed[] printed;
+        private final double[] share;
+        private final long begun = System.nanoTime();
+        private int left;
+        private int told;
+        private boolean over;
+        /** Takes what went wrong, or null when all are done. */
+        private Consumer<String> ended;
+
+        Work(String what, List<PrintOrder> orders, Written written) {
+            this.what = what;
+            this.orders = orders;
+            this.written = written;
+            printed = new Printed[orders.size()];
+            share = new double[orders.size()];
+            left = orders.size();
+        }
+
+        Printed print(int number) {
+            try {
+                // Where something is written, too, that is the longer half of the work.
+                double half = written == null ? 1 : 0.5;
+                Printed one = orders.get(number)
+                        .print(done -> tell(number, done * half), written == null ? Tap.NONE : written.tap());
+                if (written != null) {
+                    written.write(one, done -> tell(number, half + done * half));
+                }
+                if (isLast(number, one)) {
+                    ended.accept(null);
+                }
+                return one;
+            } catch (InterruptedException | ClosedByInterruptException e) {
+                end(what + CANCELLED);
+            } catch (IOException e) {
+                end(what + " failed: " + e.getMessage());
+            } catch (RuntimeException | Error e) {
+                LoggerFactory.getLogger(Printing.class).error("{} failed", what, e);
+                end(what + " failed: " + e);
+            }
+            return null;
+        }
+
+        private synchronized boolean isLast(int number, Printed one) {
+            printed[number] = one;
+            return --left == 0 && !over;
+        }
+
+        private synchronized void end(String words) {
+            if (!over) {
+                over = true;
+                ended.accept(words);
+            }
+        }
+
+        private synchronized void tell(int number, double done) {
+            share[number] = done;
+            long took = System.nanoTime() - begun;
+            double sum = 0;
+            for (double one : share) {
+                sum += one;
+            }
+            int percent = (int) (100 * sum / share.length);
+            if (percent >= told + 5 && took > TELL_AFTER_NANOS && !over) {
+                told = percent;
+                long seconds = Math.round(took / SECOND);
+                Platform.runLater(() -> messages.say(what + " … " + percent + " %, " + seconds + " s"));
+            }
+        }
+    }
+
+    @Override
+    public void close() {
+        pool.close();
+    }
+}

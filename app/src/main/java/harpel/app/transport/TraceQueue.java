@@ -1,0 +1,47 @@
+package harpel.app.transport;
+
+import harpel.event.Message;
+import harpel.run.Tap;
+import harpel.run.Told;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
+import org.jctools.queues.atomic.SpscAtomicArrayQueue;
+
+/** Carries what is told from the engine thread to the interface. When it is full, traces lose data and count it; notes never do. */
+public final class TraceQueue implements Tap {
+    private static final int ROOM = 1 << 15;
+
+    private final SpscAtomicArrayQueue<Told> queue = new SpscAtomicArrayQueue<>(ROOM);
+    private final AtomicLong dropped = new AtomicLong();
+
+    @Override
+    public void tell(Told told) {
+        boolean shown = told instanceof Told.Left left ? isShown(left) : !(told instanceof Told.Astray);
+        if (shown && !queue.offer(told)) {
+            dropped.lazySet(dropped.get() + 1);
+        }
+    }
+
+    private static boolean isShown(Told.Left left) {
+        if (left.place().equals(Tap.KEYS)) {
+            return false;
+        }
+        return !(left.event() instanceof Message message)
+                || message.isBend()
+                || message.status() == Message.CONTROL_CHANGE;
+    }
+
+    public void drain(Consumer<Told> taker) {
+        queue.drain(taker::accept);
+    }
+
+    /** Whether anything waits to be taken. */
+    boolean isWaiting() {
+        return !queue.isEmpty();
+    }
+
+    /** How many events the traces have missed. */
+    public long dropped() {
+        return dropped.get();
+    }
+}

@@ -1,0 +1,517 @@
+package harpel.app.transport;
+
+import harpel.app.transport.Places.Place;
+import harpel.event.Event;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
+import harpel.param.ParamSet;
+import harpel.run.Told;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collections;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * The notes that lately left each place, for the traces. They stay when time starts anew: what was before is moved to the left by whole
+ * bars, so that it ends where the new begins, and a mark stands there. Owned by the interface thread.
+ */
+public final class TraceStore {
+    /** Some minutes of busy playing. */
+    private static final int MOST_NOTES = 8000;
+
+    private static final int MOST_LINES = 200;
+    private static final int MOST_MARKS = 64;
+    /** Among the last so many notes is the one that ends last, or nearly. */
+    private static final int LOOKED_BACK = 64;
+
+    /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
+    public static final class Drawn {
+        public final NoteStart note;
+        /** Whether it left for another part or output, and does not go on. */
+        public final boolean away;
+
+        private long endTick = Long.MAX_VALUE;
+        private long moved;
+
+        public Drawn(NoteStart note, boolean away) {
+            this.note = note;
+            this.away = away;
+        }
+
+        public void end(long tick) {
+            endTick = tick;
+        }
+
+        /** Where it is drawn. */
+        public long startTick() {
+            return note.tick() + moved;
+        }
+
+        public long endTick() {
+            return endTick;
+        }
+
+        public boolean sounds() {
+            return endTick == Long.MAX_VALUE;
+        }
+    }
+
+    /** A bend, a controller, or a pitch that was lost, as it is drawn. */
+    public static final class Mark {
+        /** Null for a lost pitch. */
+        public final Message message;
+        /** The lost pitch. */
+        public final int pitch;
+
+        private long tick;
+
+        Mark(Message message, int pitch, long tick) {
+            this.message = message;
+            this.pitch = pitch;
+            this.tick = tick;
+        }
+
+        /** Where it is drawn. */
+        public long tick() {
+            return tick;
+        }
+    }
+
+    /** The notes of a place, rising in tick. */
+    private static final class Row {
+        final List<Drawn> notes = new ArrayList<>();
+        final Map<NoteStart, Drawn> open = new HashMap<>();
+        /** Bends, controllers and what was lost, rising in tick. */
+        final ArrayList<Mark> marks = new ArrayList<>();
+
+        /** The longest of those that have ended. */
+        long longest;
+
+        void mark(Mark mark) {
+            if (marks.size() >= 2 * MOST_NOTES) {
+                marks.subList(0, MOST_NOTES).clear();
+            }
+            marks.add(mark);
+        }
+
+        void start(NoteStart note, boolean away) {
+            if (notes.size() >= 2 * MOST_NOTES) {
+                List<Drawn> old = notes.subList(0, MOST_NOTES);
+                old.forEach(drawn -> open.remove(drawn.note));
+                old.clear();
+            }
+            Drawn drawn = new Drawn(note, away);
+            notes.add(drawn);
+            open.put(note, drawn);
+        }
+
+        void end(NoteEnd end) {
+            Drawn drawn = open.remove(end.start());
+            if (drawn != null) {
+                drawn.endTick = end.tick();
+                longest = Math.max(longest, end.tick() - drawn.note.tick());
+            }
+        }
+
+        /** Where the last of it is drawn. */
+        long last() {
+            long last = Long.MIN_VALUE;
+            // Ends rise with starts but for the lengths of notes.
+            for (int i = Math.max(0, notes.size() - LOOKED_BACK); i < notes.size(); i++) {
+                Drawn drawn = notes.get(i);
+                last = Math.max(last, drawn.sounds() ? drawn.startTick() + 1 : drawn.endTick);
+            }
+            return last;
+        }
+
+        /** Ends what sounds and moves all to the left. */
+        void move(long by, long end) {
+            open.values().forEach(drawn -> {
+                drawn.endTick = Math.max(drawn.startTick() + 1, end);
+                longest = Math.max(longest, drawn.endTick - drawn.startTick());
+            });
+            open.clear();
+            for (Drawn drawn : notes) {
+                drawn.moved -= by;
+                drawn.endTick -= by;
+            }
+            marks.forEach(mark -> mark.tick -= by);
+        }
+
+        /** The place of the first note at or after a tick. */
+        int firstAt(double tick) {
+            int low = 0;
+            int high = notes.size();
+            while (low < high) {
+                int middle = (low + high) >>> 1;
+                if (notes.get(middle).startTick() < tick) {
+                    low = middle + 1;
+                } else {
+                    high = middle;
+                }
+            }
+            return low;
+        }
+    }
+
+    /** Of a place that nothing has left; never written to. */
+    private static final Row NOTHING = new Row();
+
+    private final Map<Place, Row> rows = new HashMap<>();
+    private final Map<String, Deque<String>> said = new HashMap<>();
+    private final Map<String, ParamSet> moved = new HashMap<>();
+    private final Map<String, Map<String, Object>> inForce = new HashMap<>();
+    private final Map<String, List<Integer>> steps = new HashMap<>();
+    private final Map<String, Double> levers = new HashMap<>();
+    private final Map<String, Double> knobs = new HashMap<>();
+    private final List<Drawn> counted = new ArrayList<>();
+    /** For each stage that has left notes out, the tick at which it did so last. */
+    private final Map<String, Long> full = new HashMap<>();
+
+    private final List<Long> marks = new ArrayList<>();
+    private long movedInAll;
+    private boolean forgetting;
+    private Made.Result ahead;
+    private long saidCount;
+    private long count;
+
+    public void take(Told told) {
+        if (told instanceof Told.Left left) {
+            take(row(left.part(), left.place()), left.event(), false);
+        } else if (told instanceof Told.Away away) {
+            take(row(away.part(), away.place()), away.event(), true);
+        } else if (told instanceof Told.Lost lost) {
+            row(lost.part(), lost.place()).mark(new Mark(null, lost.pitch(), lost.tick()));
+        } else if (told instanceof Told.Stepped at) {
+            List<Integer> all = steps.computeIfAbsent(at.place(), place -> new ArrayList<>());
+            while (all.size() <= at.row()) {
+                all.add(-1);
+            }
+            all.set(at.row(), at.step());
+        } else if (told instanceof Told.Moved values) {
+            moved.put(values.place(), values.values());
+        } else if (told instanceof Told.InForce now) {
+            inForce.computeIfAbsent(now.place(), place -> new HashMap<>()).put(now.param(), now.value());
+        } else if (told instanceof Told.Full at) {
+            full.put(at.place(), at.tick());
+        } else if (told instanceof Told.LeverAt at) {
+            levers.put(at.name(), at.value());
+            knobs.put(at.name(), at.value());
+        } else if (told instanceof Told.KnobAt at) {
+            knobs.put(at.name(), at.value());
+        } else if (told instanceof Told.Said text) {
+            say(text);
+        } else if (told instanceof Told.Restarted restarted) {
+            restart(restarted.tick(), restarted.barTicks());
+        }
+    }
+
+    private void take(Row row, Event event, boolean away) {
+        if (event instanceof NoteStart note) {
+            row.start(note, away);
+            count += away ? 0 : 1;
+        } else if (event instanceof NoteEnd end) {
+            row.end(end);
+        } else if (event instanceof Message message) {
+            row.mark(new Mark(message, -1, message.tick()));
+        }
+    }
+
+    private void say(Told.Said text) {
+        Deque<String> lines = said.computeIfAbsent(text.place(), place -> new ArrayDeque<>());
+        lines.addLast(text.text());
+        if (lines.size() > MOST_LINES) {
+            lines.removeFirst();
+        }
+        saidCount++;
+    }
+
+    private void restart(long tick, long barTicks) {
+        steps.clear();
+        inForce.clear();
+        full.clear();
+        if (forgetting) {
+            forgetting = false;
+            rows.clear();
+            marks.clear();
+            return;
+        }
+        long last = rows.values().stream().mapToLong(Row::last).max().orElse(Long.MIN_VALUE);
+        if (last == Long.MIN_VALUE) {
+            return;
+        }
+        long by = last <= tick ? 0 : -Math.floorDiv(tick - last, barTicks) * barTicks;
+        rows.values().forEach(row -> row.move(by, last));
+        marks.replaceAll(mark -> mark - by);
+        marks.add(tick);
+        if (marks.size() > MOST_MARKS) {
+            marks.remove(0);
+        }
+        movedInAll += by;
+    }
+
+    /** Another piece is shown: forgets all notes, now and when time starts anew next, since some may still be on their way. */
+    public void forget() {
+        forgetting = true;
+        rows.clear();
+        marks.clear();
+        count++;
+    }
+
+    /** Forgets what has left the stages of a part and its sound, since its chain is another now; what came in stays. */
+    public void forgetStages(String part) {
+        rows.keySet().removeIf(place -> place.part().equals(part) && !place.equals(Places.input(part)));
+        count++;
+    }
+
+    /** Forgets all that a part heard and made, since it hears something else now. */
+    public void forgetPart(String part) {
+        rows.keySet().removeIf(place -> place.part().equals(part));
+        count++;
+    }
+
+    /** Where time began anew, as it is drawn, rising. */
+    public List<Long> marks() {
+        return Collections.unmodifiableList(marks);
+    }
+
+    /** How far all that was has been moved to the left so far, in ticks. */
+    public long movedInAll() {
+        return movedInAll;
+    }
+
+    /** Shows what a part's chain would make in place of what it made, which is none; with null no longer. */
+    public void showAhead(Made.Result newAhead) {
+        ahead = newAhead;
+    }
+
+    /** What is shown of what is to come; null where what was played is shown. */
+    public Made.Result ahead() {
+        return ahead;
+    }
+
+    /** Whether nothing of what a part's chain made is kept. */
+    public boolean isBlank(String part) {
+        return rows.entrySet().stream()
+                .noneMatch(entry -> entry.getKey().part().equals(part)
+                        && !entry.getKey().equals(Places.input(part))
+                        && !entry.getValue().notes.isEmpty());
+    }
+
+    /** The first tick at which anything is drawn; 0 where there is nothing before it. */
+    public long earliest() {
+        long earliest = 0;
+        for (Row row : rows.values()) {
+            earliest = row.notes.isEmpty()
+                    ? earliest
+                    : Math.min(earliest, row.notes.get(0).startTick());
+        }
+        return earliest;
+    }
+
+    private Row row(String part, String name) {
+        Place place = new Place(part, name);
+        Row row = rows.get(place);
+        if (row == null) {
+            row = new Row();
+            rows.put(place, row);
+        }
+        return row;
+    }
+
+    private Row row(Place place) {
+        return rows.getOrDefault(place, NOTHING);
+    }
+
+    /** What a stage has said lately, oldest first. */
+    public List<String> said(String place) {
+        return List.copyOf(said.getOrDefault(place, new ArrayDeque<>()));
+    }
+
+    /** The ids of the stages of a chain of a part that have left notes out since a tick. */
+    public Set<String> fullSince(String part, double tick) {
+        Set<String> stages = new TreeSet<>();
+        full.forEach((place, when) -> {
+            if (place.startsWith(part + "/") && when >= tick) {
+                stages.add(place.substring(part.length() + 1));
+            }
+        });
+        return stages;
+    }
+
+    /** How much has been said in all, to know whether anything is new. */
+    public long saidCount() {
+        return saidCount;
+    }
+
+    /** Forgets what a stage has said. */
+    public void forgetSaid(String place) {
+        said.remove(place);
+        saidCount++;
+    }
+
+    /** The values that a stage was moved to last, or null. */
+    public ParamSet moved(String place) {
+        return moved.get(place);
+    }
+
+    /** The value of a parameter that a stage had in force last, whatever is set; null when it has said nothing of it. */
+    public Object inForce(String place, String param) {
+        return inForce.getOrDefault(place, Map.of()).get(param);
+    }
+
+    /** The pitch of the note that left a place last, or -1. */
+    public int lastPitch(Place place) {
+        List<Drawn> notes = row(place).notes;
+        return notes.isEmpty() ? -1 : notes.get(notes.size() - 1).note.pitch();
+    }
+
+    /** The step that a row of a stage has come to, counted from 0, or -1. */
+    public int step(String place, int row) {
+        List<Integer> all = steps(place);
+        return row < all.size() ? all.get(row) : -1;
+    }
+
+    /** The steps that all rows of a stage have come to. */
+    public List<Integer> steps(String place) {
+        return List.copyOf(steps.getOrDefault(place, List.of()));
+    }
+
+    /** Where a controller has brought a lever, 0–1, if one has. */
+    public OptionalDouble lever(String name) {
+        Double value = levers.get(name);
+        return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+
+    /** Where the controller of a lever stands, 0–1, once it has been moved. */
+    public OptionalDouble knob(String name) {
+        Double value = knobs.get(name);
+        return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+
+    /** Forgets where a controller brought a lever, since a hand has moved it in the window. */
+    public void forgetLever(String name) {
+        levers.remove(name);
+    }
+
+    /** How many notes have been taken in all, to know whether anything is new. */
+    public long count() {
+        return count;
+    }
+
+    /** The notes of a place, oldest first. */
+    public List<Drawn> notes(Place place) {
+        return Collections.unmodifiableList(row(place).notes);
+    }
+
+    /** The last notes of a place, at most so many, oldest first. */
+    public List<Drawn> last(Place place, int most) {
+        List<Drawn> notes = notes(place);
+        return List.copyOf(notes.subList(Math.max(0, notes.size() - most), notes.size()));
+    }
+
+    /** Whether that very note came by a place. */
+    public boolean has(Place place, NoteStart note) {
+        Row row = row(place);
+        // The latest first: what is asked for mostly came lately.
+        for (int i = row.notes.size() - 1; i >= 0; i--) {
+            if (row.notes.get(i).note == note) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether anything sounds at a place. */
+    public boolean sounds(Place place) {
+        return !row(place).open.isEmpty();
+    }
+
+    /** Says which pitches sound at a place. */
+    public void sounding(Place place, BitSet pitches) {
+        pitches.clear();
+        Row row = row(place);
+        if (!row.open.isEmpty()) {
+            row.open.forEach((note, drawn) -> pitches.set(note.pitch()));
+        }
+    }
+
+    /** Finds the notes of a place that sound or sounded in a stretch of time, in a list that is used again and again. */
+    public void within(Place place, long fromTick, long toTick, List<Drawn> found) {
+        found.clear();
+        if (ahead != null && place.part().equals(ahead.part())) {
+            for (Drawn drawn : ahead.at(place)) {
+                if (drawn.startTick() < toTick && drawn.endTick > fromTick) {
+                    found.add(drawn);
+                }
+            }
+            return;
+        }
+        Row row = row(place);
+        int first = row.firstAt((double) fromTick - row.longest);
+        if (!row.open.isEmpty()) {
+            for (Drawn drawn : row.open.values()) {
+                if (drawn.startTick() < fromTick - row.longest) {
+                    found.add(drawn);
+                }
+            }
+        }
+        for (int i = first; i < row.notes.size(); i++) {
+            Drawn drawn = row.notes.get(i);
+            if (drawn.startTick() >= toTick) {
+                break;
+            }
+            if (drawn.endTick > fromTick) {
+                found.add(drawn);
+            }
+        }
+    }
+
+    /**
+     * Finds the bends, controllers and lost pitches of a place in a stretch of time, and the last of each before it that still holds, in a
+     * list that is used again and again.
+     */
+    public void marksWithin(Place place, long fromTick, long toTick, List<Mark> found) {
+        found.clear();
+        List<Mark> marks = row(place).marks;
+        int low = 0;
+        int high = marks.size();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (marks.get(middle).tick < fromTick) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        // The bend that holds at the beginning.
+        for (int i = low - 1; i >= Math.max(0, low - LOOKED_BACK); i--) {
+            Message message = marks.get(i).message;
+            if (message != null && message.isBend()) {
+                found.add(marks.get(i));
+                break;
+            }
+        }
+        for (int i = low; i < marks.size() && marks.get(i).tick < toTick; i++) {
+            found.add(marks.get(i));
+        }
+    }
+
+    /** How many notes of a place sound or sounded in a stretch of time. */
+    public int countWithin(Place place, long fromTick, long toTick) {
+        within(place, fromTick, toTick, counted);
+        int count = 0;
+        for (Drawn drawn : counted) {
+            count += drawn.away ? 0 : 1;
+        }
+        return count;
+    }
+}

@@ -1,0 +1,255 @@
+package harpel.app.transport;
+
+import harpel.app.look.Messages;
+import harpel.capture.Heard;
+import harpel.chain.StageAddress;
+import harpel.device.BuiltInSound;
+import harpel.device.Devices;
+import harpel.device.MachineDevices;
+import harpel.device.SoundBank;
+import harpel.engine.LiveEngine;
+import harpel.engine.LiveStatus;
+import harpel.piece.Piece;
+import harpel.player.Player;
+import harpel.port.InputPort;
+import harpel.port.OutputPort;
+import harpel.port.Ports;
+import harpel.run.Tap;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.function.LongSupplier;
+import javafx.application.Platform;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/** What plays: the engine, the ways in and out, and what has been heard of late. Interface thread. */
+public final class Transport implements AutoCloseable {
+    private static final String SILENT = "Silence: every note and every waiting repeat has ended.";
+
+    private static final long TOUCHED_MS = 180;
+
+    private final Messages messages;
+    private final StringProperty noSound = new SimpleStringProperty("");
+    private final BooleanProperty dry = new SimpleBooleanProperty();
+    private final TraceQueue queue = new TraceQueue();
+    private final Heard heard = new Heard();
+    private final TraceStore traces = new TraceStore();
+    private final BuiltInSound sound = new BuiltInSound();
+    private final Devices devices;
+    private final Ports ports;
+    private final LongSupplier clock;
+    private final LiveEngine engine;
+    private final Player player;
+    private final InputPort keys;
+    private long toldTroubles;
+    private Map<String, String> toldProblems = Map.of();
+
+    /**
+     * @param ports the ways out, which are closed with it
+     * @param clock as {@link System#nanoTime}
+     */
+    public Transport(Piece piece, Ports ports, MachineDevices machine, LongSupplier clock, Messages messages) {
+        this.messages = messages;
+        this.ports = ports;
+        this.clock = clock;
+        engine = new LiveEngine(piece, ports, Tap.both(queue, heard), clock);
+        player = new Player(engine, piece);
+        keys = engine.openInput(InputPort.KEYS);
+        devices = new Devices(machine, engine, ports, text -> Platform.runLater(() -> messages.say(text)));
+    }
+
+    /** Starts the engine; apart from making it, so that the window may be there first. What was played before is played then. */
+    public void start() {
+        engine.start();
+    }
+
+    /** Opens the machine's MIDI devices and sound, in the background, and says what there is. */
+    public void openDevices() {
+        Thread opener = new Thread(
+                () -> {
+                    String none = sound.openSound(ports);
+                    Platform.runLater(() -> noSound.set(none));
+                },
+                "harpel-sound");
+        opener.setDaemon(true);
+        opener.start();
+        devices.start();
+    }
+
+    /** Lets other sounds stand in for the built-in ones; null for those. From any thread; takes up to seconds. */
+    void useSounds(SoundBank bank) throws IOException {
+        sound.useSounds(bank, ports);
+    }
+
+    /** The MIDI devices that are there or were. */
+    public Devices devices() {
+        return devices;
+    }
+
+    public LiveEngine engine() {
+        return engine;
+    }
+
+    /** What is heard, and what is asked of the engine in step with it. */
+    public Player player() {
+        return player;
+    }
+
+    public LiveStatus status() {
+        return engine.status();
+    }
+
+    public void play() {
+        if (messages.last().get().equals(SILENT)) {
+            messages.say("");
+        }
+        player.play();
+    }
+
+    public void stop() {
+        player.stop();
+    }
+
+    public void togglePlay() {
+        if (status().mode() == LiveStatus.Mode.PLAYING) {
+            stop();
+        } else {
+            play();
+        }
+    }
+
+    public void toStart() {
+        player.locate(0);
+    }
+
+    public void silence() {
+        player.silence();
+        if (engine.standsNanos() > 0) {
+            ports.panic();
+        }
+        messages.say(SILENT);
+    }
+
+    /** Does a stage's own action, such as letting go of what no key holds. */
+    public void act(StageAddress address) {
+        player.act(address.part(), address.toString());
+    }
+
+    /** Whether the shown part is heard dry. */
+    public BooleanProperty dry() {
+        return dry;
+    }
+
+    public void press(int pitch, int velocity) {
+        keys.offer(0x90, pitch, velocity, clock.getAsLong());
+    }
+
+    public void release(int pitch) {
+        keys.offer(0x80, pitch, 64, clock.getAsLong());
+    }
+
+    /** Plays a note for a moment, as when one is touched. */
+    public void touch(int pitch, int velocity) {
+        press(pitch, velocity);
+        CompletableFuture.delayedExecutor(TOUCHED_MS, TimeUnit.MILLISECONDS, Platform::runLater)
+                .execute(() -> release(pitch));
+    }
+
+    /** Sends everything there as well, for tests and for measuring. */
+    public void listen(OutputPort port) {
+        ports.addListener(port);
+    }
+
+    /** The names of the devices that can play. */
+    public List<String> inputs() {
+        return engine.inputNames();
+    }
+
+    public List<String> outputs() {
+        return ports.names();
+    }
+
+    /** Why nothing is heard on this machine; empty when sound works. */
+    public StringProperty noSound() {
+        return noSound;
+    }
+
+    /** Takes what the engine has sent since the last frame. */
+    public TraceStore traces() {
+        if (queue.isWaiting()) {
+            queue.drain(traces::take);
+        }
+        return traces;
+    }
+
+    /** Now, on the engine's clock. */
+    public long nanos() {
+        return clock.getAsLong();
+    }
+
+    /** The exact memory of what was heard. */
+    public Heard heard() {
+        return heard;
+    }
+
+    /** Where now lies on the axis of what was heard. */
+    public long heardNow() {
+        return Math.max(heard.last(), heardBefore(0));
+    }
+
+    /** Where that was so many nanoseconds ago. */
+    public long heardBefore(long nanos) {
+        LiveStatus status = engine.status();
+        return status.mode() == LiveStatus.Mode.STOPPED
+                ? heard.last()
+                : heard.onAxis(status.tickAt(clock.getAsLong() - nanos));
+    }
+
+    /** Whether the engine has sent anything since the last frame. */
+    public boolean tracesWait() {
+        return queue.isWaiting();
+    }
+
+    public long droppedTraces() {
+        return queue.dropped();
+    }
+
+    /** Says what went wrong since the last look, in the engine or at an output; once a while. */
+    public void look() {
+        LiveStatus status = engine.status();
+        if (status.troubles() != toldTroubles) {
+            toldTroubles = status.troubles();
+            messages.say(status.trouble());
+        }
+        Map<String, String> problems = ports.problems();
+        problems.forEach((name, problem) -> {
+            if (!problem.equals(toldProblems.get(name))) {
+                messages.say(called(name) + " " + problem + ". What it does not take is left out.");
+            }
+        });
+        toldProblems.keySet().stream()
+                .filter(name -> !problems.containsKey(name))
+                .forEach(name -> messages.say(called(name) + " is back."));
+        toldProblems = problems;
+        if (engine.standsNanos() > 0) {
+            messages.say("The engine does not answer. Silence ends every note.");
+        }
+    }
+
+    private static String called(String port) {
+        return "The output “" + (port.isEmpty() ? "built-in sounds" : port) + "”";
+    }
+
+    @Override
+    public void close() {
+        devices.close();
+        player.close();
+        engine.close();
+        ports.close();
+    }
+}

@@ -1,0 +1,214 @@
+package harpel.app.document;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import harpel.app.look.Messages;
+import harpel.chain.Chain;
+import harpel.effect.EffectCatalog;
+import harpel.effect.EffectKind;
+import harpel.format.FileException;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class DocumentTest {
+    @TempDir
+    private Path directory;
+
+    private final Messages messages = new Messages();
+    private final Document document = new Document(Piece.empty(), messages);
+    private final List<Change> changes = new ArrayList<>();
+
+    @BeforeEach
+    void listen() {
+        document.onChange(changes::add);
+    }
+
+    private void rename(String name) {
+        document.apply(PieceEdit.of("Rename to " + name, before -> before.withName(name)));
+    }
+
+    private String name() {
+        return document.piece().get().name();
+    }
+
+    @Test
+    void anEditIsToldOnceUndoneWithItsNameAndDoneAgain() {
+        rename("Fog");
+        assertThat(name()).isEqualTo("Fog");
+        assertThat(changes).hasSize(1);
+        assertThat(changes.get(0).before().name()).isEqualTo("Untitled");
+        assertThat(changes.get(0).after().name()).isEqualTo("Fog");
+        assertThat(document.unsaved().get()).isTrue();
+        document.undo();
+        assertThat(messages.last().get()).isEqualTo("Undone: Rename to Fog");
+        assertThat(name()).isEqualTo("Untitled");
+        assertThat(document.unsaved().get()).isFalse();
+        document.redo();
+        assertThat(messages.last().get()).isEqualTo("Done again: Rename to Fog");
+        assertThat(name()).isEqualTo("Fog");
+        assertThat(changes).hasSize(3);
+    }
+
+    @Test
+    void whereThereIsNothingToUndoNothingIsSaidOrTold() {
+        document.undo();
+        document.redo();
+        assertThat(messages.last().get()).isEmpty();
+        assertThat(changes).isEmpty();
+        rename("Untitled");
+        assertThat(changes).as("an edit that changes nothing").isEmpty();
+        assertThat(document.undoLabel()).isEmpty();
+    }
+
+    @Test
+    void anEditThatThePieceRefusesIsNotDoneAndTheReasonSaid() {
+        document.apply(PieceEdit.of("Refuse", before -> {
+            throw new IllegalArgumentException("that would be a circle");
+        }));
+        assertThat(messages.last().get()).isEqualTo("that would be a circle");
+        assertThat(changes).isEmpty();
+        assertThat(document.unsaved().get()).isFalse();
+    }
+
+    @Test
+    void whoAsksFirstIsToldFirstAndThePieceIsTheOldOneUntilAllKnow() {
+        List<String> order = new ArrayList<>();
+        document.onChange(change -> order.add("first, " + name()));
+        document.onChange(change -> order.add("second, " + name()));
+        document.piece().addListener((property, before, now) -> order.add("piece, " + now.name()));
+        rename("Fog");
+        assertThat(order).containsExactly("first, Untitled", "second, Untitled", "piece, Fog");
+    }
+
+    @Test
+    void whatIsSavedIsReadAgainAndOneUndoBringsTheOldPieceBack() throws IOException {
+        Path file = directory.resolve("fog.harpel");
+        rename("Fog");
+        document.save(file);
+        assertThat(messages.last().get()).isEqualTo("Saved fog.harpel");
+        assertThat(document.unsaved().get()).isFalse();
+        assertThat(document.file().get()).isEqualTo(file);
+        Piece saved = document.piece().get();
+        rename("Tide");
+        document.open(file);
+        assertThat(document.piece().get()).isEqualTo(saved);
+        assertThat(document.unsaved().get()).isFalse();
+        assertThat(document.undoLabel()).contains("Open fog.harpel");
+        document.undo();
+        assertThat(name()).isEqualTo("Tide");
+        assertThat(document.unsaved().get()).isTrue();
+    }
+
+    @Test
+    void aFileThatSomebodyElseWroteIsNoticed() throws IOException {
+        Path file = directory.resolve("fog.harpel");
+        assertThat(document.isChangedOnDisk()).as("never saved").isFalse();
+        document.save(file);
+        assertThat(document.isChangedOnDisk()).isFalse();
+        rename("Fog");
+        assertThat(document.isChangedOnDisk()).as("changed here alone").isFalse();
+        Files.writeString(file, Files.readString(file).replace("Untitled", "Somebody's"));
+        assertThat(document.isChangedOnDisk()).isTrue();
+        document.save(file);
+        assertThat(document.isChangedOnDisk()).isFalse();
+        Files.delete(file);
+        assertThat(document.isChangedOnDisk()).as("nothing there to lose").isFalse();
+    }
+
+    @Test
+    void aBrokenFileChangesNothing() throws IOException {
+        Path file = directory.resolve("broken.harpel");
+        Files.writeString(file, "{\"harpel\":1,\"name\":");
+        assertThatThrownBy(() -> document.open(file)).isInstanceOf(FileException.class);
+        assertThat(changes).isEmpty();
+        assertThat(document.file().get()).isNull();
+        assertThatThrownBy(() -> document.open(directory.resolve("none.harpel")))
+                .isInstanceOf(IOException.class);
+        assertThat(changes).isEmpty();
+    }
+
+    @Test
+    void aPieceWithoutPartsIsShownWithAnEmptyOne() {
+        document.replace(Piece.empty().withParts(List.of()), "Clear");
+        assertThat(document.piece().get().parts()).hasSize(1);
+        assertThat(new Document(Piece.empty().withParts(List.of()), messages)
+                        .piece()
+                        .get()
+                        .parts())
+                .hasSize(1);
+    }
+
+    // What a change says
+
+    private Change change(PieceEdit edit) {
+        changes.clear();
+        document.apply(edit);
+        assertThat(changes).hasSize(1);
+        return changes.get(0);
+    }
+
+    private Change chain(java.util.function.UnaryOperator<Chain> edit) {
+        return change(PieceEdit.of(
+                "Edit", before -> before.withPart("part-1", part -> part.withChain(edit.apply(part.chain())))));
+    }
+
+    @Test
+    void aChangeSaysWhichPartsAreOthersAndWhetherOnlyValuesAre() {
+        Change added = chain(chain -> chain.plus(0, EffectCatalog.of("transpose")));
+        assertThat(added.parts()).containsExactly("part-1");
+        assertThat(added.partList()).isFalse();
+        assertThat(added.around()).isFalse();
+        assertThat(added.onlyValues("part-1")).as("one stage more").isFalse();
+        Change off = chain(chain -> chain.withStage("transpose", stage -> stage.with(EffectKind.ON, false)));
+        assertThat(off.onlyValues("part-1")).as("the same stages").isTrue();
+        Change second = chain(chain -> chain.plus(1, EffectCatalog.of("echo")));
+        assertThat(second.onlyValues("part-1")).isFalse();
+        Change moved = chain(chain -> chain.moved("echo", 0));
+        assertThat(moved.onlyValues("part-1")).as("another order").isFalse();
+        Change other = change(PieceEdit.of("Output", before -> before.withPart("part-1", part -> part.withChannel(5))));
+        assertThat(other.parts()).containsExactly("part-1");
+        assertThat(other.onlyValues("part-1")).as("not of a stage").isFalse();
+    }
+
+    @Test
+    void aChangeKnowsTheListOfPartsAndWhatIsAroundThem() {
+        Change more = change(PieceEdit.of("Duplicate", before -> before.withDuplicate("part-1")));
+        assertThat(more.partList()).isTrue();
+        assertThat(more.parts()).hasSize(1).doesNotContain("part-1");
+        Change key = change(PieceEdit.of("Variation", before -> before.withVariation(9)));
+        assertThat(key.around()).isTrue();
+        assertThat(key.parts()).isEmpty();
+        assertThat(key.onlyValues("part-1")).isFalse();
+        Change order = change(PieceEdit.of("Order", before -> {
+            List<Part> parts = new ArrayList<>(before.parts());
+            java.util.Collections.reverse(parts);
+            return before.withParts(parts);
+        }));
+        assertThat(order.partList()).isTrue();
+        assertThat(order.parts()).as("each is as it was").isEmpty();
+    }
+
+    /** A refusal is the edit's own; what goes wrong in a view is a mistake of ours, and no message to a musician. */
+    @Test
+    void whatListenersThrowIsNoRefusalAndTheOthersHearAllTheSame() {
+        List<String> heard = new ArrayList<>();
+        document.onChange(change -> {
+            throw new IllegalArgumentException("a view's mistake");
+        });
+        document.onChange(change -> heard.add(change.after().name()));
+        assertThatThrownBy(() -> rename("Fog")).hasMessage("a view's mistake");
+        assertThat(name()).isEqualTo("Fog");
+        assertThat(heard).containsExactly("Fog");
+        assertThat(messages.last().get()).isEmpty();
+    }
+}

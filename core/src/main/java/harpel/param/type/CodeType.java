@@ -1,0 +1,41 @@
+package harpel.param.type;
+
+import harpel.param.ParamException;
+import harpel.param.ParamType;
+import java.util.Map;
+
+/** A text of several lines, such as a script. */
+public record CodeType(int longest) implements ParamType<String> {
+    @Override
+    public String read(Object plain) {
+        if (plain instanceof String text && text.length() <= longest) {
+            return text;
+        }
+        throw new ParamException("must be " + range());
+    }
+
+    @Override
+    public Object write(String value) {
+        return value;
+    }
+
+    @Override
+    public String parse(String typed) {
+        return read(typed);
+    }
+
+    @Override
+    public Map<String, Object> schema() {
+        return Map.of("type", "string", "maxLength", longest);
+    }
+
+    @Override
+    public String show(String value) {
+        return value;
+    }
+
+    @Override
+    public String range() {
+        return "text of up to " + longest + " characters";
+    }
+}
