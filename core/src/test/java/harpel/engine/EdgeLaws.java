@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.clock.ClockOut;
 import harpel.effect.EffectKind;
-import harpel.engine.Laws.World;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.plan.Program;
@@ -12,6 +11,8 @@ import harpel.port.InputPort;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
 import harpel.run.Tap;
+import harpel.testkit.Laws;
+import harpel.testkit.Laws.World;
 import harpel.testkit.Randoms;
 import java.util.ArrayList;
 import java.util.HashMap;

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.capture.Heard;
 import harpel.effect.EffectKind;
-import harpel.engine.Laws.World;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
@@ -12,6 +11,9 @@ import harpel.piece.Piece;
 import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.run.Tap;
+import harpel.testkit.Laws;
+import harpel.testkit.Laws.World;
+import harpel.testkit.Outputs;
 import harpel.testkit.Randoms;
 import harpel.time.TempoMap;
 import harpel.time.TimeMap;

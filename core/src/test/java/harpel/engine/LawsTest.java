@@ -2,6 +2,7 @@ package harpel.engine;
 
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.testkit.Laws;
 import harpel.testkit.Tries;
 import java.util.List;
 import java.util.Map;
@@ -11,7 +12,7 @@ import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.TestFactory;
 
 /** The laws over every kind in the catalog: a kind that is added is covered by itself. Fixed seeds and fresh ones; a name has the seed. */
-class LawsTest {
+public class LawsTest {
     private static final List<String> TRIED_MORE = List.of(
             "everyStartGetsOneEndUnderAnyEdits",
             "twoChainsMayTakeTurnsAtAnyTime",
@@ -21,7 +22,7 @@ class LawsTest {
 
     @TestFactory
     Stream<DynamicContainer> laws() {
-        return Laws.all().entrySet().stream()
+        return EngineLaws.all().entrySet().stream()
                 .map(law -> DynamicContainer.dynamicContainer(
                         law.getKey(), EffectCatalog.kinds().stream().map(kind -> tries(law, kind))));
     }

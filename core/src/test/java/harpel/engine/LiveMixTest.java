@@ -11,6 +11,7 @@ import harpel.piece.Piece;
 import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.run.Tap;
+import harpel.testkit.Outputs;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;

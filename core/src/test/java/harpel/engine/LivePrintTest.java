@@ -12,6 +12,7 @@ import harpel.piece.Piece;
 import harpel.plan.Plan;
 import harpel.plan.Program;
 import harpel.run.Tap;
+import harpel.testkit.Outputs;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;

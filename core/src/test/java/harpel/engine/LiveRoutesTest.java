@@ -13,6 +13,7 @@ import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.run.Renderer;
 import harpel.run.Tap;
+import harpel.testkit.Outputs;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;

@@ -18,6 +18,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.plan.Program;
 import harpel.run.Tap;
+import harpel.testkit.Outputs;
 import harpel.testkit.Played;
 import harpel.testkit.Randoms;
 import harpel.testkit.Tries;

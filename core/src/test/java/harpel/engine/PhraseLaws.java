@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.capture.Heard;
 import harpel.effect.EffectKind;
-import harpel.engine.Laws.World;
 import harpel.event.NoteStart;
 import harpel.format.PieceFile;
 import harpel.offline.PrintJob;
@@ -20,6 +19,9 @@ import harpel.piece.Piece;
 import harpel.plan.Program;
 import harpel.run.Tap;
 import harpel.run.Told;
+import harpel.testkit.Laws;
+import harpel.testkit.Laws.World;
+import harpel.testkit.Outputs;
 import harpel.testkit.Randoms;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;

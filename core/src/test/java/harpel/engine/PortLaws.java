@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.chain.Chain;
 import harpel.effect.EffectKind;
-import harpel.engine.Laws.World;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Mix;
@@ -15,6 +14,9 @@ import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.port.Ports;
 import harpel.run.Tap;
+import harpel.testkit.Laws;
+import harpel.testkit.Laws.World;
+import harpel.testkit.Outputs;
 import harpel.testkit.Randoms;
 import harpel.testkit.StrictPort;
 import harpel.time.TempoMap;

@@ -2,6 +2,7 @@ package harpel.engine;
 
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.testkit.Laws;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -17,7 +18,7 @@ public final class Soak {
         long events = args.length > 0 ? Long.parseLong(args[0]) : 1_000_000;
         long seconds = args.length > 1 ? Long.parseLong(args[1]) : 600;
         long seed = args.length > 2 ? Long.parseLong(args[2]) : 1;
-        Map<String, Laws.Law> laws = Laws.all();
+        Map<String, Laws.Law> laws = EngineLaws.all();
         if (args.length > 3) {
             laws.keySet().retainAll(List.of(args[3]));
         }

@@ -3,7 +3,6 @@ package harpel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.effect.EffectKind;
-import harpel.engine.Laws.World;
 import harpel.event.NoteStart;
 import harpel.piece.Lane;
 import harpel.piece.Part;
@@ -16,6 +15,9 @@ import harpel.piece.perform.When;
 import harpel.plan.Program;
 import harpel.port.InputPort;
 import harpel.run.Tap;
+import harpel.testkit.Laws;
+import harpel.testkit.Laws.World;
+import harpel.testkit.Outputs;
 import harpel.testkit.Randoms;
 import java.util.HashSet;
 import java.util.List;

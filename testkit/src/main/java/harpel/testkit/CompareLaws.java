@@ -1,4 +1,4 @@
-package harpel.engine;
+package harpel.testkit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -8,15 +8,14 @@ import harpel.chain.Stage;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.route.Split;
-import harpel.engine.Laws.Checks;
-import harpel.engine.Laws.World;
 import harpel.event.NoteStart;
 import harpel.param.Param;
 import harpel.piece.Part;
 import harpel.run.Renderer;
 import harpel.run.Tap;
 import harpel.run.Told;
-import harpel.testkit.Randoms;
+import harpel.testkit.Laws.Checks;
+import harpel.testkit.Laws.World;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,4 +1,4 @@
-package harpel.engine;
+package harpel.testkit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -10,18 +10,18 @@ import java.util.Set;
 import java.util.function.BiConsumer;
 
 /** Outputs for tests that look at what is sent and where. */
-final class Outputs {
+public final class Outputs {
     private Outputs() {}
 
     /** Hands each event with its port's name to a taker; nobody asks for silence. */
-    static LiveOutput to(BiConsumer<String, Event> taker) {
+    public static LiveOutput to(BiConsumer<String, Event> taker) {
         return to(taker, () -> {
             throw new AssertionError("nobody asked for silence");
         });
     }
 
     /** Keeps which notes are open; none starts twice or ends without having begun. */
-    static LiveOutput counting(Set<NoteStart> open) {
+    public static LiveOutput counting(Set<NoteStart> open) {
         return to((port, event) -> {
             if (event instanceof NoteStart note) {
                 assertThat(open.add(note)).isTrue();
@@ -31,7 +31,7 @@ final class Outputs {
         });
     }
 
-    static LiveOutput to(BiConsumer<String, Event> taker, Runnable silence) {
+    public static LiveOutput to(BiConsumer<String, Event> taker, Runnable silence) {
         return new LiveOutput() {
             @Override
             public void send(String port, Event event, long dueNanos) {
