@@ -49,7 +49,8 @@ final class EffectBench {
 
     private static Chain chain(EffectKind kind) {
         Stage stage = Stage.of(kind.id(), kind);
-        return Chain.EMPTY.plus(0, kind.branches() ? stage.withBranches(List.of(Branch.DRY, Branch.DRY)) : stage);
+        return Chain.EMPTY.plus(
+                0, kind.nature().branches() ? stage.withBranches(List.of(Branch.DRY, Branch.DRY)) : stage);
     }
 
     private static Run median(Phrase phrase, Chain chain) {

@@ -30,8 +30,8 @@ final class NotesStop {
 
     /** Whether what comes in may well go elsewhere than on. */
     private static boolean leads(Stage stage) {
-        return stage.kind().changesMessages(stage.params())
-                || stage.kind().branches()
+        return stage.kind().nature().changesMessages(stage.params())
+                || stage.kind().nature().branches()
                 || Routes.routes(stage.params()).stream().anyMatch(RouteType.Route::leaves);
     }
 

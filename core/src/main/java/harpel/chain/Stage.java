@@ -52,7 +52,7 @@ public record Stage(
             return String.valueOf(unknown.get("effect"));
         }
         String label = params.get(EffectKind.LABEL);
-        return label.isEmpty() ? kind.label() : label;
+        return label.isEmpty() ? kind.words().label() : label;
     }
 
     public <T> Stage with(Param<T> param, T value) {
@@ -103,7 +103,7 @@ public record Stage(
         }
         return fresh.withParams(kept)
                 .withMoves(new Moves(movers))
-                .withBranches(other.branches() ? branches : List.of());
+                .withBranches(other.nature().branches() ? branches : List.of());
     }
 
     public Stage withId(String newId) {

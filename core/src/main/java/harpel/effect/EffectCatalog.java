@@ -9,7 +9,8 @@ import java.util.ServiceLoader;
 public final class EffectCatalog {
     private static final List<EffectKind> KINDS = ServiceLoader.load(EffectKind.class).stream()
             .map(ServiceLoader.Provider::get)
-            .sorted(Comparator.comparing(EffectKind::family).thenComparing(EffectKind::label))
+            .sorted(Comparator.comparing((EffectKind kind) -> kind.words().family())
+                    .thenComparing(kind -> kind.words().label()))
             .toList();
 
     private EffectCatalog() {}
@@ -22,9 +23,13 @@ public final class EffectCatalog {
     /** The kinds that fit what was typed, a name or what one wants, best ones first; all for nothing. */
     public static List<EffectKind> found(String typed) {
         return KINDS.stream()
-                .filter(kind -> kind.fits(typed) >= 0)
-                .sorted(Comparator.comparingInt(kind -> typed.isBlank() ? 0 : kind.fits(typed)))
+                .filter(kind -> fits(kind, typed) >= 0)
+                .sorted(Comparator.comparingInt(kind -> typed.isBlank() ? 0 : fits(kind, typed)))
                 .toList();
+    }
+
+    private static int fits(EffectKind kind, String typed) {
+        return kind.words().fits(typed, kind.has(Trait.DRAWS));
     }
 
     public static Optional<EffectKind> find(String id) {

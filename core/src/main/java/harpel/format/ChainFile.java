@@ -155,7 +155,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             return new Stage(idFor(name), null, NONE.defaults(), Moves.NONE, List.of(), fields.end(true, ""));
         }
         fields.take(EFFECT);
-        if (kind.branches() && !split) {
+        if (kind.nature().branches() && !split) {
             throw new ParamException(path, "a split is written {\"split\": [ … ]} with a list of branches");
         }
         List<Branch> branches = split ? readBranches(fields.take(SPLIT), path + "." + SPLIT, newer) : List.of();
@@ -263,7 +263,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
             PlainMap.merge(plain, stage.unknown());
             return plain;
         }
-        if (stage.kind().branches()) {
+        if (stage.kind().nature().branches()) {
             plain.put(
                     SPLIT, stage.branches().stream().map(ChainFile::writeBranch).toList());
         } else {

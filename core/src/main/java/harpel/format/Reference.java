@@ -2,6 +2,7 @@ package harpel.format;
 
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.effect.Family;
 import harpel.effect.route.Split;
 import harpel.move.Moves;
 import harpel.move.Source;
@@ -30,17 +31,17 @@ public final class Reference {
         StringBuilder text = new StringBuilder();
         text.append(kind.id())
                 .append(" – ")
-                .append(kind.label())
+                .append(kind.words().label())
                 .append(": ")
-                .append(kind.does())
+                .append(kind.words().does())
                 .append('\n');
         addParams(text, kind.spec(), "  ");
-        if (kind.branches()) {
+        if (kind.nature().branches()) {
             text.append("  takes (of each branch)\n");
             addParams(text, Split.TAKES, "    ");
         }
-        if (!kind.notes().isEmpty()) {
-            text.append("\n  ").append(kind.notes()).append('\n');
+        if (!kind.words().notes().isEmpty()) {
+            text.append("\n  ").append(kind.words().notes()).append('\n');
         }
         return text.toString();
     }
@@ -72,7 +73,7 @@ public final class Reference {
     public static String presets(Presets presets, EffectKind only) {
         StringBuilder text = new StringBuilder();
         for (EffectKind kind : only == null ? EffectCatalog.kinds() : List.of(only)) {
-            text.append(kind.label()).append(" (").append(kind.id()).append(")\n");
+            text.append(kind.words().label()).append(" (").append(kind.id()).append(")\n");
             for (Presets.Preset preset : presets.of(kind)) {
                 text.append(String.format("  %-28s %s%n", preset.name(), preset.does()));
             }
@@ -91,10 +92,10 @@ public final class Reference {
         StringBuilder page = new StringBuilder(
                 "# Effects\n\nMade by `./harpel describe --markdown` from the descriptors that also drive"
                         + " the controls and the files; a test keeps it current.\n");
-        EffectKind.Family family = null;
+        Family family = null;
         for (EffectKind kind : EffectCatalog.kinds()) {
-            if (kind.family() != family) {
-                family = kind.family();
+            if (kind.words().family() != family) {
+                family = kind.words().family();
                 page.append("\n## ").append(family.label()).append('\n');
             }
             page.append('\n').append(markdown(kind));
@@ -126,12 +127,16 @@ public final class Reference {
     /** One effect as a chapter. */
     public static String markdown(EffectKind kind) {
         StringBuilder page = new StringBuilder();
-        page.append("### ").append(kind.label()).append(" (`").append(kind.id()).append("`)\n\n");
-        page.append(Character.toUpperCase(kind.does().charAt(0)))
-                .append(kind.does().substring(1))
+        page.append("### ")
+                .append(kind.words().label())
+                .append(" (`")
+                .append(kind.id())
+                .append("`)\n\n");
+        page.append(Character.toUpperCase(kind.words().does().charAt(0)))
+                .append(kind.words().does().substring(1))
                 .append(".\n\n");
         table(page, kind.spec());
-        if (kind.branches()) {
+        if (kind.nature().branches()) {
             page.append("\nWhat a branch `takes`:\n\n");
             table(page, Split.TAKES);
         }
@@ -141,8 +146,8 @@ public final class Reference {
                 table(page, row(param));
             }
         }
-        if (!kind.notes().isEmpty()) {
-            page.append('\n').append(kind.notes()).append('\n');
+        if (!kind.words().notes().isEmpty()) {
+            page.append('\n').append(kind.words().notes()).append('\n');
         }
         return page.toString();
     }
@@ -163,14 +168,14 @@ public final class Reference {
         }
         Map<String, Object> plain = new LinkedHashMap<>();
         plain.put("effect", kind.id());
-        plain.put("label", kind.label());
-        plain.put("family", kind.family().label());
-        plain.put("does", kind.does());
+        plain.put("label", kind.words().label());
+        plain.put("family", kind.words().family().label());
+        plain.put("does", kind.words().does());
         plain.put("parameters", jsonParams(kind.spec()));
-        if (kind.branches()) {
+        if (kind.nature().branches()) {
             plain.put("takes", jsonParams(Split.TAKES));
         }
-        plain.put("notes", kind.notes());
+        plain.put("notes", kind.words().notes());
         return plain;
     }
 
@@ -252,7 +257,7 @@ public final class Reference {
 
     private static Map<String, Object> stageSchema(EffectKind kind) {
         Map<String, Object> schema = RowType.schemaOf(kind.spec());
-        schema.put("description", kind.label() + ": " + kind.does());
+        schema.put("description", kind.words().label() + ": " + kind.words().does());
         properties(schema).put("id", Map.of("type", "string", "pattern", "^[a-z][a-z0-9-]*$"));
         if (kind.declaresMore()) {
             schema.put("additionalProperties", true);
@@ -276,7 +281,7 @@ public final class Reference {
             move.put("additionalProperties", kind.declaresMore());
             properties(schema).put(ChainFile.MOVE, move);
         }
-        if (kind.branches()) {
+        if (kind.nature().branches()) {
             properties(schema)
                     .put(
                             "split",

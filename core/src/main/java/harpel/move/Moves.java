@@ -36,7 +36,7 @@ public record Moves(Map<String, List<Mover>> byParam, Map<String, Object> unknow
 
     /** Whether a parameter of a stage can be moved: it has a place on a bar, is no seed, and the kind has no branches. */
     public static boolean canMove(EffectKind kind, Param<?> param) {
-        return !kind.branches() && param != EffectKind.SEED && hasPlace(param);
+        return !kind.nature().branches() && param != EffectKind.SEED && hasPlace(param);
     }
 
     /** Whether its values have places between a lowest and a highest. */

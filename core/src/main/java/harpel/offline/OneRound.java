@@ -32,7 +32,7 @@ public final class OneRound {
     public static long ticks(Stage stage, TimeMap time) {
         long beat = time.meter().at(0).beatTicks();
         long bar = time.meter().at(0).barTicks();
-        double round = stage.kind().roundTicks(stage.params(), time);
+        double round = stage.kind().nature().roundTicks(stage.params(), time);
         return Double.isNaN(round)
                 ? bar
                 : (long) Math.max(beat, Math.min((double) MOST_BARS * bar, Math.ceil(round / beat) * beat));

@@ -99,8 +99,9 @@ public final class Losses implements Tap {
         String last = from;
         for (Stage stage : chain.stages()) {
             StageAddress address = StageAddress.of(part, way, stage.id());
-            double step =
-                    stage.isKnown() && stage.on() ? stage.kind().stepTicks(stage.params(), piece.time()) : Double.NaN;
+            double step = stage.isKnown() && stage.on()
+                    ? stage.kind().nature().stepTicks(stage.params(), piece.time())
+                    : Double.NaN;
             if (!Double.isNaN(step)) {
                 Steps one = new Steps(address.toString(), step);
                 byStage.put(one.stage, one);

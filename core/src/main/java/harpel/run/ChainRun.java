@@ -111,7 +111,7 @@ final class ChainRun {
                 node.update(stage, context, tick, changes);
                 link(replaced(links, i, new Link(stage, node)));
             } else {
-                node = stage.isKnown() && stage.kind().branches()
+                node = stage.isKnown() && stage.kind().nature().branches()
                         ? new SplitRun(address + "/" + stage.id())
                         : new StageRun(address + "/" + stage.id());
                 node.update(stage, context, tick, changes);

@@ -102,7 +102,7 @@ final class StageRun implements Node {
         } else if (!wasOn && on) {
             acting = true;
             renew(out.tick());
-            if (kind.holdsNotes()) {
+            if (kind.nature().holdsNotes()) {
                 takeOver(out.inChain());
             }
         } else if (differ) {
@@ -142,7 +142,7 @@ final class StageRun implements Node {
     @Override
     public void join(List<NoteStart> sounding, long tick, EventBuffer sink) {
         sounding.forEach(out::know);
-        if (on && kind.holdsNotes()) {
+        if (on && kind.nature().holdsNotes()) {
             out.begin(tick, sink);
             takeOver(sounding);
             out.finish(tick);
@@ -304,7 +304,7 @@ final class StageRun implements Node {
 
     @Override
     public boolean ringsOut() {
-        return on && kind.ringsOut(values);
+        return on && kind.nature().ringsOut(values);
     }
 
     @Override

@@ -3,6 +3,9 @@ package harpel.script;
 import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
+import harpel.effect.Family;
 import harpel.effect.Trait;
 import harpel.param.Param;
 import harpel.param.ParamSet;
@@ -11,7 +14,6 @@ import harpel.param.type.CodeType;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -29,18 +31,31 @@ public final class Script extends EffectKind {
     /** What every script has, whatever controls it declares. */
     static final ParamSpec BASE = ParamSpec.of(CODE, SEED, ON, LABEL, CHANNEL);
 
-    public Script() {
-        super("script", "Script", Family.ROUTE, "runs an effect of your own in JavaScript", CODE, SEED);
-    }
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Script", Family.ROUTE, "runs an effect of your own in JavaScript")
+            .withFoundBy("javascript code own")
+            .withSetting(Script::describe)
+            .withNotes(
+                    "The script's first line, if it is a comment, is its title. Each `control(…)` it declares is a parameter of the stage and"
+                            + " is written beside `code` by its id. A call has a budget of 500,000 steps, the same on every machine; a script that"
+                            + " goes over it is switched off with its notes ended, and passes everything from then on. docs/scripting.md has the"
+                            + " interface and eight examples.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.PLAYS_BY_ITSELF)
+            .withMessages(values -> ScriptSource.of(values.get(CODE)).hearsControllers());
 
-    @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.PLAYS_BY_ITSELF);
+    public Script() {
+        super("script", WORDS, NATURE, CODE, SEED);
     }
 
     @Override
     public Effect create() {
         return new ScriptRun();
+    }
+
+    private static String describe(ParamSet values) {
+        String problem = problem(values.get(CODE));
+        Matcher title = TITLE.matcher(values.get(CODE));
+        return !problem.isEmpty() ? problem : title.find() ? title.group(1).strip() : "no title";
     }
 
     /** The values with the controls that the script declares; those of the last good script while it has an error. */
@@ -64,11 +79,6 @@ public final class Script extends EffectKind {
     }
 
     @Override
-    public boolean changesMessages(ParamSet values) {
-        return ScriptSource.of(values.get(CODE)).hearsControllers();
-    }
-
-    @Override
     public void prepare(List<ParamSet> stages) {
         Map<String, Integer> uses = new HashMap<>();
         stages.forEach(stage -> uses.merge(stage.get(CODE), 1, Integer::sum));
@@ -84,25 +94,5 @@ public final class Script extends EffectKind {
     public static String problem(String code) {
         ScriptError error = ScriptSource.of(code).error();
         return error == null ? "" : error.shown();
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "javascript code own";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        String problem = problem(values.get(CODE));
-        Matcher title = TITLE.matcher(values.get(CODE));
-        return !problem.isEmpty() ? problem : title.find() ? title.group(1).strip() : "no title";
-    }
-
-    @Override
-    public String notes() {
-        return "The script's first line, if it is a comment, is its title. Each `control(…)` it declares is a parameter of the stage and"
-                + " is written beside `code` by its id. A call has a budget of 500,000 steps, the same on every machine; a script that"
-                + " goes over it is switched off with its notes ended, and passes everything from then on. docs/scripting.md has the"
-                + " interface and eight examples.";
     }
 }

@@ -76,9 +76,11 @@ class ChainTest {
         assertThat(EffectCatalog.kinds()).allSatisfy(kind -> {
             assertThat(EffectCatalog.find(kind.id())).contains(kind);
             assertThat(kind.id()).matches("[a-z][a-z-]*");
-            assertThat(kind.describe(kind.spec().defaults())).isNotBlank();
+            assertThat(kind.words().describe(kind.spec().defaults())).isNotBlank();
         });
-        assertThat(EffectCatalog.kinds()).extracting(EffectKind::family).isSorted();
+        assertThat(EffectCatalog.kinds())
+                .extracting(kind -> kind.words().family())
+                .isSorted();
         assertThatThrownBy(() -> EffectCatalog.of("theremin"))
                 .hasMessageContaining("known are")
                 .hasMessageContaining("echo");

@@ -171,6 +171,6 @@ class CompareTest {
     }
 
     private static String tell(EffectKind kind, NoteStart from, NoteStart made) {
-        return kind.tell(from, made, kind.spec().defaults(), Key.C_MAJOR, TimeMap.DEFAULT);
+        return kind.words().tell(from, made, kind.spec().defaults(), Key.C_MAJOR, TimeMap.DEFAULT);
     }
 }

@@ -249,7 +249,7 @@ class NoteEffectsTest {
         // 600 draws at 40 %: within five standard deviations (12) of 240.
         assertThat(changed).isBetween(180L, 300L);
         assertThat(Stray.WAYS.type().show(values.get(Stray.WAYS))).isEqualTo("0=2 +1=1 +2=3");
-        assertThat(EffectCatalog.of("stray").describe(values, Key.parse("D dorian"), 50))
+        assertThat(EffectCatalog.of("stray").words().describe(values, Key.parse("D dorian"), 50))
                 .isEqualTo("60 % taken, 40 % changed · D3 to D3 D♯3 E3");
         assertThat(astray("'ways':{}", 2)).as("without ways every note stays").containsExactly(60, 60);
     }

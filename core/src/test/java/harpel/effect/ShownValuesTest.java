@@ -61,23 +61,23 @@ class ShownValuesTest {
     void lanesComeTogetherAtTheLeastCommonMultiple() {
         ParamSet three =
                 values("{'effect':'lanes','lanes':[{'steps':'x..'},{'steps':'x...'},{'steps':'x.','pace':'1/8'}]}");
-        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(three, TimeMap.DEFAULT))
+        assertThat(EffectCatalog.of("lanes").nature().roundTicks(three, TimeMap.DEFAULT))
                 .as("3, 4 and 4 sixteenths")
                 .isEqualTo(3 * Ticks.PER_QUARTER);
         ParamSet off = values("{'effect':'lanes','lanes':[{'steps':'x..','on':false},{'steps':'x...'}]}");
-        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(off, TimeMap.DEFAULT))
+        assertThat(EffectCatalog.of("lanes").nature().roundTicks(off, TimeMap.DEFAULT))
                 .isEqualTo(Ticks.PER_QUARTER);
         ParamSet barred =
                 values("{'effect':'lanes','start-over-every':1,'lanes':[{'steps':'x....'},{'steps':'x......'}]}");
-        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(barred, TimeMap.DEFAULT))
+        assertThat(EffectCatalog.of("lanes").nature().roundTicks(barred, TimeMap.DEFAULT))
                 .as("35 sixteenths, but all start over with the bar")
                 .isEqualTo(4 * Ticks.PER_QUARTER);
         ParamSet free = values("{'effect':'lanes','lanes':[{'pace':'130 ms'},{'steps':'x.'}]}");
-        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(free, TimeMap.DEFAULT))
+        assertThat(EffectCatalog.of("lanes").nature().roundTicks(free, TimeMap.DEFAULT))
                 .isNaN();
         TimeMap sixEight = new TimeMap(TempoMap.of(90), new MeterMap(List.of(MeterMap.Change.parse(0, "6/8"))));
         ParamSet beat = values("{'effect':'lanes','lanes':[{'steps':'x.','pace':'1 beat'}]}");
-        assertThat(harpel.effect.EffectCatalog.of("lanes").roundTicks(beat, sixEight))
+        assertThat(EffectCatalog.of("lanes").nature().roundTicks(beat, sixEight))
                 .as("two eighths")
                 .isEqualTo(Ticks.PER_QUARTER);
     }

@@ -113,7 +113,7 @@ final class CompareLaws {
         for (Stage stage : world.chain.stages()) {
             for (NoteStart note : made) {
                 Laws.EVENTS.increment();
-                String told = stage.kind().tell(note.cause(), note, stage.params(), world.key, world.time);
+                String told = stage.kind().words().tell(note.cause(), note, stage.params(), world.key, world.time);
                 assertThat(told).isNotNull().isEqualTo(told.strip()).doesNotContain("null", "  ");
             }
         }

@@ -503,7 +503,7 @@ public final class Laws {
     public static void whatIsNoNotePassesUntouched(EffectKind kind, long seed) {
         Randoms randoms = new Randoms(seed);
         Stage stage = randoms.stage(kind, 0).withMoves(Moves.NONE);
-        if (kind.changesMessages(stage.params())) {
+        if (kind.nature().changesMessages(stage.params())) {
             return;
         }
         Chain chain = Chain.EMPTY.plus(0, stage);

@@ -217,7 +217,7 @@ public final class Randoms {
     public Stage stage(EffectKind kind, int depth) {
         ParamSet params = params(kind.spec());
         Stage stage = Stage.of(kind.id(), kind).withParams(params).withMoves(moves(kind, params));
-        if (!kind.branches()) {
+        if (!kind.nature().branches()) {
             return stage;
         }
         List<Branch> branches = new ArrayList<>();
@@ -309,7 +309,7 @@ public final class Randoms {
     /** A part with another chain of the same stages, often with a lever between the two. */
     public Part blended(Part part) {
         Chain other = new Chain(part.chain().stages().stream()
-                .map(stage -> stage.isKnown() && !stage.kind().branches()
+                .map(stage -> stage.isKnown() && !stage.kind().nature().branches()
                         ? stage.withParams(stage(stage.kind(), 0).params())
                         : stage)
                 .toList());

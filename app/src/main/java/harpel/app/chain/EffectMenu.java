@@ -8,6 +8,7 @@ import harpel.chain.StageAddress;
 import harpel.chain.StageAddress.Step;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.effect.Family;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
@@ -39,7 +40,7 @@ public final class EffectMenu {
         show(
                 anchor,
                 kind -> selection.editStage(
-                        "Replace by " + kind.label(), "", address, stage -> ready(stage.replacedBy(kind))));
+                        "Replace by " + kind.words().label(), "", address, stage -> ready(stage.replacedBy(kind))));
     }
 
     private static void show(Node anchor, Consumer<EffectKind> choose) {
@@ -97,17 +98,18 @@ public final class EffectMenu {
 
     private static void fill(ContextMenu menu, CustomMenuItem top, Consumer<EffectKind> choose, String typed) {
         List<MenuItem> items = new ArrayList<>(List.of(top));
-        EffectKind.Family family = null;
+        Family family = null;
         List<EffectKind> found = EffectCatalog.found(typed);
         if (found.isEmpty()) {
             items.add(head("Nothing is found by “" + typed.strip() + "”. Try softer, echo, in key, random."));
         }
         for (EffectKind kind : found) {
-            if (typed.isBlank() && kind.family() != family) {
-                family = kind.family();
+            if (typed.isBlank() && kind.words().family() != family) {
+                family = kind.words().family();
                 items.add(head(family.label()));
             }
-            MenuItem item = new MenuItem(kind.label() + " – " + kind.does());
+            MenuItem item =
+                    new MenuItem(kind.words().label() + " – " + kind.words().does());
             item.setId("add-" + kind.id());
             item.setOnAction(event -> choose.accept(kind));
             items.add(item);
@@ -126,13 +128,13 @@ public final class EffectMenu {
     public static void add(Selection selection, List<Step> way, int place, EffectKind kind) {
         String id = selection.chainAt(way).freeId(kind.id());
         Stage stage = ready(Stage.of(id, kind));
-        selection.edit("Add " + kind.label(), "", way, chain -> chain.plus(place, stage));
+        selection.edit("Add " + kind.words().label(), "", way, chain -> chain.plus(place, stage));
         selection.selected().set(StageAddress.of(selection.partId().get(), way, id));
     }
 
     /** A split begins with two dry branches. */
     private static Stage ready(Stage stage) {
-        boolean bare = stage.kind().branches() && stage.branches().isEmpty();
+        boolean bare = stage.kind().nature().branches() && stage.branches().isEmpty();
         return bare ? stage.withBranches(List.of(Branch.DRY, Branch.DRY)) : stage;
     }
 }

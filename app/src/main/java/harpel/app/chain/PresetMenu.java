@@ -55,7 +55,7 @@ public final class PresetMenu {
         Stage now = selection.stage(address).orElseThrow();
         List<Preset> presets = Presets.with(Presets.userFolder()).of(now.kind());
         if (presets.isEmpty()) {
-            messages.say(now.kind().label() + " has no presets yet.");
+            messages.say(now.kind().words().label() + " has no presets yet.");
             return;
         }
         int at = -1;
@@ -134,7 +134,8 @@ public final class PresetMenu {
     private static void save(Look look, Messages messages, Stage stage) {
         TextInputDialog dialog = new TextInputDialog(stage.name());
         dialog.setTitle("Save as a preset");
-        dialog.setHeaderText("A name for these settings of " + stage.kind().label());
+        dialog.setHeaderText(
+                "A name for these settings of " + stage.kind().words().label());
         dialog.setGraphic(null);
         dialog.getDialogPane().getStylesheets().setAll(look.styles());
         Optional<String> name = dialog.showAndWait();

@@ -190,8 +190,9 @@ public final class StageRow extends StackPane {
         key = newKey;
         off = stage.isKnown() && !stage.on();
         name.setText(stage.name());
-        boolean labelled = stage.isKnown() && !stage.name().equals(stage.kind().label());
-        kind.setText(labelled ? stage.kind().label() : "");
+        boolean labelled =
+                stage.isKnown() && !stage.name().equals(stage.kind().words().label());
+        kind.setText(labelled ? stage.kind().words().label() : "");
         show(kind, labelled);
         showSetting();
         pseudoClassStateChanged(OFF, off);
@@ -207,7 +208,7 @@ public final class StageRow extends StackPane {
         fold.setAccessibleText(folding);
         Tips.set(fold, folding + "  (Ctrl+F)");
         show(setting, !folded);
-        String action = stage.isKnown() ? stage.kind().action() : "";
+        String action = stage.isKnown() ? stage.kind().words().action() : "";
         act.setText(action);
         act.setAccessibleText(action + ", " + stage.name());
         Tips.set(act, action + ": the effect’s own action, at once");
@@ -250,7 +251,7 @@ public final class StageRow extends StackPane {
             ParamSet now = moved == null || moved.spec() != stage.params().spec() ? stage.params() : moved;
             int last = traces.lastPitch(Places.before(document, address));
             // A number stays with its unit on one line.
-            text = stage.kind().describe(now, key, last).replace(" %", "\u00A0%");
+            text = stage.kind().words().describe(now, key, last).replace(" %", "\u00A0%");
         }
         if (!text.equals(setting.getText())) {
             setting.setText(text);

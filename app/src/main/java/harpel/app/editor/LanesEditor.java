@@ -79,6 +79,7 @@ final class LanesEditor extends StageEditor {
         }
         words.setText(Words.period(
                         stage().kind()
+                                .nature()
                                 .roundTicks(
                                         stage().params(),
                                         around().document().piece().get().time()),

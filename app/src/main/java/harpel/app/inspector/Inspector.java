@@ -206,7 +206,9 @@ public final class Inspector extends BorderPane {
         Label name = new Label(branch ? "Branch" : stage.name());
         name.getStyleClass().add("part-title");
         Label does = new Label(
-                branch ? "which notes it takes" : stage.isKnown() ? stage.kind().does() : "not known to this version");
+                branch
+                        ? "which notes it takes"
+                        : stage.isKnown() ? stage.kind().words().does() : "not known to this version");
         does.getStyleClass().add("soft");
         does.setWrapText(true);
         VBox head = new VBox(0, name, does);
@@ -267,7 +269,7 @@ public final class Inspector extends BorderPane {
         content.getChildren().addAll(stepRows);
         content.getChildren().addAll(rowEditors);
         addCommon(common);
-        if (!branch && stage.isKnown() && !stage.kind().branches()) {
+        if (!branch && stage.isKnown() && !stage.kind().nature().branches()) {
             moves = new MovesEditor(
                     session.document(), session.look(), session.transport(), session.messages(), (changed, done) -> {
                         session.selection()

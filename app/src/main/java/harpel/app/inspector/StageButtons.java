@@ -40,7 +40,7 @@ final class StageButtons extends FlowPane {
     static StageButtons of(
             Selection selection, Transport transport, Keeping keeping, StageAddress address, Stage stage) {
         StageButtons buttons = new StageButtons();
-        if (stage.isKnown() && stage.kind().branches()) {
+        if (stage.isKnown() && stage.kind().nature().branches()) {
             buttons.add(
                     "Add branch",
                     "add-branch",
@@ -53,8 +53,8 @@ final class StageButtons extends FlowPane {
                                     ? one.withBranches(with(one.branches()))
                                     : one));
         }
-        if (stage.isKnown() && !stage.kind().action().isEmpty()) {
-            String action = stage.kind().action();
+        if (stage.isKnown() && !stage.kind().words().action().isEmpty()) {
+            String action = stage.kind().words().action();
             buttons.add(
                     action,
                     action.toLowerCase(Locale.ROOT).replace(' ', '-'),

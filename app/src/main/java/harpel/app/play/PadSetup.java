@@ -132,7 +132,7 @@ final class PadSetup extends VBox {
                     .flatMap(one -> one.chain().at(StageAddress.parse(id)))
                     .map(one -> one.name()
                             + (now == Does.ACT && one.isKnown()
-                                    ? ": " + one.kind().action()
+                                    ? ": " + one.kind().words().action()
                                     : ""))
                     .orElse(id);
         }
@@ -156,7 +156,7 @@ final class PadSetup extends VBox {
                         .ifPresent(one -> Lane.eachStage(one.id(), List.of(), one.chain(), (address, stage) -> {
                             if (stage.isKnown()
                                     && (does == Does.STAGE
-                                            || !stage.kind().action().isEmpty())) {
+                                            || !stage.kind().words().action().isEmpty())) {
                                 ids.add(address.toString());
                             }
                         }));

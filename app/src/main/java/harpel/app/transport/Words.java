@@ -92,6 +92,7 @@ public final class Words {
                                             .stage(StageAddress.parse(place.name()))
                                             .filter(Stage::isKnown)
                                             .map(stage -> stage.kind()
+                                                    .words()
                                                     .tell(from, made, stage.params(), piece.key(), piece.time()))
                                             .orElse("");
                 }

@@ -4,6 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
+import harpel.effect.Family;
 import harpel.effect.Pedal;
 import harpel.effect.Trait;
 import harpel.param.Param;
@@ -21,7 +24,6 @@ import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 
 /** Plays held notes one at a time. What it is set to; {@link ArpeggioRun} plays. */
 @AutoService(EffectKind.class)
@@ -161,12 +163,25 @@ public final class Arpeggio extends EffectKind {
             LatchMode.OFF,
             "Keys let go stay: until the next chord, or adding up.");
 
+    private static final EffectWords WORDS = EffectWords.of("Arpeggio", Family.HELD, "plays held notes one at a time")
+            .withFoundBy("pattern line broken chord")
+            .withAction("Let go")
+            .withSetting(Arpeggio::describe)
+            .withNotes(
+                    "The note at a step is the order's entry at (counter mod length of the order), so keys pressed or let go between two"
+                            + " steps count from the next step on. The grid begins anew at each change of meter. Orders that fall (down, down-up,"
+                            + " as-played-reversed) begin at the highest octave. Gate counts from the step to the next, swing included."
+                            + " A second arpeggio fed by a first one wants `start-over: never`.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN)
+            .holdingNotes()
+            .withRound(Arpeggio::roundTicks)
+            .withStep((values, time) -> values.get(PACE).ticksAt(0, time));
+
     public Arpeggio() {
         super(
                 "arpeggio",
-                "Arpeggio",
-                Family.HELD,
-                "plays held notes one at a time",
+                WORDS,
+                NATURE,
                 ORDER,
                 PACE,
                 GATE,
@@ -190,43 +205,11 @@ public final class Arpeggio extends EffectKind {
     }
 
     @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.MAKES_A_PATTERN);
-    }
-
-    @Override
     public Effect create() {
         return new ArpeggioRun();
     }
 
-    @Override
-    public boolean holdsNotes() {
-        return true;
-    }
-
-    @Override
-    public String action() {
-        return "Let go";
-    }
-
-    @Override
-    public double roundTicks(ParamSet values, TimeMap time) {
-        int steps = values.get(PATTERN).size();
-        return steps == 0 ? Double.NaN : steps * values.get(PACE).ticksAt(0, time);
-    }
-
-    @Override
-    public double stepTicks(ParamSet values, TimeMap time) {
-        return values.get(PACE).ticksAt(0, time);
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "pattern line broken chord";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         List<String> parts = new ArrayList<>(List.of(ORDER.show(values), PACE.show(values)));
         if (values.get(OCTAVES) > 1) {
             parts.add(values.get(OCTAVES) + " octaves");
@@ -244,11 +227,8 @@ public final class Arpeggio extends EffectKind {
         return String.join(" · ", parts);
     }
 
-    @Override
-    public String notes() {
-        return "The note at a step is the order's entry at (counter mod length of the order), so keys pressed or let go between two"
-                + " steps count from the next step on. The grid begins anew at each change of meter. Orders that fall (down, down-up,"
-                + " as-played-reversed) begin at the highest octave. Gate counts from the step to the next, swing included."
-                + " A second arpeggio fed by a first one wants `start-over: never`.";
+    private static double roundTicks(ParamSet values, TimeMap time) {
+        int steps = values.get(PATTERN).size();
+        return steps == 0 ? Double.NaN : steps * values.get(PACE).ticksAt(0, time);
     }
 }

@@ -5,7 +5,10 @@ import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.HeldNotes;
 import harpel.effect.Pedal;
 import harpel.effect.StepClock;
@@ -34,7 +37,6 @@ import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Set;
 
 /** Each of the held notes, from low to high, drives a lane of steps of its own. */
 @AutoService(EffectKind.class)
@@ -79,26 +81,45 @@ public final class Lanes extends EffectKind {
             Rank.CLOSE_UP,
             "close-up: when a note is released the higher ones move down a lane; stay: each keeps its lane until the chord is renewed.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Lanes", Family.HELD, "gives each held note a lane of steps")
+            .withFoundBy("polyrhythm steps rank")
+            .withSetting(Lanes::describe)
+            .withNotes(
+                    "Steps are counted from the start of the piece, in each lane by its own pace, so that lanes of unlike lengths run"
+                            + " against each other. A lane without a note of its rank is silent; a note without a lane is, too. With rank `stay`"
+                            + " lanes are given out anew while a chord is being gathered, until its first key is released.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN)
+            .holdingNotes()
+            .withRound(Lanes::roundTicks)
+            .withStep((values, time) -> values.get(LANES).stream()
+                    .filter(lane -> lane.get(LANE_ON))
+                    .mapToDouble(lane -> lane.get(PACE).ticksAt(0, time))
+                    .min()
+                    .orElse(Double.NaN));
+
     public Lanes() {
-        super(
-                "lanes",
-                "Lanes",
-                Family.HELD,
-                "gives each held note a lane of steps",
-                LANES,
-                START_OVER_EVERY,
-                RANK,
-                Pedal.PARAM,
-                Beyond.PARAM);
+        super("lanes", WORDS, NATURE, LANES, START_OVER_EVERY, RANK, Pedal.PARAM, Beyond.PARAM);
     }
 
     private static ParamSet lane(String steps) {
         return LANE.defaults().with(STEPS, steps);
     }
 
-    /** After how many ticks the lanes that are on all begin together again; NaN where one counts in milliseconds. */
     @Override
-    public double roundTicks(ParamSet values, TimeMap time) {
+    public Effect create() {
+        return new Running();
+    }
+
+    private static String describe(ParamSet values) {
+        List<String> lanes = new ArrayList<>();
+        for (ParamSet lane : values.get(LANES)) {
+            lanes.add(lane.get(LANE_ON) ? lane.get(STEPS) : "off");
+        }
+        return lanes.isEmpty() ? "no lanes" : String.join(" · ", lanes);
+    }
+
+    private static double roundTicks(ParamSet values, TimeMap time) {
         BigInteger common = BigInteger.ONE;
         for (ParamSet lane : values.get(LANES)) {
             if (lane.get(LANE_ON) && lane.get(PACE) instanceof TimeValue.Millis) {
@@ -115,51 +136,6 @@ public final class Lanes extends EffectKind {
                 ? Double.MAX_VALUE
                 : (double) bars * time.meter().at(0).barTicks();
         return Math.min(every, common.doubleValue());
-    }
-
-    @Override
-    public double stepTicks(ParamSet values, TimeMap time) {
-        return values.get(LANES).stream()
-                .filter(lane -> lane.get(LANE_ON))
-                .mapToDouble(lane -> lane.get(PACE).ticksAt(0, time))
-                .min()
-                .orElse(Double.NaN);
-    }
-
-    @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.MAKES_A_PATTERN);
-    }
-
-    @Override
-    public Effect create() {
-        return new Running();
-    }
-
-    @Override
-    public boolean holdsNotes() {
-        return true;
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "polyrhythm steps rank";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        List<String> lanes = new ArrayList<>();
-        for (ParamSet lane : values.get(LANES)) {
-            lanes.add(lane.get(LANE_ON) ? lane.get(STEPS) : "off");
-        }
-        return lanes.isEmpty() ? "no lanes" : String.join(" · ", lanes);
-    }
-
-    @Override
-    public String notes() {
-        return "Steps are counted from the start of the piece, in each lane by its own pace, so that lanes of unlike lengths run"
-                + " against each other. A lane without a note of its rank is silent; a note without a lane is, too. With rank `stay`"
-                + " lanes are given out anew while a chord is being gathered, until its first key is released.";
     }
 
     private static final class Running implements Effect {

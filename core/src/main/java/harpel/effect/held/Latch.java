@@ -4,7 +4,10 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.HeldNotes;
 import harpel.effect.HeldNotes.Hold;
 import harpel.effect.Pedal;
@@ -46,16 +49,18 @@ public final class Latch extends EffectKind {
             1,
             "With until bars: kept to the next bar line that is a multiple of this.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Latch", Family.HELD, "keeps notes after the keys are let go")
+            .withFoundBy("hold sustain")
+            .withAction("Let go")
+            .withSetting(Latch::describe)
+            .withNotes(
+                    "With `pedal-up`, or with `pedal: hold`, the sustain pedal is used here and does not go on to the instrument."
+                            + " Let go (a button on the stage, or a controller) ends everything that no key holds.");
+    private static final EffectNature NATURE = EffectNature.of().holdingNotes();
+
     public Latch() {
-        super(
-                "latch",
-                "Latch",
-                Family.HELD,
-                "keeps notes after the keys are let go",
-                UNTIL,
-                BARS,
-                Pedal.PARAM,
-                Pedal.LET_GO);
+        super("latch", WORDS, NATURE, UNTIL, BARS, Pedal.PARAM, Pedal.LET_GO);
     }
 
     @Override
@@ -63,23 +68,7 @@ public final class Latch extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public boolean holdsNotes() {
-        return true;
-    }
-
-    @Override
-    public String action() {
-        return "Let go";
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "hold sustain";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         return switch (values.get(UNTIL)) {
             case NEXT_CHORD -> "until the next chord";
             case TOGGLE -> "until the same key again";
@@ -87,12 +76,6 @@ public final class Latch extends EffectKind {
             case BARS -> "until the next of every " + BARS.show(values);
             case PEDAL_UP -> "until the pedal is up";
         };
-    }
-
-    @Override
-    public String notes() {
-        return "With `pedal-up`, or with `pedal: hold`, the sustain pedal is used here and does not go on to the instrument."
-                + " Let go (a button on the stage, or a controller) ends everything that no key holds.";
     }
 
     private static final class Running implements Effect {

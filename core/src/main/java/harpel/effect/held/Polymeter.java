@@ -4,7 +4,10 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.Generator;
 import harpel.effect.Root;
 import harpel.effect.StepClock;
@@ -28,7 +31,6 @@ import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 
 /** Any rows, each of its own length, run against each other. */
 @AutoService(EffectKind.class)
@@ -161,12 +163,27 @@ public final class Polymeter extends EffectKind {
     public static final Param<Integer> START_OVER_EVERY =
             Param.of("start-over-every", IntType.of(1, 64, "bars"), 1, "With start over every bars: after how many.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Polymeter", Family.HELD, "runs rows of unlike lengths against each other")
+            .withFoundBy("cycles sequence steps rows")
+            .withAction("Re-align")
+            .withSetting(Polymeter::describe)
+            .withNotes(
+                    "At step n a row gives entry (n + `turned`) mod its length in the order it runs; a row of another pace has come to its own"
+                            + " step ⌊n × pace⌋. Degree, octave, semitone and late rows add up (late to at most 90 %); velocity, length and chance"
+                            + " rows multiply; the largest of several repeats counts. A length or chance of 0 is a rest; without a length row a note"
+                            + " lasts half its step. Repeats share what a step has left after `late`, evenly. A degree row of 3 and an octave row of 4"
+                            + " come together after 12 steps. With start `transport` steps are counted from the start of the piece. Re-align (a button"
+                            + " on the stage) makes the next step step 1 of all rows.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF)
+            .withRound((values, time) ->
+                    commonPeriod(values, time) * values.get(PACE).ticksAt(0, time));
+
     public Polymeter() {
         super(
                 "polymeter",
-                "Polymeter",
-                Family.HELD,
-                "runs rows of unlike lengths against each other",
+                WORDS,
+                NATURE,
                 ROWS,
                 PACE,
                 ROOT,
@@ -199,18 +216,19 @@ public final class Polymeter extends EffectKind {
     }
 
     @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF);
-    }
-
-    @Override
     public Effect create() {
         return new Running();
     }
 
-    @Override
-    public String action() {
-        return "Re-align";
+    private static String describe(ParamSet values) {
+        StringBuilder lengths = new StringBuilder();
+        for (ParamSet row : values.get(ROWS)) {
+            lengths.append(lengths.isEmpty() ? "" : " against ")
+                    .append(OF.show(row))
+                    .append(' ')
+                    .append(row.get(VALUES).size());
+        }
+        return (lengths.isEmpty() ? "the root" : lengths) + " · " + PACE.show(values);
     }
 
     private static List<PolymeterRow> rows(ParamSet values, TimeMap time) {
@@ -228,38 +246,6 @@ public final class Polymeter extends EffectKind {
             common = PolymeterRow.lcm(common, row.period());
         }
         return common;
-    }
-
-    @Override
-    public double roundTicks(ParamSet values, TimeMap time) {
-        return commonPeriod(values, time) * values.get(PACE).ticksAt(0, time);
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "cycles sequence steps rows";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        StringBuilder lengths = new StringBuilder();
-        for (ParamSet row : values.get(ROWS)) {
-            lengths.append(lengths.isEmpty() ? "" : " against ")
-                    .append(OF.show(row))
-                    .append(' ')
-                    .append(row.get(VALUES).size());
-        }
-        return (lengths.isEmpty() ? "the root" : lengths) + " · " + PACE.show(values);
-    }
-
-    @Override
-    public String notes() {
-        return "At step n a row gives entry (n + `turned`) mod its length in the order it runs; a row of another pace has come to its own"
-                + " step ⌊n × pace⌋. Degree, octave, semitone and late rows add up (late to at most 90 %); velocity, length and chance"
-                + " rows multiply; the largest of several repeats counts. A length or chance of 0 is a rest; without a length row a note"
-                + " lasts half its step. Repeats share what a step has left after `late`, evenly. A degree row of 3 and an octave row of 4"
-                + " come together after 12 steps. With start `transport` steps are counted from the start of the piece. Re-align (a button"
-                + " on the stage) makes the next step step 1 of all rows.";
     }
 
     private static final class Running extends Generator {

@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -64,8 +66,16 @@ public final class Strum extends EffectKind {
             Ends.OWN_LENGTH,
             "Each note keeps its own length, or all end with the last key.");
 
+    private static final EffectWords WORDS = EffectWords.of("Strum", Family.HELD, "strokes chords like strings")
+            .withFoundBy("guitar harp stroke")
+            .withSetting(Strum::describe)
+            .withNotes(
+                    "String k of n starts at T·(k/(n − 1))^p with p = 2^(−curve/100): evenly spread over T a chord starts at 0, T/(n − 1),"
+                            + " 2T/(n − 1), … T. One note alone has nothing to strum and passes when the gathering is over."
+                            + " A down stroke goes from low to high.");
+
     public Strum() {
-        super("strum", "Strum", Family.HELD, "strokes chords like strings", STROKE, SPREAD, CURVE, SLOPE, GATHER, ENDS);
+        super("strum", WORDS, STROKE, SPREAD, CURVE, SLOPE, GATHER, ENDS);
     }
 
     /** Where string k of n starts, as a share of the spread. */
@@ -83,23 +93,10 @@ public final class Strum extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "guitar harp stroke";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         int curve = values.get(CURVE);
         String shape = curve == 0 ? "" : curve < 0 ? " · slowing" : " · rushing";
         return STROKE.show(values) + " · over " + SPREAD.show(values) + shape;
-    }
-
-    @Override
-    public String notes() {
-        return "String k of n starts at T·(k/(n − 1))^p with p = 2^(−curve/100): evenly spread over T a chord starts at 0, T/(n − 1),"
-                + " 2T/(n − 1), … T. One note alone has nothing to strum and passes when the gathering is over."
-                + " A down stroke goes from low to high.";
     }
 
     /** Notes that are one chord: what came in and what was made of it. */

@@ -4,6 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
+import harpel.effect.Family;
 import harpel.effect.Root;
 import harpel.effect.Trait;
 import harpel.param.Param;
@@ -19,7 +22,6 @@ import harpel.param.type.RowType;
 import harpel.theory.Key;
 import harpel.time.TimeValue;
 import java.util.List;
-import java.util.Set;
 
 /** A marble run: marbles roll over a board whose bells sound and whose mirrors, gates and springs turn them. */
 @AutoService(EffectKind.class)
@@ -191,12 +193,26 @@ public final class Carom extends EffectKind {
     public static final Param<TimeValue> PAD_PACE =
             Param.of("pad-pace", TimeType.TIME, TimeValue.ofNote("1/8"), "The pace of a marble launched by a pad.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Carom", Family.NOTES, "rolls marbles over a board of bells and mirrors")
+            .withFoundBy("board marbles pads bells mirrors")
+            .withAction("Launch anew")
+            .withSetting(Carom::describe)
+            .withNotes(
+                    "A marble that enters a cell where a bell or another marble is sounds; of two marbles that meet both sound, also when"
+                            + " they would change places. All marbles that are due move at once. Mirrors, gates and springs turn a marble when it"
+                            + " enters their cell; a mirror sends a slanting way back. While the board is tilted nothing turns them and they come in"
+                            + " at the other side. By place a column is a degree of the scale above the root and every `rows-per-octave` rows an"
+                            + " octave. Of several things in one cell the last counts; what lies outside the board is left out. The same board makes"
+                            + " the same music.");
+    private static final EffectNature NATURE =
+            EffectNature.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF, Trait.LEAVES_THE_KEY);
+
     public Carom() {
         super(
                 "carom",
-                "Carom",
-                Family.NOTES,
-                "rolls marbles over a board of bells and mirrors",
+                WORDS,
+                NATURE,
                 MARBLES,
                 CELLS,
                 SIZE,
@@ -237,27 +253,11 @@ public final class Carom extends EffectKind {
     }
 
     @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF, Trait.LEAVES_THE_KEY);
-    }
-
-    @Override
     public Effect create() {
         return new CaromRun();
     }
 
-    @Override
-    public String action() {
-        return "Launch anew";
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "board marbles pads bells mirrors";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         int bells = (int) values.get(CELLS).stream()
                 .filter(cell -> cell.get(IS) == Thing.BELL)
                 .count();
@@ -267,15 +267,5 @@ public final class Carom extends EffectKind {
 
     private static String counted(int count, String what) {
         return count + " " + what + (count == 1 ? "" : "s");
-    }
-
-    @Override
-    public String notes() {
-        return "A marble that enters a cell where a bell or another marble is sounds; of two marbles that meet both sound, also when"
-                + " they would change places. All marbles that are due move at once. Mirrors, gates and springs turn a marble when it"
-                + " enters their cell; a mirror sends a slanting way back. While the board is tilted nothing turns them and they come in"
-                + " at the other side. By place a column is a degree of the scale above the root and every `rows-per-octave` rows an"
-                + " octave. Of several things in one cell the last counts; what lies outside the board is left out. The same board makes"
-                + " the same music.";
     }
 }

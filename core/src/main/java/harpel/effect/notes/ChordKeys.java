@@ -5,7 +5,10 @@ import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.Root;
 import harpel.effect.Trait;
 import harpel.event.NoteEnd;
@@ -25,7 +28,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /** Plays a chord for each key. */
 @AutoService(EffectKind.class)
@@ -71,12 +73,22 @@ public final class ChordKeys extends EffectKind {
     public static final Param<Others> OTHERS =
             Param.of("others", ChoiceType.of(Others.class), Others.PASS, "Keys without a chord: pass, or drop.");
 
+    private static final EffectWords WORDS = EffectWords.of("Chord Keys", Family.NOTES, "plays a chord for each key")
+            .withFoundBy("chords one finger voicing")
+            .withSetting(ChordKeys::describe)
+            .withNotes(
+                    "Voicing and inversion shape chords given by symbol, by distances or by the scale; a list of pitches sounds as it is."
+                            + " With `lead` the first chord lies close, and each next one takes the inversion and octave whose voices, counted from"
+                            + " the lowest, move least in all. Known symbols behind a root: "
+                            + String.join(
+                                    ", ", Chord.qualities().stream().skip(1).toList()) + ".");
+    private static final EffectNature NATURE = EffectNature.of(Trait.LEAVES_THE_KEY);
+
     public ChordKeys() {
         super(
                 "chord-keys",
-                "Chord Keys",
-                Family.NOTES,
-                "plays a chord for each key",
+                WORDS,
+                NATURE,
                 KEYS,
                 FILL,
                 ROOT,
@@ -127,22 +139,11 @@ public final class ChordKeys extends EffectKind {
     }
 
     @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.LEAVES_THE_KEY);
-    }
-
-    @Override
     public Effect create() {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "chords one finger voicing";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         int own = values.get(KEYS).size();
         String table = own == 0 ? "" : own == 1 ? "1 key of its own · " : own + " keys of their own · ";
         String root = values.get(ROOT).equals(FROM_KEY) ? "the key's root" : ROOT.show(values);
@@ -155,14 +156,6 @@ public final class ChordKeys extends EffectKind {
     @Override
     public ParamSet completed(ParamSet values, Param<?> set, Key pieceKey) {
         return Root.withScale(values, set == ROOT && !values.isDefault(ROOT), pieceKey);
-    }
-
-    @Override
-    public String notes() {
-        return "Voicing and inversion shape chords given by symbol, by distances or by the scale; a list of pitches sounds as it is."
-                + " With `lead` the first chord lies close, and each next one takes the inversion and octave whose voices, counted from"
-                + " the lowest, move least in all. Known symbols behind a root: "
-                + String.join(", ", Chord.qualities().stream().skip(1).toList()) + ".";
     }
 
     private static final class Running implements Effect {

@@ -5,7 +5,10 @@ import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -57,22 +60,18 @@ public final class Echo extends EffectKind {
     public static final Param<Boolean> RING_OUT =
             Param.of("ring-out", FlagType.FLAG, false, "Whether repeats finish after the transport has stopped.");
 
+    private static final EffectWords WORDS = EffectWords.of("Echo", Family.NOTES, "repeats each note, fading")
+            .withFoundBy("delay repeats")
+            .withSetting(Echo::describe)
+            .withTelling(Echo::tell)
+            .withNotes(
+                    "Repeat k starts k times later and has velocity × (1 − fade)^k, rounded once, never below 1: fading by 40 % from 100"
+                            + " gives 60, 36, 22, 13. A `length` in % of a key that is still down needs its end: a repeat that should have ended"
+                            + " before ends with it. Where the length is known, as from a phrase, a repeat is as short as it shall be.");
+    private static final EffectNature NATURE = EffectNature.of().withRings(values -> values.get(RING_OUT));
+
     public Echo() {
-        super(
-                "echo",
-                "Echo",
-                Family.NOTES,
-                "repeats each note, fading",
-                REPEATS,
-                TIME,
-                FADE,
-                SHIFT,
-                CHANCE,
-                LENGTH,
-                FIRST,
-                RING_OUT,
-                Beyond.PARAM,
-                SEED);
+        super("echo", WORDS, NATURE, REPEATS, TIME, FADE, SHIFT, CHANCE, LENGTH, FIRST, RING_OUT, Beyond.PARAM, SEED);
     }
 
     /** The velocity of repeat k, not rounded. */
@@ -85,18 +84,13 @@ public final class Echo extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public boolean ringsOut(ParamSet values) {
-        return values.get(RING_OUT);
+    private static String describe(ParamSet values) {
+        String shift = values.get(SHIFT).amount() == 0 ? "" : " · " + SHIFT.show(values);
+        String chance = values.get(CHANCE) == 100 ? "" : " · chance " + CHANCE.show(values);
+        return values.get(REPEATS) + " × " + TIME.show(values) + " · fading " + FADE.show(values) + shift + chance;
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "delay repeats";
-    }
-
-    @Override
-    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+    private static String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
         for (int k = 1; k <= values.get(REPEATS); k++) {
             if (time.after(from.tick(), values.get(TIME), k) == made.tick()) {
                 String away = Interval.told(from.pitch(), made.pitch(), key);
@@ -104,20 +98,6 @@ public final class Echo extends EffectKind {
             }
         }
         return "echo";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        String shift = values.get(SHIFT).amount() == 0 ? "" : " · " + SHIFT.show(values);
-        String chance = values.get(CHANCE) == 100 ? "" : " · chance " + CHANCE.show(values);
-        return values.get(REPEATS) + " × " + TIME.show(values) + " · fading " + FADE.show(values) + shift + chance;
-    }
-
-    @Override
-    public String notes() {
-        return "Repeat k starts k times later and has velocity × (1 − fade)^k, rounded once, never below 1: fading by 40 % from 100"
-                + " gives 60, 36, 22, 13. A `length` in % of a key that is still down needs its end: a repeat that should have ended"
-                + " before ends with it. Where the length is known, as from a phrase, a repeat is as short as it shall be.";
     }
 
     private static final class Running implements Effect {

@@ -5,7 +5,10 @@ import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -22,7 +25,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Collectors;
 
 /** Adds voices at fixed distances to each note. */
@@ -46,13 +48,13 @@ public final class Harmony extends EffectKind {
     public static final Param<Boolean> KEEP =
             Param.of("keep", FlagType.FLAG, true, "Whether the played note itself sounds too.");
 
-    public Harmony() {
-        super("harmony", "Harmony", Family.NOTES, "adds voices to each note", VOICES, KEEP, Beyond.PARAM, SEED);
-    }
+    private static final EffectWords WORDS = EffectWords.of("Harmony", Family.NOTES, "adds voices to each note")
+            .withFoundBy("chord thirds fifths octaves")
+            .withSetting(Harmony::describe);
+    private static final EffectNature NATURE = EffectNature.of(Trait.LEAVES_THE_KEY);
 
-    @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.LEAVES_THE_KEY);
+    public Harmony() {
+        super("harmony", WORDS, NATURE, VOICES, KEEP, Beyond.PARAM, SEED);
     }
 
     @Override
@@ -60,13 +62,7 @@ public final class Harmony extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "chord thirds fifths octaves";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         String voices = values.get(VOICES).stream().map(Harmony::shown).collect(Collectors.joining(" · "));
         String played = values.get(KEEP) ? "" : " · without the played note";
         return (voices.isEmpty() ? "no added voices" : voices) + played;

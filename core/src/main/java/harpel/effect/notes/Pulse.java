@@ -4,7 +4,10 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.Generator;
 import harpel.effect.Root;
 import harpel.effect.StepClock;
@@ -28,11 +31,9 @@ import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Ways;
 import harpel.time.StepGrid;
-import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.TreeMap;
 
 /** Makes rhythm by itself, or around a played root. */
@@ -102,12 +103,24 @@ public final class Pulse extends EffectKind {
             50.0,
             "Where the second step of each pair starts: 50 straight, 66.67 triplet feel.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Pulse", Family.NOTES, "makes rhythm by itself, or around a played root")
+            .withFoundBy("rhythm drums beat evenly spread euclid euclidean")
+            .withSetting(Pulse::describe)
+            .withNotes(
+                    "A layer of every k from o sounds steps o, o + k, … below `steps`, counted anew each cycle; a spread is E(n, steps)"
+                            + " (Bjorklund; Toussaint 2005), `turned` to the right. Layers without a note of their own share the notes drawn around"
+                            + " the root; their accents add up where they meet, as do those of layers with the same note. `voices` draws so many"
+                            + " different ways. Steps are counted from the start of the piece. It plays while the transport runs; while that stands,"
+                            + " as long as a key is held.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF)
+            .withRound((values, time) -> values.get(STEPS) * values.get(PACE).ticksAt(0, time));
+
     public Pulse() {
         super(
                 "pulse",
-                "Pulse",
-                Family.NOTES,
-                "makes rhythm by itself, or around a played root",
+                WORDS,
+                NATURE,
                 LAYERS,
                 STEPS,
                 PACE,
@@ -133,13 +146,20 @@ public final class Pulse extends EffectKind {
     }
 
     @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.MAKES_A_PATTERN, Trait.PLAYS_BY_ITSELF);
-    }
-
-    @Override
     public Effect create() {
         return new Running();
+    }
+
+    private static String describe(ParamSet values) {
+        boolean fills = values.get(FILL).stream().anyMatch(chance -> chance > 0);
+        StringBuilder steps = new StringBuilder();
+        for (boolean always : always(values)) {
+            steps.append(always ? 'x' : fills ? '?' : '.');
+        }
+        int layers = values.get(LAYERS).size();
+        return (steps.length() > 24 ? values.get(STEPS) + " steps" : steps) + " · " + PACE.show(values)
+                + (layers == 1 ? "" : " · " + layers + " layers")
+                + (fills && values.get(FILL).size() == 1 ? " · fill " + FILL.show(values) : "");
     }
 
     /** Which steps of the cycle a layer sounds. */
@@ -179,38 +199,6 @@ public final class Pulse extends EffectKind {
             }
         }
         return any;
-    }
-
-    @Override
-    public double roundTicks(ParamSet values, TimeMap time) {
-        return values.get(STEPS) * values.get(PACE).ticksAt(0, time);
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "rhythm drums beat evenly spread euclid euclidean";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        boolean fills = values.get(FILL).stream().anyMatch(chance -> chance > 0);
-        StringBuilder steps = new StringBuilder();
-        for (boolean always : always(values)) {
-            steps.append(always ? 'x' : fills ? '?' : '.');
-        }
-        int layers = values.get(LAYERS).size();
-        return (steps.length() > 24 ? values.get(STEPS) + " steps" : steps) + " · " + PACE.show(values)
-                + (layers == 1 ? "" : " · " + layers + " layers")
-                + (fills && values.get(FILL).size() == 1 ? " · fill " + FILL.show(values) : "");
-    }
-
-    @Override
-    public String notes() {
-        return "A layer of every k from o sounds steps o, o + k, … below `steps`, counted anew each cycle; a spread is E(n, steps)"
-                + " (Bjorklund; Toussaint 2005), `turned` to the right. Layers without a note of their own share the notes drawn around"
-                + " the root; their accents add up where they meet, as do those of layers with the same note. `voices` draws so many"
-                + " different ways. Steps are counted from the start of the piece. It plays while the transport runs; while that stands,"
-                + " as long as a key is held.";
     }
 
     private static final class Running extends Generator {

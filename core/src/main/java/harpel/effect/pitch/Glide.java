@@ -4,7 +4,10 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -29,8 +32,16 @@ public final class Glide extends EffectKind {
             0,
             "Above 0 it leaves fast and arrives slowly, below 0 the reverse; 0 is straight.");
 
+    private static final EffectWords WORDS = EffectWords.of("Glide", Family.PITCH, "slides from one bend to the next")
+            .withFoundBy("slide portamento")
+            .withSetting(Glide::describe)
+            .withNotes(
+                    "At most one bend a millisecond, each only if it differs from the one before; the last is exactly the bend that came"
+                            + " in. Place on the way: (time gone)^(2^(−curve/100)). A bend that comes on the way starts a new way from where it is.");
+    private static final EffectNature NATURE = EffectNature.of().withMessages(values -> true);
+
     public Glide() {
-        super("glide", "Glide", Family.PITCH, "slides from one bend to the next", TIME, CURVE);
+        super("glide", WORDS, NATURE, TIME, CURVE);
     }
 
     @Override
@@ -38,26 +49,9 @@ public final class Glide extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public boolean changesMessages(ParamSet values) {
-        return true;
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "slide portamento";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         int curve = values.get(CURVE);
         return "over " + TIME.show(values) + (curve == 0 ? "" : curve > 0 ? " · arriving slowly" : " · leaving slowly");
-    }
-
-    @Override
-    public String notes() {
-        return "At most one bend a millisecond, each only if it differs from the one before; the last is exactly the bend that came"
-                + " in. Place on the way: (time gone)^(2^(−curve/100)). A bend that comes on the way starts a new way from where it is.";
     }
 
     /** One channel's way. */

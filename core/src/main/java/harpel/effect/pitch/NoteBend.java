@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -63,23 +65,27 @@ public final class NoteBend extends EffectKind {
             OnNewNote.BEND_ONLY,
             "Whether notes that sound there are struck again with each new bend.");
 
+    private static final EffectWords WORDS = EffectWords.of("Note Bend", Family.PITCH, "turns notes into pitch bend")
+            .withFoundBy("pitch bend")
+            .withSetting(NoteBend::describe)
+            .withNotes(
+                    "Bend = 8192 + 8192 × (note − centre) / bend-range, rounded, 0–16383 (MIDI 1.0: 14 bits, 8192 in the middle). The range is"
+                            + " sent as registered parameter 0,0 (controllers 101, 100, 6, 38) before the first bend and whenever it changes. The"
+                            + " last key pressed counts; when it is let go, the last of those still held. When the stage is switched off or"
+                            + " stopped the bend goes back to the middle.");
+
     public NoteBend() {
-        super(
-                "note-bend",
-                "Note Bend",
-                Family.PITCH,
-                "turns notes into pitch bend",
-                TO,
-                CENTRE,
-                BEND_RANGE,
-                OUT_OF_RANGE,
-                AFTER_RELEASE,
-                ON_NEW_NOTE);
+        super("note-bend", WORDS, TO, CENTRE, BEND_RANGE, OUT_OF_RANGE, AFTER_RELEASE, ON_NEW_NOTE);
     }
 
     @Override
     public Effect create() {
         return new Running();
+    }
+
+    private static String describe(ParamSet values) {
+        String to = values.get(TO).equals(Route.ON) ? "" : TO.show(values) + " · ";
+        return to + "around " + CENTRE.show(values) + " · ±" + BEND_RANGE.show(values);
     }
 
     /** The bend for a note, 0–16383, or -1 when it is dropped. */
@@ -91,25 +97,6 @@ public final class NoteBend extends EffectKind {
         }
         double exact = Message.BEND_MIDDLE + Message.BEND_MIDDLE * (double) away / range;
         return (int) Math.max(0, Math.min(Message.BEND_MOST, Math.floor(exact + 0.5)));
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "pitch bend";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        String to = values.get(TO).equals(Route.ON) ? "" : TO.show(values) + " · ";
-        return to + "around " + CENTRE.show(values) + " · ±" + BEND_RANGE.show(values);
-    }
-
-    @Override
-    public String notes() {
-        return "Bend = 8192 + 8192 × (note − centre) / bend-range, rounded, 0–16383 (MIDI 1.0: 14 bits, 8192 in the middle). The range is"
-                + " sent as registered parameter 0,0 (controllers 101, 100, 6, 38) before the first bend and whenever it changes. The"
-                + " last key pressed counts; when it is let go, the last of those still held. When the stage is switched off or"
-                + " stopped the bend goes back to the middle.";
     }
 
     private static final int UNSENT = -2;

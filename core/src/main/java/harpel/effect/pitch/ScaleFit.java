@@ -4,7 +4,10 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.NoteByNote;
 import harpel.effect.Root;
 import harpel.effect.Trait;
@@ -18,10 +21,8 @@ import harpel.param.type.WordsType;
 import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
-import harpel.time.TimeMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /** Brings notes into a scale. */
 @AutoService(EffectKind.class)
@@ -63,23 +64,18 @@ public final class ScaleFit extends EffectKind {
     public static final Param<String> LISTEN_TO =
             Param.of("listen-to", PartType.PART, "", "With root played: the part whose lowest held note is the root.");
 
-    public ScaleFit() {
-        super(
-                "scale-fit",
-                "Scale Fit",
-                Family.PITCH,
-                "brings notes into a scale",
-                ROOT,
-                Root.SCALE,
-                RULE,
-                TIES,
-                TABLE,
-                LISTEN_TO);
-    }
+    private static final EffectWords WORDS = EffectWords.of("Scale Fit", Family.PITCH, "brings notes into a scale")
+            .withFoundBy("in key scale lock")
+            .withSetting(ScaleFit::describe)
+            .withTelling((from, made, values, key, time) ->
+                    (Interval.told(from.pitch(), made.pitch(), key) + " into the key").strip())
+            .withNotes(
+                    "With `root: played` the last root holds after its key is let go; until a first one is held, notes pass unchanged."
+                            + " A table entry moves a note to the nearest note of the other name, down when two are equally near.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.FITS_THE_KEY);
 
-    @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.FITS_THE_KEY);
+    public ScaleFit() {
+        super("scale-fit", WORDS, NATURE, ROOT, Root.SCALE, RULE, TIES, TABLE, LISTEN_TO);
     }
 
     @Override
@@ -87,18 +83,7 @@ public final class ScaleFit extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "in key scale lock";
-    }
-
-    @Override
-    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
-        return (Interval.told(from.pitch(), made.pitch(), key) + " into the key").strip();
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         String table =
                 values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";
         String root = switch (values.get(ROOT)) {
@@ -114,12 +99,6 @@ public final class ScaleFit extends EffectKind {
     @Override
     public ParamSet completed(ParamSet values, Param<?> set, Key pieceKey) {
         return Root.withScale(values, set == ROOT && !values.isDefault(ROOT), pieceKey);
-    }
-
-    @Override
-    public String notes() {
-        return "With `root: played` the last root holds after its key is let go; until a first one is held, notes pass unchanged."
-                + " A table entry moves a note to the nearest note of the other name, down when two are equally near.";
     }
 
     private static final class Running extends NoteByNote {

@@ -5,7 +5,10 @@ import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.NoteByNote;
 import harpel.effect.Trait;
 import harpel.event.NoteStart;
@@ -19,7 +22,6 @@ import harpel.theory.Interval.Unit;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.theory.Ways;
-import java.util.Set;
 import java.util.stream.Collectors;
 
 /** Sends some notes astray. */
@@ -68,20 +70,20 @@ public final class Stray extends EffectKind {
             Together.EACH_BY_ITSELF,
             "Each note by itself, or notes that start together are taken together and go the same way.");
 
+    private static final EffectWords WORDS = EffectWords.of("Stray", Family.PITCH, "sends some notes astray")
+            .withFoundBy("random pitch chance vary")
+            .withSetting(values -> taken(values) + " · " + WAYS.show(values) + " "
+                    + (values.get(STEPS_IN) == Unit.DEGREES ? "deg" : "st")
+                    + (values.get(DRAW) == Draw.BY_WEIGHT ? "" : " · " + DRAW.show(values)))
+            .withSettingNow(Stray::describe)
+            .withNotes(
+                    "The share that really changes is amount × (1 − weight of 0 ÷ all weights). In turn, the turn moves on only when a note"
+                            + " is taken: C4 with ways 0, 2 and 4 is C4 D4 E4 C4 … A walk that would leave its reach goes the other way instead."
+                            + " Without ways every note stays as it is.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.LEAVES_THE_KEY);
+
     public Stray() {
-        super(
-                "stray",
-                "Stray",
-                Family.PITCH,
-                "sends some notes astray",
-                AMOUNT,
-                WAYS,
-                STEPS_IN,
-                DRAW,
-                REACH,
-                TOGETHER,
-                Beyond.PARAM,
-                SEED);
+        super("stray", WORDS, NATURE, AMOUNT, WAYS, STEPS_IN, DRAW, REACH, TOGETHER, Beyond.PARAM, SEED);
     }
 
     /** The share of all notes that really change, in percent: a way may be the note itself. */
@@ -96,32 +98,14 @@ public final class Stray extends EffectKind {
     }
 
     @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.LEAVES_THE_KEY);
-    }
-
-    @Override
     public Effect create() {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "random pitch chance vary";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        return taken(values) + " · " + WAYS.show(values) + " " + (values.get(STEPS_IN) == Unit.DEGREES ? "deg" : "st")
-                + (values.get(DRAW) == Draw.BY_WEIGHT ? "" : " · " + DRAW.show(values));
-    }
-
-    /** With the names of what may come for the note that came last. */
-    @Override
-    public String describe(ParamSet values, Key key, int lastPitch) {
+    private static String describe(ParamSet values, Key key, int lastPitch) {
         // A walk may come to any step within its reach; its ways are steps, no places.
         if (lastPitch < 0 || values.get(DRAW) == Draw.WALK) {
-            return describe(values);
+            return WORDS.describe(values);
         }
         String names = values.get(WAYS).steps().stream()
                 .map(step -> led(values, lastPitch, step, key))
@@ -137,13 +121,6 @@ public final class Stray extends EffectKind {
         return changed == values.get(AMOUNT)
                 ? AMOUNT.show(values) + " changed"
                 : AMOUNT.show(values) + " taken, " + changed + " % changed";
-    }
-
-    @Override
-    public String notes() {
-        return "The share that really changes is amount × (1 − weight of 0 ÷ all weights). In turn, the turn moves on only when a note"
-                + " is taken: C4 with ways 0, 2 and 4 is C4 D4 E4 C4 … A walk that would leave its reach goes the other way instead."
-                + " Without ways every note stays as it is.";
     }
 
     private static final class Running extends NoteByNote {

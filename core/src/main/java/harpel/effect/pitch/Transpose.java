@@ -5,7 +5,10 @@ import harpel.effect.Beyond;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.NoteByNote;
 import harpel.effect.Trait;
 import harpel.event.NoteStart;
@@ -16,7 +19,6 @@ import harpel.theory.Interval;
 import harpel.theory.Key;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 
 /** Moves every note by the same distance. */
 @AutoService(EffectKind.class)
@@ -28,13 +30,15 @@ public final class Transpose extends EffectKind {
     public static final Param<Integer> DEGREES = Param.of(
             "degrees", IntType.of(-28, 28, "degrees"), 0, "Degrees of the key up or down, moved before the semitones.");
 
-    public Transpose() {
-        super("transpose", "Transpose", Family.PITCH, "moves every note", SEMITONES, OCTAVES, DEGREES, Beyond.PARAM);
-    }
+    private static final EffectWords WORDS = EffectWords.of("Transpose", Family.PITCH, "moves every note")
+            .withFoundBy("higher lower octave")
+            .withSetting(Transpose::describe)
+            .withNotes(
+                    "The three distances add up. A note outside the key keeps its distance above the degree below it when moved by degrees.");
+    private static final EffectNature NATURE = EffectNature.of(Trait.LEAVES_THE_KEY);
 
-    @Override
-    protected Set<Trait> traits() {
-        return Set.of(Trait.LEAVES_THE_KEY);
+    public Transpose() {
+        super("transpose", WORDS, NATURE, SEMITONES, OCTAVES, DEGREES, Beyond.PARAM);
     }
 
     @Override
@@ -42,13 +46,7 @@ public final class Transpose extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "higher lower octave";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         List<String> moves = new ArrayList<>();
         if (values.get(OCTAVES) != 0) {
             moves.add(OCTAVES.show(values));
@@ -60,11 +58,6 @@ public final class Transpose extends EffectKind {
             moves.add(Interval.ofSemitones(values.get(SEMITONES)).shown());
         }
         return moves.isEmpty() ? "not moved" : String.join(" · ", moves);
-    }
-
-    @Override
-    public String notes() {
-        return "The three distances add up. A note outside the key keeps its distance above the degree below it when moved by degrees.";
     }
 
     private static final class Running extends NoteByNote {

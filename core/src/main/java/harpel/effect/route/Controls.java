@@ -4,7 +4,10 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -66,8 +69,19 @@ public final class Controls extends EffectKind {
             List.of(RULE.defaults()),
             "Each rule rewrites one thing; all that fit are applied.");
 
+    private static final EffectWords WORDS = EffectWords.of("Controls", Family.ROUTE, "rewrites controllers")
+            .withFoundBy("cc mod wheel controllers pressure")
+            .withSetting(Controls::describe)
+            .withNotes(
+                    "The curve is x^(2^(−curve/100)) over 0–127 taken as 0–1, then the range, rounded once. Velocity to controller sends the"
+                            + " controller before each note; controller or pressure to velocity gives the last value that came to the notes after"
+                            + " it (a velocity is at least 1). Pressure is channel pressure; pressure of single keys passes. A velocity cannot be"
+                            + " dropped: `from: velocity, to: drop` does nothing.");
+    private static final EffectNature NATURE =
+            EffectNature.of().withMessages(values -> !values.get(RULES).isEmpty());
+
     public Controls() {
-        super("controls", "Controls", Family.ROUTE, "rewrites controllers", RULES);
+        super("controls", WORDS, NATURE, RULES);
     }
 
     @Override
@@ -75,27 +89,7 @@ public final class Controls extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public boolean changesMessages(ParamSet values) {
-        return !values.get(RULES).isEmpty();
-    }
-
-    /** What a rule makes of 0–127. */
-    public static int map(ParamSet rule, int value) {
-        double place = Math.pow(value / 127.0, Math.pow(2, -rule.get(CURVE) / 100.0));
-        Span range = rule.get(RANGE);
-        double from = rule.get(REVERSE) ? range.high() : range.low();
-        double to = rule.get(REVERSE) ? range.low() : range.high();
-        return (int) Math.floor(from + place * (to - from) + 0.5);
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "cc mod wheel controllers pressure";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         List<String> rules = new ArrayList<>();
         for (ParamSet rule : values.get(RULES)) {
             String from =
@@ -106,12 +100,13 @@ public final class Controls extends EffectKind {
         return rules.isEmpty() ? "nothing rewritten" : String.join(" · ", rules);
     }
 
-    @Override
-    public String notes() {
-        return "The curve is x^(2^(−curve/100)) over 0–127 taken as 0–1, then the range, rounded once. Velocity to controller sends the"
-                + " controller before each note; controller or pressure to velocity gives the last value that came to the notes after"
-                + " it (a velocity is at least 1). Pressure is channel pressure; pressure of single keys passes. A velocity cannot be"
-                + " dropped: `from: velocity, to: drop` does nothing.";
+    /** What a rule makes of 0–127. */
+    public static int map(ParamSet rule, int value) {
+        double place = Math.pow(value / 127.0, Math.pow(2, -rule.get(CURVE) / 100.0));
+        Span range = rule.get(RANGE);
+        double from = rule.get(REVERSE) ? range.high() : range.low();
+        double to = rule.get(REVERSE) ? range.low() : range.high();
+        return (int) Math.floor(from + place * (to - from) + 0.5);
     }
 
     private static final class Running implements Effect {

@@ -4,7 +4,10 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -35,36 +38,23 @@ public final class Send extends EffectKind {
     public static final Param<Boolean> MESSAGES = Param.of(
             "messages", FlagType.FLAG, false, "Whether controllers, bends and other messages are sent as well.");
 
+    private static final EffectWords WORDS = EffectWords.of("Send", Family.ROUTE, "sends notes to another place")
+            .withFoundBy("route channel part output")
+            .withSetting(values -> values.get(TO).equals(Route.ON)
+                    ? "nowhere yet"
+                    : "to " + TO.show(values) + (values.get(WAY) == Way.AS_WELL ? " as well" : " instead"))
+            .withNotes(
+                    "A part takes what is sent to it as if it were played there, on its own channel, and works it out in the same tick."
+                            + " A way to nobody is named, as are two ways that bring the same notes; a circle is refused.");
+    private static final EffectNature NATURE = EffectNature.of().withMessages(values -> values.get(MESSAGES));
+
     public Send() {
-        super("send", "Send", Family.ROUTE, "sends notes to another place", TO, WAY, MESSAGES);
+        super("send", WORDS, NATURE, TO, WAY, MESSAGES);
     }
 
     @Override
     public Effect create() {
         return new Running();
-    }
-
-    @Override
-    public boolean changesMessages(ParamSet values) {
-        return values.get(MESSAGES);
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "route channel part output";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        return values.get(TO).equals(Route.ON)
-                ? "nowhere yet"
-                : "to " + TO.show(values) + (values.get(WAY) == Way.AS_WELL ? " as well" : " instead");
-    }
-
-    @Override
-    public String notes() {
-        return "A part takes what is sent to it as if it were played there, on its own channel, and works it out in the same tick."
-                + " A way to nobody is named, as are two ways that bring the same notes; a circle is refused.";
     }
 
     private static final class Running implements Effect {

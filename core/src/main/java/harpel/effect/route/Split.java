@@ -5,7 +5,10 @@ import harpel.effect.Chance;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.NoteByNote;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -15,8 +18,6 @@ import harpel.param.type.FlagType;
 import harpel.param.type.IntType;
 import harpel.param.type.SpanType;
 import harpel.param.type.SpanType.Span;
-import harpel.theory.Key;
-import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -52,33 +53,26 @@ public final class Split extends EffectKind {
     /** What one branch takes; everything by default. All conditions must hold. */
     public static final ParamSpec TAKES = ParamSpec.of(KEYS, VELOCITY, FROM_CHANNEL, TURN, SHARE, SOLO);
 
-    public Split() {
-        super("split", "Split", Family.ROUTE, "branches side by side, merged again", SEED);
-    }
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Split", Family.ROUTE, "branches side by side, merged again")
+            .withFoundBy("branches layers dry")
+            .withSetting(values -> "branches side by side")
+            .withTelling((from, made, values, key, time) -> "branch")
+            .withNotes(
+                    "Each entry of `split` is a branch with a `chain` and, if it does not take every note, `takes`: any of "
+                            + TAKES.ids()
+                            + ". A note goes to every branch whose conditions it meets. Controllers and other messages go into every"
+                            + " branch and come out once. Shares that add up to more than 100 % are taken in proportion."
+                            + " A branch with an empty chain is the dry way.");
+    private static final EffectNature NATURE = EffectNature.of().branching();
 
-    @Override
-    public boolean branches() {
-        return true;
+    public Split() {
+        super("split", WORDS, NATURE, SEED);
     }
 
     @Override
     public Effect create() {
         return new Dry();
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "branches layers dry";
-    }
-
-    @Override
-    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
-        return "branch";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        return "branches side by side";
     }
 
     /** What a branch takes, in words. */
@@ -90,15 +84,6 @@ public final class Split extends EffectKind {
             }
         }
         return parts.isEmpty() ? "every note" : String.join(" · ", parts);
-    }
-
-    @Override
-    public String notes() {
-        return "Each entry of `split` is a branch with a `chain` and, if it does not take every note, `takes`: any of "
-                + TAKES.ids()
-                + ". A note goes to every branch whose conditions it meets. Controllers and other messages go into every"
-                + " branch and come out once. Shares that add up to more than 100 % are taken in proportion."
-                + " A branch with an empty chain is the dry way.";
     }
 
     /** Without branches a split is the dry way. */

@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -65,18 +67,17 @@ public final class Duration extends EffectKind {
             SoundsOn.PRESS,
             "press, or release: the note starts when the key is let go and lasts the fixed length.");
 
+    private static final EffectWords WORDS = EffectWords.of("Duration", Family.SHAPE, "says how long notes last")
+            .withFoundBy("length gate legato short long staccato")
+            .withSetting(Duration::describe)
+            .withNotes(
+                    "A note from a phrase, a step or another duration knows how long it will last, so a share below 100 % shortens it, live"
+                            + " and printed alike. A key that is still down cannot be shortened before its end is known: it ends when it is let go."
+                            + " Until the next note of the same channel: notes that start together last together; the last one"
+                            + " lasts until the stop unless `at-most` ends it. `at-most` is kept while the key is still down.");
+
     public Duration() {
-        super(
-                "duration",
-                "Duration",
-                Family.SHAPE,
-                "says how long notes last",
-                LENGTH,
-                FIXED,
-                SHARE,
-                AT_LEAST,
-                AT_MOST,
-                SOUNDS_ON);
+        super("duration", WORDS, LENGTH, FIXED, SHARE, AT_LEAST, AT_MOST, SOUNDS_ON);
     }
 
     @Override
@@ -84,13 +85,7 @@ public final class Duration extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "length gate legato short long staccato";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         if (values.get(SOUNDS_ON) == SoundsOn.RELEASE) {
             return "sounds on release for " + FIXED.show(values);
         }
@@ -104,14 +99,6 @@ public final class Duration extends EffectKind {
         String least = values.get(AT_LEAST).isPresent() ? " · at least " + AT_LEAST.show(values) : "";
         String most = values.get(AT_MOST).isPresent() ? " · at most " + AT_MOST.show(values) : "";
         return length + least + most;
-    }
-
-    @Override
-    public String notes() {
-        return "A note from a phrase, a step or another duration knows how long it will last, so a share below 100 % shortens it, live"
-                + " and printed alike. A key that is still down cannot be shortened before its end is known: it ends when it is let go."
-                + " Until the next note of the same channel: notes that start together last together; the last one"
-                + " lasts until the stop unless `at-most` ends it. `at-most` is kept while the key is still down.";
     }
 
     private static final class Running implements Effect {

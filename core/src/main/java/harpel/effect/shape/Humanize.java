@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -33,30 +35,22 @@ public final class Humanize extends EffectKind {
             10,
             "Each note is longer or shorter by at most this share, drawn; keys that are still down are not shortened.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Humanize", Family.SHAPE, "loosens time, velocity and length")
+            .withFoundBy("loose timing")
+            .withSetting(values -> "0–" + LATE.show(values) + " late · velocity ±" + values.get(VELOCITY)
+                    + " · length ±" + LENGTH.show(values))
+            .withNotes(
+                    "A note from a phrase, a step or a duration knows how long it will last and can be drawn shorter. A key that is still down"
+                            + " cannot end before it is let go: a drawn shorter length counts as far as the late start leaves room for it.");
+
     public Humanize() {
-        super("humanize", "Humanize", Family.SHAPE, "loosens time, velocity and length", LATE, VELOCITY, LENGTH, SEED);
+        super("humanize", WORDS, LATE, VELOCITY, LENGTH, SEED);
     }
 
     @Override
     public Effect create() {
         return new Running();
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "loose timing";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        return "0–" + LATE.show(values) + " late · velocity ±" + values.get(VELOCITY) + " · length ±"
-                + LENGTH.show(values);
-    }
-
-    @Override
-    public String notes() {
-        return "A note from a phrase, a step or a duration knows how long it will last and can be drawn shorter. A key that is still down"
-                + " cannot end before it is let go: a drawn shorter length counts as far as the late start leaves room for it.";
     }
 
     private static final class Running implements Effect {

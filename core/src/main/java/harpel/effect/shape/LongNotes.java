@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -21,30 +23,22 @@ public final class LongNotes extends EffectKind {
     public static final Param<TimeValue> AT_LEAST =
             Param.of("at-least", TimeType.TIME, TimeValue.ofNote("1/16"), "Notes that are shorter are left out.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Long Notes", Family.SHAPE, "leaves out notes that are too short")
+            .withFoundBy("length short drop filter brush accidental clean")
+            .withSetting(values -> "at least " + AT_LEAST.show(values))
+            .withNotes(
+                    "A note from a phrase or a step knows how long it will last: it goes through at once, or not at all. A key has to be waited"
+                            + " for: its note starts once it has been held for `at-least`, and ends as much later as it started, so that it keeps its"
+                            + " length.");
+
     public LongNotes() {
-        super("long-notes", "Long Notes", Family.SHAPE, "leaves out notes that are too short", AT_LEAST);
+        super("long-notes", WORDS, AT_LEAST);
     }
 
     @Override
     public Effect create() {
         return new Running();
-    }
-
-    @Override
-    public String alsoFoundBy() {
-        return "length short drop filter brush accidental clean";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
-        return "at least " + AT_LEAST.show(values);
-    }
-
-    @Override
-    public String notes() {
-        return "A note from a phrase or a step knows how long it will last: it goes through at once, or not at all. A key has to be waited"
-                + " for: its note starts once it has been held for `at-least`, and ends as much later as it started, so that it keeps its"
-                + " length.";
     }
 
     /** The note that waits for a key to be held long enough, and by how much it is late. */

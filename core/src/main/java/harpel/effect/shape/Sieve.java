@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -47,21 +49,15 @@ public final class Sieve extends EffectKind {
             Rest.DROP,
             "What becomes of the others: dropped, or on to the next branch of the split around this chain.");
 
+    private static final EffectWords WORDS = EffectWords.of("Sieve", Family.SHAPE, "lets some notes through")
+            .withFoundBy("filter thin out every other chance")
+            .withSetting(Sieve::describe)
+            .withNotes(
+                    "A note must pass all conditions; `every` counts those that pass the others. Outside a split, and in its last branch,"
+                            + " there is no other branch, and the rest is dropped.");
+
     public Sieve() {
-        super(
-                "sieve",
-                "Sieve",
-                Family.SHAPE,
-                "lets some notes through",
-                CHANCE,
-                KEYS,
-                VELOCITY,
-                FROM_CHANNEL,
-                EVERY,
-                BARS_OPEN,
-                BARS_OF,
-                REST,
-                SEED);
+        super("sieve", WORDS, CHANCE, KEYS, VELOCITY, FROM_CHANNEL, EVERY, BARS_OPEN, BARS_OF, REST, SEED);
     }
 
     @Override
@@ -69,13 +65,7 @@ public final class Sieve extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "filter thin out every other chance";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         List<String> parts = new ArrayList<>();
         if (values.get(CHANCE) < 100) {
             parts.add(CHANCE.show(values));
@@ -92,12 +82,6 @@ public final class Sieve extends EffectKind {
             parts.add("bars " + values.get(BARS_OPEN) + " of " + values.get(BARS_OF));
         }
         return parts.isEmpty() ? "every note" : String.join(" · ", parts);
-    }
-
-    @Override
-    public String notes() {
-        return "A note must pass all conditions; `every` counts those that pass the others. Outside a split, and in its last branch,"
-                + " there is no other branch, and the rest is dropped.";
     }
 
     private static final class Running implements Effect {

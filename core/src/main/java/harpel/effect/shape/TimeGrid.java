@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -47,8 +49,15 @@ public final class TimeGrid extends EffectKind {
             Optional.empty(),
             "Everything comes so much later, such as \"8 ms\" or \"120 ticks\".");
 
+    private static final EffectWords WORDS = EffectWords.of("Time Grid", Family.SHAPE, "brings starts onto a grid")
+            .withFoundBy("quantize in time swing")
+            .withSetting(TimeGrid::describe)
+            .withNotes(
+                    "A note keeps its length. A note cannot sound before it is played, and a print is exactly what is heard, so with"
+                            + " `nearest` a start that came late stays where it is, live and printed; one that came early waits.");
+
     public TimeGrid() {
-        super("time-grid", "Time Grid", Family.SHAPE, "brings starts onto a grid", GRID, TO, STRENGTH, SWING, LATE_BY);
+        super("time-grid", WORDS, GRID, TO, STRENGTH, SWING, LATE_BY);
     }
 
     @Override
@@ -56,23 +65,11 @@ public final class TimeGrid extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "quantize in time swing";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         String late = values.get(LATE_BY).isEmpty() ? "" : " · late by " + LATE_BY.show(values);
         return values.get(TO) == To.NEXT
                 ? "next " + GRID.show(values) + " · " + STRENGTH.show(values) + late
                 : "nearest " + GRID.show(values) + " · " + STRENGTH.show(values) + late;
-    }
-
-    @Override
-    public String notes() {
-        return "A note keeps its length. A note cannot sound before it is played, and a print is exactly what is heard, so with"
-                + " `nearest` a start that came late stays where it is, live and printed; one that came early waits.";
     }
 
     private static final class Running implements Effect {

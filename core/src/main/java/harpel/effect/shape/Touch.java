@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.effect.NoteByNote;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -47,8 +49,17 @@ public final class Touch extends EffectKind {
     public static final Param<Integer> LOOSEN =
             Param.of("loosen", IntType.of(0, 64, ""), 0, "Drawn for each note, at most this much louder or softer.");
 
+    private static final EffectWords WORDS = EffectWords.of("Touch", Family.SHAPE, "shapes velocity")
+            .withFoundBy("softer louder velocity dynamics accents")
+            .withSetting(Touch::describe)
+            .withTelling(Touch::tell)
+            .withNotes(
+                    "The curve is x^(2^(−curve/100)) over velocities 1–127 taken as 0–1; then the range, laid linearly: 60–100 takes"
+                            + " 1, 32, 64, 96, 127 to 60, 70, 80, 90, 100; then accents and loosening; rounded once, kept within 1–127."
+                            + " Release velocity is kept.");
+
     public Touch() {
-        super("touch", "Touch", Family.SHAPE, "shapes velocity", CURVE, POINTS, RANGE, FIXED, ACCENTS, LOOSEN, SEED);
+        super("touch", WORDS, CURVE, POINTS, RANGE, FIXED, ACCENTS, LOOSEN, SEED);
     }
 
     /** Velocity in to velocity out before accents and loosening, not rounded. */
@@ -68,19 +79,7 @@ public final class Touch extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "softer louder velocity dynamics accents";
-    }
-
-    @Override
-    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
-        // The velocities at both ends say it.
-        return "";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         List<String> parts = new ArrayList<>();
         int curve = values.get(CURVE);
         if (values.get(FIXED) > 0) {
@@ -101,11 +100,9 @@ public final class Touch extends EffectKind {
         return String.join(" · ", parts);
     }
 
-    @Override
-    public String notes() {
-        return "The curve is x^(2^(−curve/100)) over velocities 1–127 taken as 0–1; then the range, laid linearly: 60–100 takes"
-                + " 1, 32, 64, 96, 127 to 60, 70, 80, 90, 100; then accents and loosening; rounded once, kept within 1–127."
-                + " Release velocity is kept.";
+    private static String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+        // The velocities at both ends say it.
+        return "";
     }
 
     private static final class Running extends NoteByNote {

@@ -4,7 +4,9 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
+import harpel.effect.Family;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -50,8 +52,14 @@ public final class Voices extends EffectKind {
             OneVoice.OFF,
             "Only one note sounds: the last, the lowest or the highest key held; when it is let go the next in line comes back.");
 
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Voices", Family.SHAPE, "lets only so many notes sound at once")
+            .withFoundBy("mono one voice polyphony")
+            .withSetting(Voices::describe)
+            .withNotes("With one voice, a key that comes back is struck again with the velocity it was played with.");
+
     public Voices() {
-        super("voices", "Voices", Family.SHAPE, "lets only so many notes sound at once", MOST, STEAL, ONE_VOICE);
+        super("voices", WORDS, MOST, STEAL, ONE_VOICE);
     }
 
     @Override
@@ -59,24 +67,13 @@ public final class Voices extends EffectKind {
         return new Running();
     }
 
-    @Override
-    public String alsoFoundBy() {
-        return "mono one voice polyphony";
-    }
-
-    @Override
-    public String describe(ParamSet values) {
+    private static String describe(ParamSet values) {
         return values.get(ONE_VOICE) == OneVoice.OFF
                 ? "at most " + MOST.show(values) + " · "
                         + (values.get(STEAL) == Steal.REFUSE
                                 ? "more are refused"
                                 : "the " + STEAL.show(values) + " makes room")
                 : "one voice · " + ONE_VOICE.show(values) + " key first";
-    }
-
-    @Override
-    public String notes() {
-        return "With one voice, a key that comes back is struck again with the velocity it was played with.";
     }
 
     private static final class Running implements Effect {

@@ -229,7 +229,7 @@ public record Pad(int at, String name, Does does, String part, String what, When
             case ACT ->
                 stageIn(piece)
                         .filter(Stage::isKnown)
-                        .map(one -> one.kind().action().toLowerCase(Locale.ROOT))
+                        .map(one -> one.kind().words().action().toLowerCase(Locale.ROOT))
                         .orElse("");
             case CHAIN ->
                 "chain " + piece.part(part).map(one -> one.rack().letter()).orElse('A');

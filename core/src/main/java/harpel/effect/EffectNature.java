@@ -1,0 +1,81 @@
+package harpel.effect;
+
+import harpel.param.ParamSet;
+import harpel.time.TimeMap;
+import java.util.Set;
+import java.util.function.Predicate;
+import java.util.function.ToDoubleBiFunction;
+
+/**
+ * What a kind of effect is like, as far as others must know it. A value: each method gives another.
+ *
+ * @param holdsNotes whether it works on notes as long as they are held, so that one put into a running chain takes over those held
+ * @param branches whether a stage of this kind holds branches, each a chain of its own
+ * @param round after how many ticks its rows or its pattern come round together; NaN where it has none, or they never do
+ * @param step how many ticks a step is where it steps through held notes, so that a note that is shorter may come to nothing; NaN where
+ *     it does not
+ * @param messages whether it is set to change or add messages that are no notes; all others pass untouched
+ * @param rings whether it is set to let its repeats finish after the transport has stopped
+ */
+public record EffectNature(
+        Set<Trait> traits,
+        boolean holdsNotes,
+        boolean branches,
+        ToDoubleBiFunction<ParamSet, TimeMap> round,
+        ToDoubleBiFunction<ParamSet, TimeMap> step,
+        Predicate<ParamSet> messages,
+        Predicate<ParamSet> rings) {
+    /** Nothing sets it apart. */
+    public static final EffectNature PLAIN = of();
+
+    public static EffectNature of(Trait... traits) {
+        return new EffectNature(
+                Set.of(traits),
+                false,
+                false,
+                (values, time) -> Double.NaN,
+                (values, time) -> Double.NaN,
+                values -> false,
+                values -> false);
+    }
+
+    public EffectNature holdingNotes() {
+        return new EffectNature(traits, true, branches, round, step, messages, rings);
+    }
+
+    public EffectNature branching() {
+        return new EffectNature(traits, holdsNotes, true, round, step, messages, rings);
+    }
+
+    public EffectNature withRound(ToDoubleBiFunction<ParamSet, TimeMap> ticks) {
+        return new EffectNature(traits, holdsNotes, branches, ticks, step, messages, rings);
+    }
+
+    public EffectNature withStep(ToDoubleBiFunction<ParamSet, TimeMap> ticks) {
+        return new EffectNature(traits, holdsNotes, branches, round, ticks, messages, rings);
+    }
+
+    public EffectNature withMessages(Predicate<ParamSet> changed) {
+        return new EffectNature(traits, holdsNotes, branches, round, step, changed, rings);
+    }
+
+    public EffectNature withRings(Predicate<ParamSet> rung) {
+        return new EffectNature(traits, holdsNotes, branches, round, step, messages, rung);
+    }
+
+    public double roundTicks(ParamSet values, TimeMap time) {
+        return round.applyAsDouble(values, time);
+    }
+
+    public double stepTicks(ParamSet values, TimeMap time) {
+        return step.applyAsDouble(values, time);
+    }
+
+    public boolean changesMessages(ParamSet values) {
+        return messages.test(values);
+    }
+
+    public boolean ringsOut(ParamSet values) {
+        return rings.test(values);
+    }
+}

@@ -1,0 +1,133 @@
+package harpel.effect;
+
+import harpel.event.NoteStart;
+import harpel.param.ParamSet;
+import harpel.theory.Interval;
+import harpel.theory.Key;
+import harpel.time.TimeMap;
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.function.Function;
+
+/**
+ * What a kind of effect is called, and what is said of it and of what it did. A value: each method that gives another text gives
+ * another value.
+ *
+ * @param label its name in the window
+ * @param does what it does to the notes, as "plays held notes one at a time"
+ * @param foundBy other words by which people look for it, such as "softer"
+ * @param action what its one action is called on its button, such as "Let go"; empty for a kind that has none
+ * @param notes what the reference says beyond the parameters: rules, sources, what was decided where practice differs
+ */
+public record EffectWords(
+        String label,
+        Family family,
+        String does,
+        String foundBy,
+        String action,
+        String notes,
+        Function<ParamSet, String> setting,
+        Setting settingNow,
+        Telling telling) {
+    /** What people look for who want chance. */
+    private static final String DRAWING = " random chance probability";
+
+    /** What it is set to, with the names of notes. */
+    public interface Setting {
+        /** @param lastPitch of the note that came in last; −1 before there was one */
+        String of(ParamSet values, Key key, int lastPitch);
+    }
+
+    /** What a stage did to a note. */
+    public interface Telling {
+        /** @param made a note made from {@code from} */
+        String of(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time);
+    }
+
+    /** A kind that no other word finds, without an action; it tells by its name and how far it moved the note. */
+    public static EffectWords of(String label, Family family, String does) {
+        return new EffectWords(
+                label,
+                family,
+                does,
+                "",
+                "",
+                "",
+                values -> "",
+                null,
+                (from, made, values, key, time) -> (label.toLowerCase(Locale.ROOT) + " "
+                                + Interval.told(from.pitch(), made.pitch(), key))
+                        .strip());
+    }
+
+    public EffectWords withFoundBy(String words) {
+        return new EffectWords(label, family, does, words, action, notes, setting, settingNow, telling);
+    }
+
+    public EffectWords withAction(String words) {
+        return new EffectWords(label, family, does, foundBy, words, notes, setting, settingNow, telling);
+    }
+
+    public EffectWords withNotes(String text) {
+        return new EffectWords(label, family, does, foundBy, action, text, setting, settingNow, telling);
+    }
+
+    public EffectWords withSetting(Function<ParamSet, String> says) {
+        return new EffectWords(label, family, does, foundBy, action, notes, says, settingNow, telling);
+    }
+
+    public EffectWords withSettingNow(Setting says) {
+        return new EffectWords(label, family, does, foundBy, action, notes, setting, says, telling);
+    }
+
+    public EffectWords withTelling(Telling says) {
+        return new EffectWords(label, family, does, foundBy, action, notes, setting, settingNow, says);
+    }
+
+    /** What it is set to, in one line: "up down · 1/16 · 2 octaves". */
+    public String describe(ParamSet values) {
+        return setting.apply(values);
+    }
+
+    /**
+     * The same with the names of notes, where that says more.
+     *
+     * @param lastPitch of the note that came in last; −1 before there was one
+     */
+    public String describe(ParamSet values, Key key, int lastPitch) {
+        return settingNow == null ? describe(values) : settingNow.of(values, key, lastPitch);
+    }
+
+    /**
+     * What a stage of this kind did to a note, in words: "harmony up two degrees".
+     *
+     * @param made a note made from {@code from}
+     */
+    public String tell(NoteStart from, NoteStart made, ParamSet values, Key key, TimeMap time) {
+        return telling.of(from, made, values, key, time);
+    }
+
+    /**
+     * How well it fits what was typed: 0 its name begins so, 1 its name has it, 2 it is what people look for it by, 3 the beginning of
+     * that, 4 all words are somewhere in what is said of it, −1 not at all.
+     *
+     * @param draws whether it is found by the words for chance, too
+     */
+    int fits(String typed, boolean draws) {
+        String wanted = typed.toLowerCase(Locale.ROOT).strip();
+        String name = label.toLowerCase(Locale.ROOT);
+        String sought = " " + foundBy.toLowerCase(Locale.ROOT) + (draws ? DRAWING : "") + " ";
+        String all = name + " " + does.toLowerCase(Locale.ROOT) + " "
+                + family.label().toLowerCase(Locale.ROOT) + sought;
+        if (name.startsWith(wanted)) {
+            return 0;
+        } else if (name.contains(wanted)) {
+            return 1;
+        } else if (sought.contains(" " + wanted + " ")) {
+            return 2;
+        } else if (sought.contains(" " + wanted)) {
+            return 3;
+        }
+        return Arrays.stream(wanted.split("\\s+")).allMatch(all::contains) ? 4 : -1;
+    }
+}
