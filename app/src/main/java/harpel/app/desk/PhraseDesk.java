@@ -3,10 +3,12 @@ package harpel.app.desk;
 import harpel.app.document.Document;
 import harpel.app.document.Selection;
 import harpel.app.look.Messages;
+import harpel.param.ParamSet;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Around;
 import harpel.phrase.action.Edited;
+import harpel.phrase.action.NoteAction;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -43,6 +45,9 @@ public final class PhraseDesk {
     private final ObjectProperty<Set<Integer>> picked = new SimpleObjectProperty<>(Set.of());
     private final StringProperty grid = new SimpleStringProperty("1/8");
     private final BooleanProperty drawing = new SimpleBooleanProperty(true);
+    /** How often something was drawn, so that the next draw is another. */
+    private long draws;
+
     private final BooleanProperty inKey = new SimpleBooleanProperty();
     private final BooleanProperty showMade = new SimpleBooleanProperty(true);
     private final BooleanProperty stepping = new SimpleBooleanProperty();
@@ -219,6 +224,17 @@ public final class PhraseDesk {
             set(label, "", edited.phrase(), edited.picked());
             messages.say(edited.said());
         });
+    }
+
+    /** Does it with the amounts it has by itself. */
+    public void act(NoteAction action) {
+        act(action, action.amounts().defaults());
+    }
+
+    /** @throws IllegalArgumentException saying what is missing, when it cannot be done so */
+    public void act(NoteAction action, ParamSet amounts) {
+        NoteAction.Roll roll = new NoteAction.Roll(around(), pace(), stepTicks(), mark().get(), draws++);
+        act(action.name(), (phrase, ids) -> action.to(phrase, ids, roll, amounts));
     }
 
     /** Puts a changed phrase in the place of the shown one; edits of one gesture are undone together. */

@@ -8,11 +8,12 @@ import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Edited;
-import harpel.phrase.action.Pitches;
+import harpel.phrase.action.NoteAction;
+import harpel.phrase.action.NoteActions;
 import harpel.phrase.action.Shapes;
 import harpel.phrase.action.Times;
-import harpel.phrase.action.Velocities;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import javafx.scene.input.KeyCode;
@@ -20,8 +21,6 @@ import javafx.scene.input.KeyEvent;
 
 /** What keys do in the roll, so that all of it is done without a mouse. Interface thread. */
 final class RollKeys {
-    private static final int LOUDER = 5;
-    private static final int CHANCE = 10;
     private static final int MIDDLE = 60;
 
     private final Messages messages;
@@ -45,30 +44,60 @@ final class RollKeys {
         if (desk.stepping().get() && !event.getCode().isArrowKey()) {
             return step(event);
         }
-        boolean shift = event.isShiftDown();
         KeyCode code = event.getCode();
         if (event.isShortcutDown() && !code.isArrowKey()) {
             return false;
         }
-        switch (code) {
-            case LEFT, RIGHT -> sideways(event, code == KeyCode.LEFT ? -1 : 1, phrase);
-            case UP, DOWN -> upwards(event, code == KeyCode.UP ? 1 : -1);
-            case N, INSERT -> add(phrase);
-            case TAB -> next(phrase, shift ? -1 : 1);
-            case PLUS, EQUALS, ADD -> each("Louder", (one, ids) -> Velocities.louder(one, ids, LOUDER));
-            case MINUS, SUBTRACT -> each("Softer", (one, ids) -> Velocities.louder(one, ids, -LOUDER));
-            case C -> chance(shift ? CHANCE : -CHANCE);
-            case O -> each("Off or on", Velocities::off);
-            case DELETE, BACK_SPACE -> {
-                if (!desk.picked().get().isEmpty()) {
-                    desk.act("Remove notes", Shapes::remove);
-                }
-            }
-            default -> {
-                return false;
-            }
+        if (code == KeyCode.N || code == KeyCode.INSERT) {
+            add(phrase);
+        } else if (code == KeyCode.TAB) {
+            next(phrase, event.isShiftDown() ? -1 : 1);
+        } else if (code.isArrowKey() && desk.picked().get().isEmpty()) {
+            look(event);
+        } else {
+            Optional<NoteAction> action =
+                    NoteActions.byKey(name(event), desk.inKey().get());
+            action.ifPresent(this::act);
+            return action.isPresent();
         }
         return true;
+    }
+
+    /** A key as actions name theirs. */
+    private static String name(KeyEvent event) {
+        String key = switch (event.getCode()) {
+            // Plus lies on Shift in some layouts and not in others.
+            case PLUS, EQUALS, ADD -> "+";
+            case MINUS, SUBTRACT -> "−";
+            case BACK_SPACE -> KeyCode.DELETE.getName();
+            default -> event.getCode().getName();
+        };
+        boolean sign = key.equals("+") || key.equals("−");
+        return (event.isShortcutDown() ? "Shortcut+" : "")
+                + (event.isAltDown() ? "Alt+" : "")
+                + (event.isShiftDown() && !sign ? "Shift+" : "")
+                + key;
+    }
+
+    private void act(NoteAction action) {
+        if (desk.picked().get().isEmpty()) {
+            messages.say("Pick notes first: Tab goes from note to note, Ctrl+A picks all.");
+            return;
+        }
+        desk.act(action);
+        if (action.group() == NoteAction.Group.PITCH) {
+            sound();
+        }
+        desk.phrase().ifPresent(this::reveal);
+    }
+
+    /** Arrows where nothing is picked: the mark goes along, or the roll scrolls. */
+    private void look(KeyEvent event) {
+        switch (event.getCode()) {
+            case LEFT -> moveMark(-1);
+            case RIGHT -> moveMark(1);
+            default -> window.scrollPitch((event.getCode() == KeyCode.UP ? 1 : -1) * (event.isShiftDown() ? 12 : 2));
+        }
     }
 
     /** While keys are stepped in: a rest, or the last notes longer. */
@@ -76,7 +105,7 @@ final class RollKeys {
         switch (event.getCode()) {
             case PERIOD -> moveMark(1);
             case COMMA -> {
-                each("Tie", (one, ids) -> Times.lengthen(one, ids, desk.stepTicks()));
+                tie();
                 moveMark(1);
             }
             case DELETE, BACK_SPACE -> moveMark(-1);
@@ -87,11 +116,11 @@ final class RollKeys {
         return true;
     }
 
-    private void each(String label, PhraseDesk.Action action) {
+    private void tie() {
         if (desk.picked().get().isEmpty()) {
-            messages.say("Pick notes first: Tab goes from note to note, Ctrl+A picks all.");
+            messages.say("Nothing has been stepped in yet.");
         } else {
-            desk.act(label, action);
+            desk.act("Tie", (one, ids) -> Times.lengthen(one, ids, desk.stepTicks()));
         }
     }
 
@@ -99,36 +128,6 @@ final class RollKeys {
         Phrase phrase = desk.phrase().orElseThrow();
         long at = desk.mark().get() + steps * desk.stepTicks();
         desk.mark().set(Math.max(0, Math.min(phrase.length() - 1, at)));
-    }
-
-    private void sideways(KeyEvent event, int way, Phrase phrase) {
-        if (desk.picked().get().isEmpty()) {
-            moveMark(way);
-        } else if (event.isShortcutDown()) {
-            desk.act(way < 0 ? "Shorter" : "Longer", (one, ids) -> Times.lengthen(one, ids, way * desk.stepTicks()));
-        } else {
-            long bar = desk.around().time().meter().at(0).barTicks();
-            long by = event.isShiftDown()
-                    ? bar
-                    : event.isAltDown() ? Math.max(1, desk.stepTicks() / 24) : desk.stepTicks();
-            desk.act(way < 0 ? "Earlier" : "Later", (one, ids) -> Times.move(one, ids, way * by));
-        }
-        reveal(phrase);
-    }
-
-    private void upwards(KeyEvent event, int way) {
-        if (desk.picked().get().isEmpty()) {
-            window.scrollPitch(way * (event.isShiftDown() ? 12 : 2));
-        } else if (event.isShiftDown()) {
-            desk.act(way > 0 ? "Octave up" : "Octave down", (one, ids) -> Pitches.transpose(one, ids, 12 * way));
-        } else if (desk.inKey().get()) {
-            desk.act(
-                    way > 0 ? "Degree up" : "Degree down", (one, ids) -> Pitches.degrees(one, ids, way, desk.around()));
-        } else {
-            desk.act(way > 0 ? "Semitone up" : "Semitone down", (one, ids) -> Pitches.transpose(one, ids, way));
-        }
-        sound();
-        desk.phrase().ifPresent(this::reveal);
     }
 
     /** The first picked note is heard for a moment, where it has come to. */
@@ -174,14 +173,6 @@ final class RollKeys {
         desk.like(note);
         window.reveal(note);
         sound();
-    }
-
-    private void chance(int by) {
-        each("Chance", (one, ids) -> {
-            int first = Edited.meant(one, ids).get(0).traits().chance();
-            int wanted = first + by < 0 ? 100 : first + by > 100 ? 0 : first + by;
-            return Velocities.chance(one, ids, Math.max(0, Math.min(100, wanted)), desk.around());
-        });
     }
 
     private void reveal(Phrase before) {

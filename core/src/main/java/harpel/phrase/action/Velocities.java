@@ -56,6 +56,16 @@ public final class Velocities {
         return each(phrase, picked, note -> note.velocity() + drawn.get(note.id()), "loosened by up to " + most);
     }
 
+    /** All to the chance of the first, so much more or less; past one end it begins at the other. */
+    public static Edited stepChance(Phrase phrase, Set<Integer> picked, int by, Around around) {
+        List<Note> notes = Edited.meant(phrase, picked);
+        if (notes.isEmpty()) {
+            return Edited.nothing(phrase, picked, "There is no note.");
+        }
+        int wanted = notes.get(0).traits().chance() + by;
+        return chance(phrase, picked, wanted < 0 ? 100 : wanted > 100 ? 0 : wanted, around);
+    }
+
     /** Every note played in so many of a hundred rounds. */
     public static Edited chance(Phrase phrase, Set<Integer> picked, int percent, Around around) {
         Edited edited = Edited.each(
@@ -69,7 +79,9 @@ public final class Velocities {
 
     /** Each gets a chance drawn between two; the same seed gives the same. */
     public static Edited chanceAtRandom(
-            Phrase phrase, Set<Integer> picked, int low, int high, long seed, Around around) {
+            Phrase phrase, Set<Integer> picked, int one, int other, long seed, Around around) {
+        int low = Math.min(one, other);
+        int high = Math.max(one, other);
         SplittableRandom random = new SplittableRandom(seed);
         Map<Integer, Integer> drawn = new HashMap<>();
         Edited.meant(phrase, picked).forEach(note -> drawn.put(note.id(), random.nextInt(low, high + 1)));

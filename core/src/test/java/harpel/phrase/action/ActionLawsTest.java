@@ -11,8 +11,10 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** What every action promises, over random phrases, keys, meters and picks. */
@@ -25,49 +27,53 @@ class ActionLawsTest {
     private static final Map<String, Doing> ALL = new LinkedHashMap<>();
 
     static {
-        ALL.put("transpose", (p, ids, a, r) -> Pitches.transpose(p, ids, r.between(-24, 24)));
-        ALL.put("degrees", (p, ids, a, r) -> Pitches.degrees(p, ids, r.between(-7, 7), a));
-        ALL.put("into key", (p, ids, a, r) -> Pitches.intoKey(p, ids, r.oneOf(List.of(Pitches.Into.values())), a));
-        ALL.put("mirror", (p, ids, a, r) -> Pitches.mirror(p, ids));
-        ALL.put(
-                "onto grid",
-                (p, ids, a, r) -> Times.ontoGrid(
-                        p,
-                        ids,
-                        TimeValue.parse(r.oneOf(List.of("1/4", "1/8t", "1/16", "1/8d"))),
-                        r.between(50, 75),
-                        r.between(0, 100),
-                        r.oneIn(2),
-                        a));
-        ALL.put("legato", (p, ids, a, r) -> Times.legato(p, ids));
-        ALL.put("move", (p, ids, a, r) -> Times.move(p, ids, r.between(-200_000, 200_000)));
-        ALL.put("round", (p, ids, a, r) -> Times.shiftRound(p, ids, r.between(-200_000, 200_000)));
-        ALL.put("lengthen", (p, ids, a, r) -> Times.lengthen(p, ids, r.between(-50_000, 50_000)));
+        for (NoteAction action : NoteActions.all()) {
+            ALL.put(
+                    action.id(),
+                    (p, ids, a, r) -> action.to(
+                            p,
+                            ids,
+                            new NoteAction.Roll(
+                                    a,
+                                    Optional.of(TimeValue.parse(r.oneOf(List.of("1/4", "1/8t", "1/16", "1/8d")))),
+                                    1 + r.tick(50_000),
+                                    r.tick(p.length()),
+                                    r.between(0, 99)),
+                            r.params(action.amounts())));
+        }
+        // By amounts that no button has.
+        ALL.put("transpose by any", (p, ids, a, r) -> Pitches.transpose(p, ids, r.between(-24, 24)));
+        ALL.put("degrees by any", (p, ids, a, r) -> Pitches.degrees(p, ids, r.between(-7, 7), a));
+        ALL.put("move by any", (p, ids, a, r) -> Times.move(p, ids, r.between(-200_000, 200_000)));
+        ALL.put("round by any", (p, ids, a, r) -> Times.shiftRound(p, ids, r.between(-200_000, 200_000)));
+        ALL.put("lengthen by any", (p, ids, a, r) -> Times.lengthen(p, ids, r.between(-50_000, 50_000)));
+        ALL.put("louder by any", (p, ids, a, r) -> Velocities.louder(p, ids, r.between(-127, 127)));
         ALL.put("lasting", (p, ids, a, r) -> Times.lasting(p, ids, r.between(1, 50_000)));
-        ALL.put("stretch", (p, ids, a, r) -> Times.stretch(p, ids, r.between(10, 400) / 100.0, a));
-        ALL.put("reverse", (p, ids, a, r) -> Times.reverse(p, ids));
-        ALL.put("strum", (p, ids, a, r) -> Times.strumApart(p, ids, r.between(0, 4000)));
-        ALL.put("equal", (p, ids, a, r) -> Velocities.equal(p, ids, r.between(1, 127)));
-        ALL.put("louder", (p, ids, a, r) -> Velocities.louder(p, ids, r.between(-127, 127)));
-        ALL.put("ramp", (p, ids, a, r) -> Velocities.ramp(p, ids, r.between(1, 127), r.between(1, 127)));
-        ALL.put("loosen", (p, ids, a, r) -> Velocities.loosen(p, ids, r.between(0, 127), r.between(0, 99)));
-        ALL.put("chance", (p, ids, a, r) -> Velocities.chance(p, ids, r.between(0, 100), a));
-        ALL.put(
-                "chances",
-                (p, ids, a, r) -> Velocities.chanceAtRandom(p, ids, r.between(0, 50), r.between(50, 100), 3, a));
-        ALL.put("off", (p, ids, a, r) -> Velocities.off(p, ids));
-        ALL.put("cut", (p, ids, a, r) -> Shapes.cutAt(p, ids, r.tick(p.length())));
-        ALL.put("join", (p, ids, a, r) -> Shapes.join(p, ids));
-        ALL.put("fill", (p, ids, a, r) -> Shapes.fill(p, ids, a));
-        ALL.put("trim", (p, ids, a, r) -> Shapes.trim(p, ids, a));
-        ALL.put("twice", (p, ids, a, r) -> Shapes.twice(p, ids, a));
         ALL.put("length", (p, ids, a, r) -> Shapes.length(p, ids, 1 + r.tick(2 * p.length()), a));
-        ALL.put("remove", (p, ids, a, r) -> Shapes.remove(p, ids));
         ALL.put("paste", (p, ids, a, r) -> Shapes.paste(p, p.notes(), r.tick(p.length())));
     }
 
-    /** Those that leave alone what is not picked. */
-    private static final Set<String> OF_ALL = Set.of("trim", "length");
+    /** Those that may change what is not picked. */
+    private static final Set<String> OF_ALL = Stream.concat(
+                    Stream.of("length"),
+                    NoteActions.all().stream().filter(NoteAction::ofAll).map(NoteAction::id))
+            .collect(Collectors.toSet());
+
+    @Test
+    void eachIsDeclaredWithAButtonOrAKeyAndNoTwoAreMistaken() {
+        assertThat(NoteActions.all())
+                .allMatch(one -> !one.button().isEmpty() || !one.key().isEmpty());
+        assertThat(NoteActions.all().stream().map(NoteAction::id)).doesNotHaveDuplicates();
+        assertThat(NoteActions.all().stream().map(NoteAction::name)).doesNotHaveDuplicates();
+        assertThat(NoteActions.all().stream()
+                        .filter(one -> !one.key().isEmpty())
+                        .map(one -> one.key() + " " + one.inKey()))
+                .doesNotHaveDuplicates();
+        assertThat(NoteActions.byKey("Up", false).orElseThrow().name()).isEqualTo("Semitone up");
+        assertThat(NoteActions.byKey("Up", true).orElseThrow().name()).isEqualTo("Degree up");
+        assertThat(NoteActions.byKey("Shift+Up", true).orElseThrow().name()).isEqualTo("Octave up");
+        assertThat(NoteActions.byKey("Z", true)).isEmpty();
+    }
 
     private static Set<Integer> some(Phrase phrase, Randoms randoms) {
         Set<Integer> picked = new HashSet<>();
