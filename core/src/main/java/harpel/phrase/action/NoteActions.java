@@ -183,6 +183,14 @@ public final class NoteActions {
                     "round ▸",
                     "Shifts to the right by a step; what leaves comes in at the beginning",
                     (phrase, ids, roll, amounts) -> Times.shiftRound(phrase, ids, roll.stepTicks())),
+            NoteAction.of(
+                            Group.TIME,
+                            "to-mark",
+                            "To the mark",
+                            "to the mark",
+                            "All by the same, so that the first starts at the mark",
+                            (phrase, ids, roll, amounts) -> Times.beginAt(phrase, ids, roll.mark()))
+                    .withKey("M"),
             moved("bar-earlier", "Earlier by a bar", "Shift+Left", roll -> -bar(roll)),
             moved("bar-later", "Later by a bar", "Shift+Right", NoteActions::bar),
             moved("little-earlier", "Earlier by a little", "Alt+Left", roll -> -little(roll)),

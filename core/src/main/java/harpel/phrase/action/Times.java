@@ -100,6 +100,12 @@ public final class Times {
         return Edited.each(phrase, picked, note -> note.withTick(note.tick() + by), by < 0 ? "earlier" : "later", "");
     }
 
+    /** All by the same, so that the first starts at a tick. */
+    public static Edited beginAt(Phrase phrase, Set<Integer> picked, long tick) {
+        List<Note> notes = Edited.meant(phrase, picked);
+        return move(phrase, picked, notes.isEmpty() ? 0 : tick - notes.get(0).tick());
+    }
+
     /** Later by so many ticks, or earlier; what leaves the phrase at one end comes in at the other. */
     public static Edited shiftRound(Phrase phrase, Set<Integer> picked, long ticks) {
         return Edited.each(

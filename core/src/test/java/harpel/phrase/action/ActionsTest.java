@@ -76,6 +76,16 @@ class ActionsTest {
     }
 
     @Test
+    void theFirstComesToTheMarkAndTheOthersWithIt() {
+        Phrase example = example();
+        assertThat(notes(Times.beginAt(example, at(example, 60, 64), 480 * UNIT)))
+                .containsExactly("57 0+240", "60 480+240", "64 960+480", "55 1680+240");
+        assertThat(notes(Times.beginAt(example, at(example, 60, 64), 0)))
+                .containsExactly("57 0+240", "60 0+240", "64 480+480", "55 1680+240");
+        assertThat(Times.beginAt(phrase(1920), ALL, 480).said()).isEqualTo("There is no note to move.");
+    }
+
+    @Test
     void ontoTheGridWithStrengthSwingAndEnds() {
         Phrase late = phrase(1920, "60 30+200", "62 250+230", "64 1900+100");
         TimeValue eighth = TimeValue.parse("1/8");
