@@ -258,7 +258,7 @@ final class KeysView extends Region {
             }
             if (place % 7 == 0) {
                 g.setFill(theme.soft);
-                g.fillText(Pitch.shown(pitch), x + 1, HEAD - 3);
+                g.fillText(Pitch.shown(pitch, document.spelling()), x + 1, HEAD - 3);
             }
         }
         for (int place = 0; place < WHITE_KEYS; place++) {
@@ -291,9 +291,9 @@ final class KeysView extends Region {
                 ? ""
                 : channel == GeneralMidi.PERCUSSION_CHANNEL
                         ? pitches.stream()
-                                .map(pitch -> GeneralMidi.note(pitch, channel))
+                                .map(pitch -> GeneralMidi.note(pitch, channel, document.spelling()))
                                 .collect(Collectors.joining(", "))
-                        : Chord.told(pitches);
+                        : Chord.told(pitches, document.spelling());
     }
 
     private static void light(

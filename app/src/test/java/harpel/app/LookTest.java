@@ -17,6 +17,7 @@ import harpel.param.type.SpanType;
 import harpel.run.Tap;
 import harpel.run.Told;
 import harpel.theory.OctaveNaming;
+import harpel.theory.Spelling;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -153,9 +154,10 @@ class LookTest {
     void aNotesWayIsSaidInWords() {
         NoteStart played = NoteStart.played(0, 0, 0, 60, 100);
         NoteStart made = played.derive(0, 67, 100).derive(0, 67, 60);
-        assertThat(Words.ancestry(made, (from, to) -> from.pitch() == to.pitch() ? "" : "up a fifth"))
+        assertThat(Words.ancestry(made, Spelling.SHARPS, (from, to) -> from.pitch() == to.pitch() ? "" : "up a fifth"))
                 .isEqualTo("G4 from C4: up a fifth, 100 → 60");
-        assertThat(Words.ancestry(played, (from, to) -> "never asked")).isEqualTo("C4: velocity 100");
+        assertThat(Words.ancestry(played, Spelling.SHARPS, (from, to) -> "never asked"))
+                .isEqualTo("C4: velocity 100");
         assertThat(Words.milliseconds(345_678)).isEqualTo("0.3 ms");
     }
 
@@ -185,7 +187,8 @@ class LookTest {
         try {
             OctaveNaming.show(OctaveNaming.C3);
             NoteStart played = NoteStart.played(0, 0, 0, 60, 100);
-            assertThat(Words.ancestry(played, (from, to) -> "")).startsWith("C3");
+            assertThat(Words.ancestry(played, Spelling.SHARPS, (from, to) -> ""))
+                    .startsWith("C3");
             assertThat(SpanType.ofPitches().parse("C3–C4").low()).isEqualTo(60);
             assertThat(SpanType.ofPitches().write(SpanType.ofPitches().parse("C3–C4")))
                     .as("files keep to C4")

@@ -20,6 +20,7 @@ import harpel.port.InputPort;
 import harpel.script.Script;
 import harpel.testkit.SimulatedController;
 import harpel.testkit.Wire;
+import harpel.theory.Spelling;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -374,8 +375,8 @@ class WindowPartsTest extends WindowCase {
     @Test
     void aDrumIsCalledByItsName() {
         var drum = harpel.event.NoteStart.played(0, 0, 9, 42, 80);
-        assertThat(Words.ancestry(drum, (from, to) -> "")).isEqualTo("F♯2 Closed Hi-Hat: velocity 80");
-        assertThat(Words.ancestry(harpel.event.NoteStart.played(0, 0, 0, 42, 80), (from, to) -> ""))
+        assertThat(Words.ancestry(drum, Spelling.SHARPS, (from, to) -> "")).isEqualTo("F♯2 Closed Hi-Hat: velocity 80");
+        assertThat(Words.ancestry(harpel.event.NoteStart.played(0, 0, 0, 42, 80), Spelling.SHARPS, (from, to) -> ""))
                 .isEqualTo("F♯2: velocity 80");
     }
 

@@ -209,7 +209,7 @@ class WindowRoomTest extends WindowCase {
         }
         await(() -> text("#held").contains("B♭3 D4 F4, B♭"));
         interact(() -> session.document().undo());
-        assertThat(Pitch.shown(58)).isEqualTo("A♯3");
+        assertThat(Pitch.shown(58, session.document().spelling())).isEqualTo("A♯3");
     }
 
     @Test

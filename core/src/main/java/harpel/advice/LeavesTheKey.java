@@ -8,6 +8,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.theory.GeneralMidi;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -29,7 +30,10 @@ final class LeavesTheKey {
         if (outside.isEmpty() || fitted || part.channel() == GeneralMidi.PERCUSSION_CHANNEL) {
             return Optional.empty();
         }
-        String names = outside.stream().limit(NAMED).map(Pitch::shown).collect(Collectors.joining(" "));
+        String names = outside.stream()
+                .limit(NAMED)
+                .map(pitch -> Pitch.shown(pitch, Spelling.of(piece.key())))
+                .collect(Collectors.joining(" "));
         boolean one = outside.size() == 1;
         EffectKind fit = EffectCatalog.kinds().stream()
                 .filter(kind -> kind.has(Trait.FITS_THE_KEY))

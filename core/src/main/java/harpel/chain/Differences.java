@@ -3,6 +3,7 @@ package harpel.chain;
 import harpel.effect.route.Split;
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.theory.Spelling;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -11,11 +12,15 @@ import java.util.Objects;
 public final class Differences {
     private final List<String> found = new ArrayList<>();
 
-    private Differences() {}
+    private final Spelling spelling;
+
+    private Differences(Spelling spelling) {
+        this.spelling = spelling;
+    }
 
     /** Each difference as a line, such as "Arpeggio: gate 60 % → 80 %"; empty for chains that are alike. */
-    public static List<String> between(Chain a, Chain b) {
-        Differences differences = new Differences();
+    public static List<String> between(Chain a, Chain b, Spelling spelling) {
+        Differences differences = new Differences(spelling);
         differences.chains("", a, b);
         return List.copyOf(differences.found);
     }
@@ -64,8 +69,8 @@ public final class Differences {
             Branch after = b.branches().get(i);
             String branch = name + ", branch " + (i + 1);
             if (!before.takes().equals(after.takes())) {
-                found.add(branch + ": takes " + Split.describeTakes(before.takes()) + " → "
-                        + Split.describeTakes(after.takes()));
+                found.add(branch + ": takes " + Split.describeTakes(before.takes(), spelling) + " → "
+                        + Split.describeTakes(after.takes(), spelling));
             }
             chains(branch + ", ", before.chain(), after.chain());
         }
@@ -76,8 +81,8 @@ public final class Differences {
             if (!b.spec().has(param)) {
                 found.add(name + ": " + param.label().toLowerCase(java.util.Locale.ROOT) + " only in the first");
             } else if (!a.get(param).equals(b.get(param))) {
-                found.add(name + ": " + param.label().toLowerCase(java.util.Locale.ROOT) + " " + param.show(a) + " → "
-                        + param.show(b));
+                found.add(name + ": " + param.label().toLowerCase(java.util.Locale.ROOT) + " " + param.show(a, spelling)
+                        + " → " + param.show(b, spelling));
             }
         }
     }

@@ -26,15 +26,17 @@ public record EffectWords(
         String foundBy,
         String action,
         String notes,
-        Function<ParamSet, String> setting,
-        Setting settingNow,
+        Setting setting,
         Telling telling) {
     /** What people look for who want chance. */
     private static final String DRAWING = " random chance probability";
 
-    /** What it is set to, with the names of notes. */
+    /** What it is set to, in one line. */
     public interface Setting {
-        /** @param lastPitch of the note that came in last; −1 before there was one */
+        /**
+         * @param key of the piece, as which notes are written
+         * @param lastPitch of the note that came in last; −1 before there was one
+         */
         String of(ParamSet values, Key key, int lastPitch);
     }
 
@@ -53,49 +55,45 @@ public record EffectWords(
                 "",
                 "",
                 "",
-                values -> "",
-                null,
+                (values, key, lastPitch) -> "",
                 (from, made, values, key, time) -> (label.toLowerCase(Locale.ROOT) + " "
                                 + Interval.told(from.pitch(), made.pitch(), key))
                         .strip());
     }
 
     public EffectWords withFoundBy(String words) {
-        return new EffectWords(label, family, does, words, action, notes, setting, settingNow, telling);
+        return new EffectWords(label, family, does, words, action, notes, setting, telling);
     }
 
     public EffectWords withAction(String words) {
-        return new EffectWords(label, family, does, foundBy, words, notes, setting, settingNow, telling);
+        return new EffectWords(label, family, does, foundBy, words, notes, setting, telling);
     }
 
     public EffectWords withNotes(String text) {
-        return new EffectWords(label, family, does, foundBy, action, text, setting, settingNow, telling);
+        return new EffectWords(label, family, does, foundBy, action, text, setting, telling);
     }
 
     public EffectWords withSetting(Function<ParamSet, String> says) {
-        return new EffectWords(label, family, does, foundBy, action, notes, says, settingNow, telling);
+        return new EffectWords(
+                label, family, does, foundBy, action, notes, (values, key, lastPitch) -> says.apply(values), telling);
     }
 
-    public EffectWords withSettingNow(Setting says) {
-        return new EffectWords(label, family, does, foundBy, action, notes, setting, says, telling);
+    public EffectWords withSetting(Setting says) {
+        return new EffectWords(label, family, does, foundBy, action, notes, says, telling);
     }
 
     public EffectWords withTelling(Telling says) {
-        return new EffectWords(label, family, does, foundBy, action, notes, setting, settingNow, says);
-    }
-
-    /** What it is set to, in one line: "up down · 1/16 · 2 octaves". */
-    public String describe(ParamSet values) {
-        return setting.apply(values);
+        return new EffectWords(label, family, does, foundBy, action, notes, setting, says);
     }
 
     /**
-     * The same with the names of notes, where that says more.
+     * What it is set to, in one line: "up down · 1/16 · 2 octaves".
      *
+     * @param key of the piece, as which notes are written
      * @param lastPitch of the note that came in last; −1 before there was one
      */
     public String describe(ParamSet values, Key key, int lastPitch) {
-        return settingNow == null ? describe(values) : settingNow.of(values, key, lastPitch);
+        return setting.of(values, key, lastPitch);
     }
 
     /**

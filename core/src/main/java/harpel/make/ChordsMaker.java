@@ -13,6 +13,7 @@ import harpel.param.type.TextType;
 import harpel.phrase.Note;
 import harpel.theory.Chord;
 import harpel.theory.Key;
+import harpel.theory.Spelling;
 import harpel.theory.Voicing;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
@@ -93,8 +94,9 @@ public final class ChordsMaker {
         int low = values.get(LOWEST);
         int high = values.get(HIGHEST);
         if (high - low < 11) {
-            throw new IllegalArgumentException("chords need an octave: from " + LOWEST.show(values)
-                    + " on the highest note is " + HIGHEST.type().show(Math.min(127, low + 11)) + " or higher");
+            throw new IllegalArgumentException(
+                    "chords need an octave: from " + LOWEST.show(values, Spelling.of(key)) + " on the highest note is "
+                            + HIGHEST.type().show(Math.min(127, low + 11), Spelling.of(key)) + " or higher");
         }
         int middle = (low + high) / 2;
         List<Note> notes = new ArrayList<>();

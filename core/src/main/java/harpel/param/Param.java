@@ -1,5 +1,7 @@
 package harpel.param;
 
+import harpel.theory.Spelling;
+
 /**
  * One parameter's descriptor.
  *
@@ -14,7 +16,12 @@ public record Param<T>(String id, String label, ParamType<T> type, T defaultValu
         return new Param<>(id, Character.toUpperCase(words.charAt(0)) + words.substring(1), type, defaultValue, help);
     }
 
-    /** "Gate 60 %". */
+    /** "60 %", notes as a key writes them. */
+    public String show(ParamSet values, Spelling spelling) {
+        return type.show(values.get(this), spelling);
+    }
+
+    /** "60 %"; black keys are sharps. */
     public String show(ParamSet values) {
         return type.show(values.get(this));
     }

@@ -1,5 +1,6 @@
 package harpel.param;
 
+import harpel.theory.Spelling;
 import java.util.Map;
 import java.util.function.DoubleSupplier;
 
@@ -24,6 +25,11 @@ public interface ParamType<T> {
 
     /** As on the screen, with unit. */
     String show(T value);
+
+    /** The same with notes as a key writes them; without it black keys are sharps. */
+    default String show(T value, Spelling spelling) {
+        return show(value);
+    }
 
     /** In words: range and unit, for the reference page. */
     String range();

@@ -103,7 +103,7 @@ public record Chord(int root, String quality, List<Integer> intervals) {
      * The symbol of the chord that pitches make, over its bass where that is not the root: "Cmaj7", "C/E"; empty where none of the known
      * ones has just these notes. The lowest note is tried as the root first, then the others upwards.
      */
-    public static Optional<String> named(Collection<Integer> pitches) {
+    public static Optional<String> named(Collection<Integer> pitches, Spelling spelling) {
         List<Integer> rising = pitches.stream().sorted().toList();
         TreeSet<Integer> classes = new TreeSet<>();
         rising.forEach(pitch -> classes.add(Pitch.pitchClass(pitch)));
@@ -119,16 +119,17 @@ public record Chord(int root, String quality, List<Integer> intervals) {
                                 .map(interval -> (root + interval) % 12)
                                 .collect(Collectors.toCollection(TreeSet::new))
                                 .equals(classes))
-                        .map(one -> Spelling.shown().of(root)
-                                + one.getKey()
-                                + (root == bass ? "" : "/" + Spelling.shown().of(bass))))
+                        .map(one -> spelling.of(root) + one.getKey() + (root == bass ? "" : "/" + spelling.of(bass))))
                 .findFirst();
     }
 
     /** "C4 E4 G4 B4, Cmaj7": notes by name, and the chord they make if that has one. */
-    public static String told(Collection<Integer> pitches) {
-        String notes = pitches.stream().sorted().map(Pitch::shown).collect(Collectors.joining(" "));
-        return notes + named(pitches).map(name -> ", " + name).orElse("");
+    public static String told(Collection<Integer> pitches, Spelling spelling) {
+        String notes = pitches.stream()
+                .sorted()
+                .map(pitch -> Pitch.shown(pitch, spelling))
+                .collect(Collectors.joining(" "));
+        return notes + named(pitches, spelling).map(name -> ", " + name).orElse("");
     }
 
     /** The symbol, with ♯ for a black root. */
@@ -137,8 +138,8 @@ public record Chord(int root, String quality, List<Integer> intervals) {
     }
 
     /** The symbol with its root as people see it. */
-    public String shown() {
-        return Spelling.shown().of(root) + quality;
+    public String shown(Spelling spelling) {
+        return spelling.of(root) + quality;
     }
 
     /** Its Roman numeral in a key, with the quality behind it: Dm7 in C is IIm7, B♭7 is ♭VII7. */

@@ -107,11 +107,11 @@ public final class GeneralMidi {
     }
 
     /** "F♯2 Closed Hi-Hat" on the percussion channel, elsewhere "F♯2". */
-    public static String note(int pitch, int channel) {
+    public static String note(int pitch, int channel, Spelling spelling) {
         String drum = channel == PERCUSSION_CHANNEL
                 ? percussion(pitch).map(name -> " " + name).orElse("")
                 : "";
-        return Pitch.shown(pitch) + drum;
+        return Pitch.shown(pitch, spelling) + drum;
     }
 
     /** "controller 1 (modulation wheel)". */

@@ -46,9 +46,9 @@ public final class Pitch {
         return name(pitch, OctaveNaming.C4);
     }
 
-    /** The name as people see it: black keys as the piece's key writes them, octaves as they chose. */
-    public static String shown(int pitch) {
-        return Spelling.shown().of(pitch) + octave(pitch, OctaveNaming.shown());
+    /** The name as people see it: black keys as a key writes them, octaves as they chose. */
+    public static String shown(int pitch, Spelling spelling) {
+        return spelling.of(pitch) + octave(pitch, OctaveNaming.shown());
     }
 
     /** The name without octave, sharps for the black keys. */

@@ -18,21 +18,10 @@ public final class Spelling {
     /** How many letters above the root a degree stands, by its semitones; the sixth is the fourth raised or the fifth lowered. */
     private static final int[] LETTERS = {0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6};
 
-    private static volatile Spelling shown = SHARPS;
     private final List<String> names;
 
     private Spelling(List<String> names) {
         this.names = List.copyOf(names);
-    }
-
-    /** How notes are shown to people. */
-    public static Spelling shown() {
-        return shown;
-    }
-
-    /** Sets how notes are shown from now on, in the whole program: as the piece's key writes them. */
-    public static void show(Spelling spelling) {
-        shown = spelling;
     }
 
     /** How a key writes its notes: a black root as what needs fewer signs in the key, or is more usual where both need as many. */

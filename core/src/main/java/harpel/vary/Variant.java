@@ -16,6 +16,7 @@ import harpel.param.type.FlagType;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
+import harpel.theory.Spelling;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -52,7 +53,7 @@ public record Variant(Way way, long number, Piece piece, List<String> differs) {
         }
         Chain other = drawn;
         Piece varied = piece.withPart(part, one -> one.withChain(other));
-        return new Variant(way, number, varied, Differences.between(chain, drawn));
+        return new Variant(way, number, varied, Differences.between(chain, drawn, Spelling.of(piece.key())));
     }
 
     /** What made the phrase of a part, if that can make others. */

@@ -7,6 +7,7 @@ import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.notes.Echo;
 import harpel.testkit.Played;
+import harpel.theory.Key;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -76,7 +77,8 @@ class ChainTest {
         assertThat(EffectCatalog.kinds()).allSatisfy(kind -> {
             assertThat(EffectCatalog.find(kind.id())).contains(kind);
             assertThat(kind.id()).matches("[a-z][a-z-]*");
-            assertThat(kind.words().describe(kind.spec().defaults())).isNotBlank();
+            assertThat(kind.words().describe(kind.spec().defaults(), Key.C_MAJOR, -1))
+                    .isNotBlank();
         });
         assertThat(EffectCatalog.kinds())
                 .extracting(kind -> kind.words().family())

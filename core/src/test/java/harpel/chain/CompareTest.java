@@ -21,6 +21,7 @@ import harpel.plan.Plan;
 import harpel.run.Tap;
 import harpel.theory.Interval;
 import harpel.theory.Key;
+import harpel.theory.Spelling;
 import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -70,11 +71,11 @@ class CompareTest {
                 .chain();
         Chain b = part("{'effect':'touch'},{'effect':'arpeggio','gate':80},{'effect':'strum'}")
                 .chain();
-        assertThat(Differences.between(a, b))
+        assertThat(Differences.between(a, b, Spelling.SHARPS))
                 .containsExactly(
                         "Arpeggio: gate 60 % → 80 %",
                         "Echo: only in the first", "Strum: only in the second", "the order of stages");
-        assertThat(Differences.between(a, a)).isEmpty();
+        assertThat(Differences.between(a, a, Spelling.SHARPS)).isEmpty();
     }
 
     @Test
@@ -83,7 +84,7 @@ class CompareTest {
                 .chain();
         Chain b = part("{'split':[{'takes':{'keys':['C2','B3']},'chain':[{'effect':'transpose','octaves':2}]}]}")
                 .chain();
-        assertThat(Differences.between(a, b))
+        assertThat(Differences.between(a, b, Spelling.SHARPS))
                 .containsExactly(
                         "Split: 2 → 1 branches",
                         "Split, branch 1: takes every note → keys C2–B3",
@@ -91,7 +92,8 @@ class CompareTest {
         Chain still = part("{'effect':'arpeggio'}").chain();
         Chain moved = part("{'effect':'arpeggio','move':{'gate':[{'by':'velocity'}]}}")
                 .chain();
-        assertThat(Differences.between(still, moved)).containsExactly("Arpeggio: what moves its controls");
+        assertThat(Differences.between(still, moved, Spelling.SHARPS))
+                .containsExactly("Arpeggio: what moves its controls");
     }
 
     @Test

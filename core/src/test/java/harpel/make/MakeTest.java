@@ -15,6 +15,7 @@ import harpel.testkit.Randoms;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Numeral;
+import harpel.theory.Spelling;
 import harpel.theory.Voicing;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
@@ -136,7 +137,7 @@ class MakeTest {
                     .filter(note -> note.tick() == tick)
                     .map(Note::pitch)
                     .toList();
-            assertThat(Chord.named(pitches))
+            assertThat(Chord.named(pitches, Spelling.SHARPS))
                     .contains(List.of("Dm7", "G7", "Cmaj7").get(bar));
             assertThat(pitches).hasSize(5);
         }

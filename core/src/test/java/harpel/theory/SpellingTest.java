@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -16,11 +15,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 class SpellingTest {
     /** The order of signs at the clef, a handbook fact: each sharp a fifth above the one before, flats the other way round. */
     private static final List<String> CLEF = List.of("F", "C", "G", "D", "A", "E", "B");
-
-    @AfterEach
-    void sharpsAgain() {
-        Spelling.show(Spelling.SHARPS);
-    }
 
     static IntStream signatures() {
         return IntStream.rangeClosed(-5, 5);
@@ -89,11 +83,11 @@ class SpellingTest {
 
     @Test
     void whatIsShownFollowsTheKeyAndFilesKeepToSharps() {
-        Spelling.show(Spelling.of(Key.parse("Bb major")));
-        assertThat(Pitch.shown(58)).isEqualTo("B♭3");
+        Spelling flats = Spelling.of(Key.parse("Bb major"));
+        assertThat(Pitch.shown(58, flats)).isEqualTo("B♭3");
         assertThat(Pitch.name(58)).isEqualTo("A♯3");
-        assertThat(Chord.told(List.of(58, 62, 65))).isEqualTo("B♭3 D4 F4, B♭");
-        assertThat(Chord.parse("Ebmaj7").shown()).isEqualTo("E♭maj7");
+        assertThat(Chord.told(List.of(58, 62, 65), flats)).isEqualTo("B♭3 D4 F4, B♭");
+        assertThat(Chord.parse("Ebmaj7").shown(flats)).isEqualTo("E♭maj7");
         assertThat(Chord.parse("Ebmaj7").symbol()).isEqualTo("D♯maj7");
     }
 }

@@ -168,17 +168,18 @@ class TheoryTest {
         List<Integer> notes = java.util.Arrays.stream(pitches.split(" "))
                 .map(Integer::valueOf)
                 .toList();
-        assertThat(Chord.named(notes).orElse(null)).isEqualTo(name);
+        assertThat(Chord.named(notes, Spelling.SHARPS).orElse(null)).isEqualTo(name);
     }
 
     @Test
     void everyKnownChordIsNamedAsItself() {
         for (String quality : Chord.qualities()) {
             List<Integer> pitches = Chord.parse("D" + quality).pitchesNear(50);
-            assertThat(Chord.named(pitches)).as(quality).contains("D" + quality);
+            assertThat(Chord.named(pitches, Spelling.SHARPS)).as(quality).contains("D" + quality);
         }
-        assertThat(Chord.told(List.of(67, 60, 64))).isEqualTo("C4 E4 G4, C");
-        assertThat(GeneralMidi.note(42, GeneralMidi.PERCUSSION_CHANNEL)).isEqualTo("F♯2 Closed Hi-Hat");
-        assertThat(GeneralMidi.note(42, 0)).isEqualTo("F♯2");
+        assertThat(Chord.told(List.of(67, 60, 64), Spelling.SHARPS)).isEqualTo("C4 E4 G4, C");
+        assertThat(GeneralMidi.note(42, GeneralMidi.PERCUSSION_CHANNEL, Spelling.SHARPS))
+                .isEqualTo("F♯2 Closed Hi-Hat");
+        assertThat(GeneralMidi.note(42, 0, Spelling.SHARPS)).isEqualTo("F♯2");
     }
 }

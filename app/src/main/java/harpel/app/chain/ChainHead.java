@@ -188,7 +188,10 @@ final class ChainHead extends VBox {
         pointedWords.setText(
                 note == null
                         ? ""
-                        : Words.ancestry(note, (from, made) -> Words.told(document, selection, transport, from, made)));
+                        : Words.ancestry(
+                                note,
+                                document.spelling(),
+                                (from, made) -> Words.told(document, selection, transport, from, made)));
     }
 
     private void listDifferences() {
@@ -201,7 +204,7 @@ final class ChainHead extends VBox {
         }
         Chain first = part.rack().letter() == 'A' ? part.chain() : other;
         Chain second = part.rack().letter() == 'A' ? other : part.chain();
-        List<String> found = Differences.between(first, second);
+        List<String> found = Differences.between(first, second, document.spelling());
         line(found.isEmpty() ? "A and B are alike." : "From A to B:");
         found.forEach(this::line);
         char letter = part.rack().letter();

@@ -281,7 +281,7 @@ final class ChainRows extends VBox {
     private Node branchHead(Stage stage, int number, StageAddress address) {
         Branch branch = stage.branches().get(number);
         Button head = Buttons.button(
-                (number + 1) + " takes " + Split.describeTakes(branch.takes())
+                (number + 1) + " takes " + Split.describeTakes(branch.takes(), document.spelling())
                         + (branch.chain().stages().isEmpty() ? " · dry" : ""),
                 "branch-" + stage.id() + "-" + (number + 1),
                 "Choose which notes branch " + (number + 1) + " takes",

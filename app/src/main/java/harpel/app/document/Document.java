@@ -33,13 +33,14 @@ public final class Document {
     private final ObjectProperty<Path> file = new SimpleObjectProperty<>();
     private final BooleanProperty unsaved = new SimpleBooleanProperty();
     private final List<Consumer<Change>> listeners = new ArrayList<>();
+    private Spelling spelling;
     /** What the file held when it was opened or saved here. */
     private byte[] onDisk;
 
     public Document(Piece opened, Messages messages) {
         this.messages = messages;
         Piece start = withAPart(opened);
-        Spelling.show(Spelling.of(start.key()));
+        spelling = Spelling.of(start.key());
         history = new History(start);
         piece = new ReadOnlyObjectWrapper<>(start);
     }
@@ -51,6 +52,11 @@ public final class Document {
 
     public ReadOnlyObjectProperty<Piece> piece() {
         return piece.getReadOnlyProperty();
+    }
+
+    /** How notes are written: as the piece's key writes them. */
+    public Spelling spelling() {
+        return spelling;
     }
 
     /** Tells of every edit what it changed, in the order in which this was asked, before whoever listens to {@link #piece}. */
@@ -119,7 +125,7 @@ public final class Document {
         if (now == before || now.equals(before)) {
             return;
         }
-        Spelling.show(Spelling.of(now.key()));
+        spelling = Spelling.of(now.key());
         Change change = Change.of(before, now);
         RuntimeException thrown = null;
         for (Consumer<Change> listener : listeners) {

@@ -9,6 +9,7 @@ import harpel.param.type.IntType;
 import harpel.param.type.WaysType;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import harpel.theory.Ways;
 import java.util.ArrayList;
 import java.util.List;
@@ -133,13 +134,13 @@ public final class WaysRow extends VBox {
     private String name(int place) {
         int step = place - reach;
         int pitch = leads.applyAsInt(step);
-        return Pitch.inRange(pitch) ? Pitch.shown(pitch) : WaysType.shown(step);
+        return Pitch.inRange(pitch) ? Pitch.shown(pitch, Spelling.of(key)) : WaysType.shown(step);
     }
 
     private String say(int place) {
         int step = place - reach;
         int pitch = leads.applyAsInt(step);
-        String to = Pitch.inRange(pitch) ? " to " + Pitch.shown(pitch) : "";
+        String to = Pitch.inRange(pitch) ? " to " + Pitch.shown(pitch, Spelling.of(key)) : "";
         return String.format(Locale.ROOT, "%s %s%s: %.0f %%", WaysType.shown(step), unit, to, 100 * ways.share(step));
     }
 

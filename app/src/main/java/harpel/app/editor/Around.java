@@ -7,6 +7,7 @@ import harpel.app.look.Look;
 import harpel.app.look.Messages;
 import harpel.app.perform.Performing;
 import harpel.app.transport.Transport;
+import harpel.theory.Spelling;
 
 /** What the editors of stages ask and use beside the stage they show. */
 public record Around(
@@ -17,6 +18,11 @@ public record Around(
         TimelineDesk timeline,
         Performing performing,
         Messages messages) {
+    /** How notes are written. */
+    Spelling spelling() {
+        return document.spelling();
+    }
+
     void say(String text) {
         messages.say(text);
     }

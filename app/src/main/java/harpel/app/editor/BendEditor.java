@@ -31,14 +31,14 @@ final class BendEditor extends StageEditor {
     public void show() {
         int centre = get(NoteBend.CENTRE);
         int range = get(NoteBend.BEND_RANGE);
-        words.setText(Pitch.shown(centre) + " bends nothing; "
+        words.setText(Pitch.shown(centre, around().spelling()) + " bends nothing; "
                 + Interval.ofSemitones(range).shown() + " is a full bend, reached at "
                 + named(centre - range) + " and " + named(centre + range) + ".");
         line.repaint();
     }
 
-    private static String named(int pitch) {
-        return Pitch.inRange(pitch) ? Pitch.shown(pitch) : "a note beyond 0–127";
+    private String named(int pitch) {
+        return Pitch.inRange(pitch) ? Pitch.shown(pitch, around().spelling()) : "a note beyond 0–127";
     }
 
     @Override
@@ -84,7 +84,7 @@ final class BendEditor extends StageEditor {
 
         private String told(int pitch) {
             int bend = NoteBend.bend(stage().params(), pitch);
-            return Pitch.shown(pitch) + " "
+            return Pitch.shown(pitch, around().spelling()) + " "
                     + (bend < 0
                             ? "is left out"
                             : Interval.ofSemitones(pitch - get(NoteBend.CENTRE)).shown() + ", bend " + bend);
@@ -138,7 +138,7 @@ final class BendEditor extends StageEditor {
                 }
                 if (name == 0 && Pitch.inRange(pitch)) {
                     g.setFill(theme.soft);
-                    g.fillText(Pitch.shown(pitch), clamp(x - 8, 0, width - 16), height - 1);
+                    g.fillText(Pitch.shown(pitch, around().spelling()), clamp(x - 8, 0, width - 16), height - 1);
                 }
             }
         }

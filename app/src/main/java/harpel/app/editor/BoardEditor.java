@@ -119,6 +119,7 @@ public final class BoardEditor extends StageEditor {
                                     done);
                         }
                     },
+                    around::spelling,
                     around::say);
             tile.setId("marble-" + param.id());
             marbleTiles.add(tile);
@@ -138,6 +139,7 @@ public final class BoardEditor extends StageEditor {
                                 done);
                     }
                 },
+                around::spelling,
                 around::say);
         chance.setId("gate-chance");
         getChildren().addAll(hands, board, words, tiles);
@@ -374,7 +376,7 @@ public final class BoardEditor extends StageEditor {
         /** What a marble that enters a cell sounds there, by its place. */
         private String note(int atColumn, int atRow) {
             int pitch = Carom.byPlace(stage().params(), key, atColumn - 1, atRow - 1);
-            return pitch >= 0 && pitch <= 127 ? Pitch.shown(pitch) : "beyond all notes";
+            return pitch >= 0 && pitch <= 127 ? Pitch.shown(pitch, around().spelling()) : "beyond all notes";
         }
 
         /** The cell that is pointed at is told before it is pressed. */

@@ -75,7 +75,7 @@ final class ChordKeysEditor extends StageEditor {
             put(ChordTableType.CHORDS.parse(keys.chosen() + "=" + bare).get(keys.chosen()));
             keys.requestFocus();
         } catch (IllegalArgumentException e) {
-            around().say("Chord of " + Pitch.shown(keys.chosen()) + ": " + e.getMessage());
+            around().say("Chord of " + Pitch.shown(keys.chosen(), around().spelling()) + ": " + e.getMessage());
         }
     }
 
@@ -89,12 +89,16 @@ final class ChordKeysEditor extends StageEditor {
     private void showKey() {
         int key = keys.chosen();
         KeyChord own = get(ChordKeys.KEYS).get(key);
-        String notes = Chord.told(chord(key));
-        words.setText(Pitch.shown(key)
+        String notes = Chord.told(chord(key), around().spelling());
+        words.setText(Pitch.shown(key, around().spelling())
                 + (notes.isEmpty() ? " is silent" : " plays " + notes)
                 + (own != null ? " – a chord of its own." : "."));
         field.setText(
-                own == null ? "" : ChordTableType.CHORDS.show(Map.of(key, own)).replaceFirst("^[^=]*=", ""));
+                own == null
+                        ? ""
+                        : ChordTableType.CHORDS
+                                .show(Map.of(key, own), around().spelling())
+                                .replaceFirst("^[^=]*=", ""));
         keys.setAccessibleText(words.getText());
     }
 

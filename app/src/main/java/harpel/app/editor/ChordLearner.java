@@ -77,7 +77,7 @@ final class ChordLearner extends VBox {
                 switch (state) {
                     case OFF -> "";
                     case KEY -> "Play the key.";
-                    case CHORD -> "Now the chord for " + Pitch.shown(key) + ", and let go.";
+                    case CHORD -> "Now the chord for " + Pitch.shown(key, document.spelling()) + ", and let go.";
                 });
         prompt.setManaged(state != State.OFF);
         prompt.setVisible(state != State.OFF);
@@ -113,10 +113,10 @@ final class ChordLearner extends VBox {
     }
 
     private HBox row(int pitch, KeyChord keyChord) {
-        Label words = new Label(Pitch.shown(pitch) + "  " + words(keyChord));
+        Label words = new Label(Pitch.shown(pitch, document.spelling()) + "  " + words(keyChord));
         Button remove = Buttons.remove(
                 "remove-chord-" + pitch,
-                "the chord of " + Pitch.shown(pitch),
+                "the chord of " + Pitch.shown(pitch, document.spelling()),
                 () -> change("Remove chord", keys -> keys.remove(pitch)));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
@@ -126,11 +126,13 @@ final class ChordLearner extends VBox {
     /** "Am7 (VIm7)", or the names of the notes. */
     private String words(KeyChord keyChord) {
         if (keyChord.symbol() != null) {
-            return keyChord.symbol().shown() + " ("
+            return keyChord.symbol().shown(document.spelling()) + " ("
                     + keyChord.symbol().romanIn(document.piece().get().key()) + ")";
         }
         return keyChord.notes().stream()
-                .map(note -> keyChord.relative() ? (note < 0 ? "−" + -note : "+" + note) : Pitch.shown(note))
+                .map(note -> keyChord.relative()
+                        ? (note < 0 ? "−" + -note : "+" + note)
+                        : Pitch.shown(note, document.spelling()))
                 .collect(Collectors.joining(" "));
     }
 
@@ -160,8 +162,11 @@ final class ChordLearner extends VBox {
                 int learnt = key;
                 go(State.OFF);
                 change("Learn chord", keys -> keys.put(learnt, new KeyChord(null, pitches, false)));
-                messages.say(Pitch.shown(learnt) + " plays "
-                        + pitches.stream().map(Pitch::shown).collect(Collectors.joining(" ")) + ".");
+                messages.say(Pitch.shown(learnt, document.spelling()) + " plays "
+                        + pitches.stream()
+                                .map(pitch -> Pitch.shown(pitch, document.spelling()))
+                                .collect(Collectors.joining(" "))
+                        + ".");
             }
         }
     }

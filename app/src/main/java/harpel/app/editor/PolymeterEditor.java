@@ -125,6 +125,7 @@ final class PolymeterEditor extends StageEditor {
                     param,
                     (changed, done) -> change(
                             done, list -> list.set(number, list.get(number).withPlain(param, changed.plain()))),
+                    around()::spelling,
                     around()::say);
             tile.setId("row-" + (number + 1) + "-" + param.id());
             grid.add(tile, tiles.size() % 2, tiles.size() / 2);

@@ -71,6 +71,7 @@ final class PulseEditor extends StageEditor {
             ParamTile<?> tile = new ParamTile<>(
                     param,
                     (changed, done) -> change(layer(chosen).withPlain(param, changed.plain()), done),
+                    around::spelling,
                     around::say);
             if (param == Pulse.NOTE) {
                 tile.name(shown -> Words.withDrum(around.selection(), shown));
@@ -219,7 +220,10 @@ final class PulseEditor extends StageEditor {
         boolean drums = around().selection().part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
         String own = layer.isDefault(Pulse.NOTE)
                 ? ""
-                : "  " + GeneralMidi.percussion(note).filter(drum -> drums).orElse(Pitch.shown(note));
+                : "  "
+                        + GeneralMidi.percussion(note)
+                                .filter(drum -> drums)
+                                .orElse(Pitch.shown(note, around().spelling()));
         return rhythm + (by == 0 ? "" : " +" + by) + own;
     }
 

@@ -43,7 +43,7 @@ final class SplitEditor extends StageEditor {
             text.append(i == 0 ? "" : "\n")
                     .append(i + 1)
                     .append(" takes ")
-                    .append(Split.describeTakes(branches().get(i).takes()));
+                    .append(Split.describeTakes(branches().get(i).takes(), around().spelling()));
         }
         words.setText(text.toString());
         bands.say();
@@ -119,7 +119,7 @@ final class SplitEditor extends StageEditor {
             chosen = Math.min(chosen, Math.max(0, branches - 1));
             if (branches > 0) {
                 setAccessibleText("Branch " + (chosen + 1) + " takes "
-                        + Split.describeTakes(branches().get(chosen).takes()));
+                        + Split.describeTakes(branches().get(chosen).takes(), around().spelling()));
             }
         }
 

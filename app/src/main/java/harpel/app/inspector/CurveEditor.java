@@ -82,7 +82,8 @@ public final class CurveEditor extends PointsDrawing {
             BiConsumer<ParamSet, Boolean> change) {
         return switch (source) {
             case CURVE -> new CurveEditor(document, look, transport, id, loop(document), true, change);
-            case AUTOMATION -> new CurveEditor(document, look, transport, id, way(moved, source), false, change);
+            case AUTOMATION ->
+                new CurveEditor(document, look, transport, id, way(document, moved, source), false, change);
             default -> null;
         };
     }
@@ -128,7 +129,7 @@ public final class CurveEditor extends PointsDrawing {
     }
 
     @SuppressWarnings("unchecked") // automation's points hold values of the moved parameter
-    private static <T> Axes way(Param<T> moved, Source source) {
+    private static <T> Axes way(Document document, Param<T> moved, Source source) {
         ParamType<T> type = moved.type();
         Param<List<PathType.Point<T>>> param = (Param<List<PathType.Point<T>>>)
                 source.spec(moved).byId("points").orElseThrow();
@@ -171,7 +172,7 @@ public final class CurveEditor extends PointsDrawing {
 
             @Override
             public String height(double share) {
-                return type.show(type.atFraction(share));
+                return type.show(type.atFraction(share), document.spelling());
             }
 
             @Override

@@ -365,8 +365,11 @@ public final class Inspector extends BorderPane {
     }
 
     private <T> ParamTile<T> tile(Param<T> param) {
-        ParamTile<T> tile =
-                new ParamTile<>(param, (changed, done) -> change(param, changed.plain(), done), session::say);
+        ParamTile<T> tile = new ParamTile<>(
+                param,
+                (changed, done) -> change(param, changed.plain(), done),
+                session.document()::spelling,
+                session::say);
         Routing.offer(tile, session.document(), session.selection(), session.transport());
         if (param.type() instanceof IntType type && type.pitch()) {
             tile.name(shown -> Words.withDrum(session.selection(), shown));

@@ -168,8 +168,8 @@ final class MovesEditor extends VBox {
     }
 
     @SuppressWarnings("unchecked") // the value is one of the list's own
-    private static <T> String shown(ParamType<T> type, Object value) {
-        return type.show((T) value);
+    private <T> String shown(ParamType<T> type, Object value) {
+        return type.show((T) value, document.spelling());
     }
 
     /** What of a row can be moved. */
@@ -289,8 +289,8 @@ final class MovesEditor extends VBox {
     private <T> String reach(Param<T> param, Mover mover) {
         ParamType<T> type = stage.params().typeOf(param);
         T base = stage.params().get(param);
-        String from = type.show(type.moved(base, mover.offset(0)));
-        String to = type.show(type.moved(base, mover.offset(1)));
+        String from = type.show(type.moved(base, mover.offset(0)), document.spelling());
+        String to = type.show(type.moved(base, mover.offset(1)), document.spelling());
         return ParamTile.fromTo(from, to).replace("→", "…");
     }
 
@@ -350,6 +350,7 @@ final class MovesEditor extends VBox {
                     changed.show(settings);
                     take(moved, place, settings, done);
                 },
+                document::spelling,
                 messages::say);
         tile.show(stage.moves().of(moved).get(place).settings());
         return tile;

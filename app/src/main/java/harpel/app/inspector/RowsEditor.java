@@ -92,7 +92,7 @@ final class RowsEditor extends VBox {
 
     /** "2  +2 degrees · chance 50 %", as the row is now. */
     private String heading(int number) {
-        return (number + 1) + "  " + new RowType(spec).show(rows.get(number));
+        return (number + 1) + "  " + new RowType(spec).show(rows.get(number), document.spelling());
     }
 
     private VBox row(int number) {
@@ -138,6 +138,7 @@ final class RowsEditor extends VBox {
                     heads.get(number).setText(heading(number));
                     change.accept(edited, done);
                 },
+                document::spelling,
                 messages::say);
         Routing.offer(tile, document, selection, transport);
         tile.show(rows.get(number));

@@ -177,7 +177,10 @@ final class MakerPanel extends BorderPane {
 
     private <T> ParamTile<T> tile(Kind one, Param<T> param) {
         ParamTile<T> tile = new ParamTile<>(
-                param, (changed, done) -> set(one, param, param.type().read(changed.plain())), messages::say);
+                param,
+                (changed, done) -> set(one, param, param.type().read(changed.plain())),
+                document::spelling,
+                messages::say);
         tile.setId("make-" + param.id());
         return tile;
     }

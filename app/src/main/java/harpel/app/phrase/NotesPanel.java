@@ -86,9 +86,9 @@ public final class NotesPanel extends BorderPane {
         about.setId("picked-about");
         about.getStyleClass().add("soft");
         about.setWrapText(true);
-        velocity = new ParamTile<>(VELOCITY, this::setVelocity, messages::say);
+        velocity = new ParamTile<>(VELOCITY, this::setVelocity, document::spelling, messages::say);
         velocity.name(text -> velocities.isEmpty() ? text : velocities);
-        chance = new ParamTile<>(CHANCE, this::setChance, messages::say);
+        chance = new ParamTile<>(CHANCE, this::setChance, document::spelling, messages::say);
         chance.name(text -> chanceRange.isEmpty() ? text : chanceRange);
         starts = new Field(
                 "picked-starts",
@@ -238,8 +238,10 @@ public final class NotesPanel extends BorderPane {
         boolean together =
                 notes.stream().allMatch(note -> note.tick() == notes.get(0).tick());
         String named = together
-                ? Chord.told(pitches)
-                : pitches.stream().map(Pitch::shown).collect(Collectors.joining(" "));
+                ? Chord.told(pitches, document.spelling())
+                : pitches.stream()
+                        .map(pitch -> Pitch.shown(pitch, document.spelling()))
+                        .collect(Collectors.joining(" "));
         return (pitches.size() <= 8 ? named : pitches.size() + " pitches") + " · in bar " + bar;
     }
 
@@ -293,7 +295,7 @@ public final class NotesPanel extends BorderPane {
         String named = outside.entrySet().stream()
                 .sorted(Map.Entry.<Integer, Integer>comparingByValue().reversed())
                 .limit(4)
-                .map(entry -> Pitch.shown(entry.getKey()) + " " + entry.getValue() + "×")
+                .map(entry -> Pitch.shown(entry.getKey(), document.spelling()) + " " + entry.getValue() + "×")
                 .collect(Collectors.joining(", "));
         makes.setText(String.format(
                 Locale.ROOT,

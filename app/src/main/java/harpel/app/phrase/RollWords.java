@@ -76,7 +76,7 @@ final class RollWords {
                 g.fillText(shortened(GeneralMidi.percussion(pitch).orElseThrow()), Roll.GUTTER - 4, y, Roll.GUTTER - 4);
             } else if (!drums && (name == 0 || name == 5)) {
                 g.setFill(name == 0 ? theme.red : theme.blue);
-                g.fillText(Pitch.shown(pitch), Roll.GUTTER - 4, y);
+                g.fillText(Pitch.shown(pitch, document.spelling()), Roll.GUTTER - 4, y);
             }
         }
         g.setTextBaseline(VPos.BASELINE);
@@ -128,7 +128,7 @@ final class RollWords {
             }
             double x = window.x(tick, width);
             if (pitches.size() >= 3 && x >= free && x < width - 16) {
-                String symbol = Chord.named(pitches).orElse("");
+                String symbol = Chord.named(pitches, document.spelling()).orElse("");
                 String named = symbol.isEmpty()
                         ? ""
                         : symbol + "  " + Numeral.of(Chord.parse(symbol.replaceFirst("/[A-G].*", "")), key);

@@ -153,13 +153,14 @@ final class PointLanes extends Picture {
         T value = valueAt(on, event.getY());
         edit(on, "lane point " + gestures, piece -> on.with(on.without(piece, from), tick, value));
         at = tick;
-        messages.say(on.name(piece()) + ": " + on.type(piece()).show(value) + ", " + desk.place(tick) + ".");
+        messages.say(on.name(piece()) + ": " + on.type(piece()).show(value, document.spelling()) + ", "
+                + desk.place(tick) + ".");
     }
 
     private <T> void doublePressed(Lane<T> on, MouseEvent event) {
         Point<T> point = pointAt(on, event.getX(), event.getY());
         if (point != null) {
-            open(point.tick(), on.type(piece()).show(point.value()));
+            open(point.tick(), on.type(piece()).show(point.value(), document.spelling()));
         }
     }
 

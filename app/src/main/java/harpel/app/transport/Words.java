@@ -13,6 +13,7 @@ import harpel.run.Tap;
 import harpel.theory.GeneralMidi;
 import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;
@@ -57,7 +58,7 @@ public final class Words {
      *
      * @param told what was done to make the second note from the first, or empty
      */
-    public static String ancestry(NoteStart note, Telling told) {
+    public static String ancestry(NoteStart note, Spelling spelling, Telling told) {
         List<String> deeds = new ArrayList<>();
         for (NoteStart made = note; made.cause() != null; made = made.cause()) {
             String deed = told.tell(made.cause(), made);
@@ -66,12 +67,14 @@ public final class Words {
             }
         }
         NoteStart origin = note.origin();
-        String from = origin == note || name(origin).equals(name(note)) ? "" : " from " + name(origin);
+        String from = origin == note || name(origin, spelling).equals(name(note, spelling))
+                ? ""
+                : " from " + name(origin, spelling);
         deeds.add(
                 origin.velocity() == note.velocity()
                         ? "velocity " + note.velocity()
                         : origin.velocity() + " → " + note.velocity());
-        return name(note) + from + ": " + String.join(", ", deeds);
+        return name(note, spelling) + from + ": " + String.join(", ", deeds);
     }
 
     /** What a stage of the open piece did to a note, by the traces of where it first came by; empty where that is not known. */
@@ -132,15 +135,17 @@ public final class Words {
             return shown;
         }
         try {
-            return GeneralMidi.note(Pitch.parse(shown, OctaveNaming.shown()), GeneralMidi.PERCUSSION_CHANNEL);
+            return GeneralMidi.percussion(Pitch.parse(shown, OctaveNaming.shown()))
+                    .map(drum -> shown + " " + drum)
+                    .orElse(shown);
         } catch (IllegalArgumentException e) {
             // no pitch, such as "key"
             return shown;
         }
     }
 
-    private static String name(NoteStart note) {
-        return GeneralMidi.note(note.pitch(), note.channel());
+    private static String name(NoteStart note, Spelling spelling) {
+        return GeneralMidi.note(note.pitch(), note.channel(), spelling);
     }
 
     /** "0.3 ms". */

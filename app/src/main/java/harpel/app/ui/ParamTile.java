@@ -9,6 +9,7 @@ import harpel.param.type.ChoiceType;
 import harpel.param.type.FlagType;
 import harpel.param.type.WordType;
 import harpel.param.type.WordsType;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BiConsumer;
@@ -76,11 +77,14 @@ public final class ParamTile<T> extends VBox {
     private String found = "";
     private long foundNanos;
 
-    /** @param say tells what is wrong with a typed value */
-    public ParamTile(Param<T> param, Change change, Consumer<String> say) {
+    /**
+     * @param spelling how notes are written at the moment
+     * @param say tells what is wrong with a typed value
+     */
+    public ParamTile(Param<T> param, Change change, Supplier<Spelling> spelling, Consumer<String> say) {
         this.say = say;
         choices = this::ownChoices;
-        called = param.type()::show;
+        called = value -> param.type().show(value, spelling.get());
         this.param = param;
         this.change = change;
         this.current = param.defaultValue();
@@ -120,7 +124,7 @@ public final class ParamTile<T> extends VBox {
                 this,
                 () -> param.help() + "\n" + param.type().range()
                         + "\nDrag, or type a value; arrow keys step, Shift finely; Delete gives "
-                        + param.type().show(param.defaultValue()) + ".");
+                        + param.type().show(param.defaultValue(), spelling.get()) + ".");
         setOnContextMenuRequested(event -> {
             offer();
             event.consume();

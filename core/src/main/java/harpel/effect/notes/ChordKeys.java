@@ -23,6 +23,7 @@ import harpel.param.type.WordsType;
 import harpel.theory.Chord;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import harpel.theory.Voicing;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -143,10 +144,10 @@ public final class ChordKeys extends EffectKind {
         return new Running();
     }
 
-    private static String describe(ParamSet values) {
+    private static String describe(ParamSet values, Key pieceKey, int lastPitch) {
         int own = values.get(KEYS).size();
         String table = own == 0 ? "" : own == 1 ? "1 key of its own · " : own + " keys of their own · ";
-        String root = values.get(ROOT).equals(FROM_KEY) ? "the key's root" : ROOT.show(values);
+        String root = values.get(ROOT).equals(FROM_KEY) ? "the key's root" : ROOT.show(values, Spelling.of(pieceKey));
         String key =
                 values.get(Root.SCALE).map(scale -> root + " " + scale.shown()).orElse("the key");
         String fill = values.get(FILL) == Fill.NONE ? "no others" : key + " · " + NOTES.show(values);

@@ -16,6 +16,8 @@ import harpel.param.music.RouteType;
 import harpel.param.music.RouteType.Route;
 import harpel.param.type.ChoiceType;
 import harpel.param.type.IntType;
+import harpel.theory.Key;
+import harpel.theory.Spelling;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -83,9 +85,9 @@ public final class NoteBend extends EffectKind {
         return new Running();
     }
 
-    private static String describe(ParamSet values) {
+    private static String describe(ParamSet values, Key key, int lastPitch) {
         String to = values.get(TO).equals(Route.ON) ? "" : TO.show(values) + " · ";
-        return to + "around " + CENTRE.show(values) + " · ±" + BEND_RANGE.show(values);
+        return to + "around " + CENTRE.show(values, Spelling.of(key)) + " · ±" + BEND_RANGE.show(values);
     }
 
     /** The bend for a note, 0–16383, or -1 when it is dropped. */

@@ -21,6 +21,7 @@ import harpel.param.type.WordsType;
 import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Map;
 
@@ -83,13 +84,13 @@ public final class ScaleFit extends EffectKind {
         return new Running();
     }
 
-    private static String describe(ParamSet values) {
+    private static String describe(ParamSet values, Key pieceKey, int lastPitch) {
         String table =
                 values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";
         String root = switch (values.get(ROOT)) {
             case FROM_KEY -> "the key's root";
             case PLAYED -> "played root";
-            default -> ROOT.show(values);
+            default -> ROOT.show(values, Spelling.of(pieceKey));
         };
         String key =
                 values.get(Root.SCALE).map(scale -> root + " " + scale.shown()).orElse("the key");

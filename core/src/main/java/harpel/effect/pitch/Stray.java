@@ -21,6 +21,7 @@ import harpel.theory.Interval;
 import harpel.theory.Interval.Unit;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import harpel.theory.Ways;
 import java.util.stream.Collectors;
 
@@ -72,10 +73,7 @@ public final class Stray extends EffectKind {
 
     private static final EffectWords WORDS = EffectWords.of("Stray", Family.PITCH, "sends some notes astray")
             .withFoundBy("random pitch chance vary")
-            .withSetting(values -> taken(values) + " · " + WAYS.show(values) + " "
-                    + (values.get(STEPS_IN) == Unit.DEGREES ? "deg" : "st")
-                    + (values.get(DRAW) == Draw.BY_WEIGHT ? "" : " · " + DRAW.show(values)))
-            .withSettingNow(Stray::describe)
+            .withSetting(Stray::describe)
             .withNotes(
                     "The share that really changes is amount × (1 − weight of 0 ÷ all weights). In turn, the turn moves on only when a note"
                             + " is taken: C4 with ways 0, 2 and 4 is C4 D4 E4 C4 … A walk that would leave its reach goes the other way instead."
@@ -105,14 +103,16 @@ public final class Stray extends EffectKind {
     private static String describe(ParamSet values, Key key, int lastPitch) {
         // A walk may come to any step within its reach; its ways are steps, no places.
         if (lastPitch < 0 || values.get(DRAW) == Draw.WALK) {
-            return WORDS.describe(values);
+            return taken(values) + " · " + WAYS.show(values) + " "
+                    + (values.get(STEPS_IN) == Unit.DEGREES ? "deg" : "st")
+                    + (values.get(DRAW) == Draw.BY_WEIGHT ? "" : " · " + DRAW.show(values));
         }
         String names = values.get(WAYS).steps().stream()
                 .map(step -> led(values, lastPitch, step, key))
                 .filter(Pitch::inRange)
-                .map(Pitch::shown)
+                .map(pitch -> Pitch.shown(pitch, Spelling.of(key)))
                 .collect(Collectors.joining(" "));
-        return taken(values) + " · " + Pitch.shown(lastPitch) + " to " + names
+        return taken(values) + " · " + Pitch.shown(lastPitch, Spelling.of(key)) + " to " + names
                 + (values.get(DRAW) == Draw.BY_WEIGHT ? "" : " · " + DRAW.show(values));
     }
 

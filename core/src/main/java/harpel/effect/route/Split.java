@@ -18,6 +18,7 @@ import harpel.param.type.FlagType;
 import harpel.param.type.IntType;
 import harpel.param.type.SpanType;
 import harpel.param.type.SpanType.Span;
+import harpel.theory.Spelling;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -76,11 +77,14 @@ public final class Split extends EffectKind {
     }
 
     /** What a branch takes, in words. */
-    public static String describeTakes(ParamSet takes) {
+    public static String describeTakes(ParamSet takes, Spelling spelling) {
         List<String> parts = new ArrayList<>();
         for (Param<?> param : TAKES.params()) {
             if (!takes.isDefault(param)) {
-                parts.add(param == TURN ? "its turn" : param == SOLO ? "solo" : param.id() + " " + param.show(takes));
+                parts.add(
+                        param == TURN
+                                ? "its turn"
+                                : param == SOLO ? "solo" : param.id() + " " + param.show(takes, spelling));
             }
         }
         return parts.isEmpty() ? "every note" : String.join(" · ", parts);

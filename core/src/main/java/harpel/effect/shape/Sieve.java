@@ -15,6 +15,8 @@ import harpel.param.type.ChoiceType;
 import harpel.param.type.IntType;
 import harpel.param.type.SpanType;
 import harpel.param.type.SpanType.Span;
+import harpel.theory.Key;
+import harpel.theory.Spelling;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -65,14 +67,14 @@ public final class Sieve extends EffectKind {
         return new Running();
     }
 
-    private static String describe(ParamSet values) {
+    private static String describe(ParamSet values, Key key, int lastPitch) {
         List<String> parts = new ArrayList<>();
         if (values.get(CHANCE) < 100) {
             parts.add(CHANCE.show(values));
         }
         for (Param<?> param : List.of(KEYS, VELOCITY, FROM_CHANNEL)) {
             if (!values.isDefault(param)) {
-                parts.add(param.id().replace("from-", "") + " " + param.show(values));
+                parts.add(param.id().replace("from-", "") + " " + param.show(values, Spelling.of(key)));
             }
         }
         if (values.get(EVERY) > 1) {

@@ -7,6 +7,7 @@ import harpel.param.type.IntType;
 import harpel.param.type.ListType;
 import harpel.theory.Chord;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -119,17 +120,23 @@ public record ChordTableType() implements ParamType<Map<Integer, ChordTableType.
 
     @Override
     public String show(Map<Integer, KeyChord> value) {
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(Map<Integer, KeyChord> value, Spelling spelling) {
         return value.isEmpty()
                 ? "none"
                 : new TreeMap<>(value)
                         .entrySet().stream()
-                                .map(entry -> Pitch.shown(entry.getKey()) + "=" + showChord(entry.getValue()))
+                                .map(entry -> Pitch.shown(entry.getKey(), spelling) + "="
+                                        + showChord(entry.getValue(), spelling))
                                 .collect(Collectors.joining(" "));
     }
 
-    private static String showChord(KeyChord chord) {
+    private static String showChord(KeyChord chord, Spelling spelling) {
         if (chord.symbol() != null) {
-            return chord.symbol().shown();
+            return chord.symbol().shown(spelling);
         }
         return chord.notes().stream()
                 .map(note -> chord.relative() ? "+" + note : String.valueOf(note))

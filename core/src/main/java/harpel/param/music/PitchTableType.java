@@ -54,10 +54,6 @@ public record PitchTableType() implements ParamType<Map<Integer, Integer>> {
         return Pitch.plain(Pitch.className(pitchClass));
     }
 
-    private static String shown(int pitchClass) {
-        return Spelling.shown().of(pitchClass);
-    }
-
     @Override
     public Map<String, Object> schema() {
         String name = "[A-Ga-g][#♯b♭]{0,2}";
@@ -72,11 +68,17 @@ public record PitchTableType() implements ParamType<Map<Integer, Integer>> {
 
     @Override
     public String show(Map<Integer, Integer> value) {
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(Map<Integer, Integer> value, Spelling spelling) {
         return value.isEmpty()
                 ? "none"
                 : new TreeMap<>(value)
                         .entrySet().stream()
-                                .map(e -> shown(e.getKey()) + "→" + (e.getValue() == DROP ? WORD : shown(e.getValue())))
+                                .map(e -> spelling.of(e.getKey()) + "→"
+                                        + (e.getValue() == DROP ? WORD : spelling.of(e.getValue())))
                                 .collect(Collectors.joining(" "));
     }
 

@@ -5,6 +5,7 @@ import harpel.param.ParamType;
 import harpel.param.Plain;
 import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -100,10 +101,16 @@ public record IntType(int min, int max, String unit, String word, boolean pitch)
 
     @Override
     public String show(Integer value) {
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(Integer value, Spelling spelling) {
         if (isWord(value)) {
             return word;
         }
-        String number = pitch ? Pitch.shown(value) : String.valueOf(value).replace('-', '−');
+        String number =
+                pitch ? Pitch.shown(value, spelling) : String.valueOf(value).replace('-', '−');
         String one = Math.abs(value) == 1 && unit.endsWith("s") ? unit.substring(0, unit.length() - 1) : unit;
         return unit.isEmpty() ? number : number + " " + one;
     }

@@ -3,6 +3,7 @@ package harpel.param.type;
 import harpel.param.ParamException;
 import harpel.param.ParamType;
 import harpel.param.Plain;
+import harpel.theory.Spelling;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -88,7 +89,12 @@ public record ListType<T>(ParamType<T> item, int most) implements ParamType<List
 
     @Override
     public String show(List<T> value) {
-        List<String> shown = value.stream().map(item::show).toList();
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(List<T> value, Spelling spelling) {
+        List<String> shown = value.stream().map(one -> item.show(one, spelling)).toList();
         boolean spaces = shown.stream().anyMatch(one -> one.indexOf(' ') >= 0);
         return value.isEmpty() ? "none" : String.join(spaces ? ", " : " ", shown);
     }

@@ -1,6 +1,7 @@
 package harpel.param.type;
 
 import harpel.param.ParamType;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -31,7 +32,12 @@ public record OffType<T>(ParamType<T> type) implements ParamType<Optional<T>> {
 
     @Override
     public String show(Optional<T> value) {
-        return value.map(type::show).orElse(OFF);
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(Optional<T> value, Spelling spelling) {
+        return value.map(one -> type.show(one, spelling)).orElse(OFF);
     }
 
     @Override

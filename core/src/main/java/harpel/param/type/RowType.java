@@ -6,6 +6,7 @@ import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.ParamType;
 import harpel.param.Plain;
+import harpel.theory.Spelling;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.BiFunction;
@@ -66,10 +67,15 @@ public record RowType(ParamSpec spec, Consumer<ParamSet> check, BiFunction<Param
 
     @Override
     public String show(ParamSet value) {
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(ParamSet value, Spelling spelling) {
         StringBuilder text = new StringBuilder();
         for (Param<?> param : spec.params()) {
             if (!value.isDefault(param)) {
-                String shown = param.show(value);
+                String shown = param.show(value, spelling);
                 // "2 degrees" names itself; "80 %" does not.
                 text.append(text.isEmpty() ? "" : " · ")
                         .append(shown.contains(param.id().replaceFirst("s$", "")) ? "" : param.id() + " ")

@@ -3,6 +3,7 @@ package harpel.param.type;
 import harpel.param.ParamException;
 import harpel.param.ParamType;
 import harpel.param.Plain;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Map;
 import java.util.function.DoubleSupplier;
@@ -51,7 +52,12 @@ public record SharedOrOwnType<T>(ParamType<T> item, int most) implements ParamTy
 
     @Override
     public String show(List<T> value) {
-        return list().show(value);
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(List<T> value, Spelling spelling) {
+        return list().show(value, spelling);
     }
 
     @Override

@@ -4,6 +4,7 @@ import harpel.param.ParamException;
 import harpel.param.ParamType;
 import harpel.param.Plain;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Map;
 
@@ -59,7 +60,12 @@ public record SpanType(IntType bound) implements ParamType<SpanType.Span> {
 
     @Override
     public String show(Span value) {
-        return bound.show(value.low) + "–" + bound.show(value.high);
+        return show(value, Spelling.SHARPS);
+    }
+
+    @Override
+    public String show(Span value, Spelling spelling) {
+        return bound.show(value.low, spelling) + "–" + bound.show(value.high, spelling);
     }
 
     @Override

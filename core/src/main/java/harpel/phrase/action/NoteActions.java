@@ -112,7 +112,7 @@ public final class NoteActions {
                     "Mirror",
                     "mirror",
                     "The highest becomes the lowest",
-                    (phrase, ids, roll, amounts) -> Pitches.mirror(phrase, ids)),
+                    (phrase, ids, roll, amounts) -> Pitches.mirror(phrase, ids, roll.around())),
             NoteAction.of(
                             Group.TIME,
                             "grid",

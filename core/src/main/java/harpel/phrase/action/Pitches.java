@@ -4,6 +4,7 @@ import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Set;
 import java.util.function.IntUnaryOperator;
@@ -72,7 +73,7 @@ public final class Pitches {
     }
 
     /** The highest becomes the lowest and the other way round. */
-    public static Edited mirror(Phrase phrase, Set<Integer> picked) {
+    public static Edited mirror(Phrase phrase, Set<Integer> picked, Around around) {
         List<Note> notes = Edited.meant(phrase, picked);
         int low = notes.stream().mapToInt(Note::pitch).min().orElse(0);
         int high = notes.stream().mapToInt(Note::pitch).max().orElse(0);
@@ -80,6 +81,7 @@ public final class Pitches {
                 phrase,
                 picked,
                 pitch -> low + high - pitch,
-                "mirrored between " + Pitch.shown(low) + " and " + Pitch.shown(high));
+                "mirrored between " + Pitch.shown(low, Spelling.of(around.key())) + " and "
+                        + Pitch.shown(high, Spelling.of(around.key())));
     }
 }

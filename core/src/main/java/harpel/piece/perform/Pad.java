@@ -6,6 +6,7 @@ import harpel.piece.Lane;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.theory.Chord;
+import harpel.theory.Spelling;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Arrays;
 import java.util.Collections;
@@ -174,7 +175,7 @@ public record Pad(int at, String name, Does does, String part, String what, When
         }
         String of = piece.part(part).map(Part::name).orElse("");
         return switch (does) {
-            case CHORD -> isLearnt() ? Chord.told(pitches(0)) : what;
+            case CHORD -> isLearnt() ? Chord.told(pitches(0), Spelling.of(piece.key())) : what;
             case PHRASE, ONCE, FILL ->
                 piece.phrase(what).map(phrase -> phrase.name()).orElse(what);
             case STAGE, ACT -> stage(piece);

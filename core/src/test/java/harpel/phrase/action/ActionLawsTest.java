@@ -147,7 +147,7 @@ class ActionLawsTest {
             int by = randoms.between(-20, 20);
             assertThat(back(phrase, p -> Pitches.transpose(p, none, by), p -> Pitches.transpose(p, none, -by)))
                     .isEqualTo(phrase);
-            assertThat(back(phrase, p -> Pitches.mirror(p, none), p -> Pitches.mirror(p, none)))
+            assertThat(back(phrase, p -> Pitches.mirror(p, none, around), p -> Pitches.mirror(p, none, around)))
                     .isEqualTo(phrase);
             assertThat(back(phrase, p -> Times.reverse(p, none), p -> Times.reverse(p, none)))
                     .isEqualTo(phrase);

@@ -187,10 +187,10 @@ class ActionsTest {
     @Test
     void mirroredTwiceIsTheOriginal() {
         Phrase example = example();
-        Edited mirrored = Pitches.mirror(example, ALL);
+        Edited mirrored = Pitches.mirror(example, ALL, AROUND);
         assertThat(notes(mirrored)).containsExactly("62 0+240", "59 240+240", "55 720+480", "64 1680+240");
         assertThat(mirrored.said()).isEqualTo("4 notes mirrored between G3 and E4");
-        assertThat(Pitches.mirror(mirrored.phrase(), ALL).phrase()).isEqualTo(example);
+        assertThat(Pitches.mirror(mirrored.phrase(), ALL, AROUND).phrase()).isEqualTo(example);
     }
 
     // Velocity and chance
