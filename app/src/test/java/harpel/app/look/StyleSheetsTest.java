@@ -86,7 +86,7 @@ class StyleSheetsTest {
 
     @Test
     void bothSheetsAreThereInTheFormThatNeedsNoParsing() throws IOException {
-        for (String sheet : List.of("/harpel/app/harpel.bss", "/harpel/app/ui/toolkit.bss")) {
+        for (String sheet : List.of("/harpel/app/harpel.bss", "/harpel/app/look/toolkit.bss")) {
             assertThat(Stylesheet.loadBinary(ToolkitStyles.class.getResource(sheet))
                             .getRules())
                     .hasSizeGreaterThan(100);
