@@ -44,7 +44,7 @@ public sealed interface TimeValue {
 
         @Override
         public String toString() {
-            return plain(amount) + " beat";
+            return plain(amount) + (amount <= 1 ? " beat" : " beats");
         }
     }
 

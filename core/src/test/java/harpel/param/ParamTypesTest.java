@@ -153,7 +153,7 @@ class ParamTypesTest {
         assertThat(type.read("1/8d")).isEqualTo(TimeValue.ofNote("1/8d"));
         assertThat(type.read("35 ms")).isEqualTo(new TimeValue.Millis(35));
         assertThat(type.read("0.75 beat")).isEqualTo(new TimeValue.Beats(0.75));
-        assertThat(type.read("2 beats")).hasToString("2 beat");
+        assertThat(type.read("2 beats")).hasToString("2 beats");
         assertThat(type.step(TimeValue.ofNote("1/8"), 1, false)).hasToString("1/4t");
         assertThat(type.step(new TimeValue.Millis(35), 1, true)).hasToString("36 ms");
         assertThatThrownBy(() -> type.read("0 ms")).hasMessageContaining("\"1 ms\" to \"20000 ms\"");

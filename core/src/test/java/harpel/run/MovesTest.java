@@ -92,7 +92,7 @@ class MovesTest {
         assertThat(beats(
                                 moved(
                                         "'effect':'touch','fixed':1",
-                                        "'fixed':[{'by':'curve','loop':'3 beat','points':[[0,0],[2,100],[3,0]],'amount':100}]"),
+                                        "'fixed':[{'by':'curve','loop':'3 beats','points':[[0,0],[2,100],[3,0]],'amount':100}]"),
                                 7)
                         .velocities(2))
                 .containsExactly(1, 65, 127, 1, 65, 127, 1);

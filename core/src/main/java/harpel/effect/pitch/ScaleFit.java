@@ -85,8 +85,8 @@ public final class ScaleFit extends EffectKind {
     }
 
     private static String describe(ParamSet values, Key pieceKey, int lastPitch) {
-        String table =
-                values.get(TABLE).isEmpty() ? "" : " · " + values.get(TABLE).size() + " notes by table";
+        int moved = values.get(TABLE).size();
+        String table = moved == 0 ? "" : moved == 1 ? " · 1 note by table" : " · " + moved + " notes by table";
         String root = switch (values.get(ROOT)) {
             case FROM_KEY -> "the key's root";
             case PLAYED -> "played root";

@@ -66,8 +66,8 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
     @Override
     public String range() {
         return "a note value 4/1 to 1/64 such as \"1/8d\", or \"1 ms\" to \"" + Plain.number(longestMs)
-                + " ms\", or \"0.01 beat\" to \"" + Plain.number(longestBeats) + " beat\""
-                + (ticks ? ", or \"1 ticks\" and more" : "");
+                + " ms\", or \"0.01 beat\" to \"" + Plain.number(longestBeats) + " beats\""
+                + (ticks ? ", or \"1 tick\" and more" : "");
     }
 
     @Override

@@ -3,6 +3,8 @@ package harpel.param.type;
 import harpel.param.ParamException;
 import harpel.param.ParamType;
 import harpel.param.Plain;
+import harpel.theory.Pitch;
+import harpel.theory.Spelling;
 import java.util.List;
 import java.util.Map;
 
@@ -21,7 +23,7 @@ public record WordsType(List<String> words) implements ParamType<String> {
                 return text;
             }
             try {
-                return NAMES.get(harpel.theory.Pitch.parseClass(text));
+                return NAMES.get(Pitch.parseClass(text));
             } catch (IllegalArgumentException e) {
                 throw new ParamException("must be " + range() + " but was " + Plain.quote(plain));
             }
@@ -47,6 +49,11 @@ public record WordsType(List<String> words) implements ParamType<String> {
     @Override
     public String show(String value) {
         return words.contains(value) ? value : value.replace('#', '♯');
+    }
+
+    @Override
+    public String show(String value, Spelling spelling) {
+        return words.contains(value) ? value : spelling.of(Pitch.parseClass(value));
     }
 
     @Override

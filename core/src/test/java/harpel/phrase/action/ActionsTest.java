@@ -2,6 +2,7 @@ package harpel.phrase.action;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.event.Message;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
@@ -291,5 +292,138 @@ class ActionsTest {
         assertThat(pasted.picked()).hasSize(3);
         assertThat(pasted.said()).isEqualTo("3 notes pasted; 1 lay past the phrase’s end");
         assertThat(Shapes.remove(pasted.phrase(), pasted.picked()).phrase()).isEqualTo(example);
+    }
+
+    // What else a phrase holds, and what is said
+
+    private static Phrase withBend(Phrase phrase, long... units) {
+        List<Message> bends = new ArrayList<>();
+        for (long unit : units) {
+            bends.add(Message.bend(unit * UNIT, 0, 0, 9000));
+        }
+        return phrase.withMessages(bends);
+    }
+
+    private static List<Long> bends(Edited edited) {
+        return edited.phrase().messages().stream()
+                .map(message -> message.tick() / UNIT)
+                .toList();
+    }
+
+    @Test
+    void bendsAndControllersGoWithTheWholePhrase() {
+        Phrase bent = withBend(example(), 240, 960);
+        assertThat(bends(Times.stretch(bent, ALL, 2, AROUND))).containsExactly(480L, 1920L);
+        assertThat(bends(Times.stretch(bent, at(bent, 57), 2, AROUND)))
+                .as("of picked notes alone they stay")
+                .containsExactly(240L, 960L);
+        assertThat(bends(Shapes.twice(bent, ALL, AROUND))).containsExactly(240L, 960L, 2160L, 2880L);
+        Phrase late = withBend(phrase(4 * 1920, "57 1930+240"), 0, 1919, 1920, 3839, 3840);
+        assertThat(bends(Shapes.trim(late, ALL, AROUND)))
+                .as("those within the bars that are left")
+                .containsExactly(0L, 1919L);
+        assertThat(bends(Shapes.length(bent, ALL, 960 * UNIT, AROUND))).containsExactly(240L);
+    }
+
+    @Test
+    void lengthsByAStepOrAllAlike() {
+        Phrase example = example();
+        Edited longer = Times.lengthen(example, at(example, 57, 64), 120 * UNIT);
+        assertThat(notes(longer)).containsExactly("57 0+360", "60 240+240", "64 720+600", "55 1680+240");
+        assertThat(longer.said()).isEqualTo("2 notes longer");
+        Edited shorter = Times.lengthen(example, ALL, -300 * UNIT);
+        assertThat(shorter.phrase().notes()).extracting(Note::length).containsExactly(1L, 1L, 180 * UNIT, 1L);
+        assertThat(shorter.said()).isEqualTo("4 notes shorter");
+        assertThat(notes(Times.lasting(example, ALL, 120 * UNIT)))
+                .containsExactly("57 0+120", "60 240+120", "64 720+120", "55 1680+120");
+    }
+
+    @Test
+    void whatWasDoneIsSaidInOneLine() {
+        Phrase example = example();
+        assertThat(Times.move(example, at(example, 60), 240 * UNIT).said()).isEqualTo("1 note later");
+        assertThat(Times.move(example, at(example, 60), -240 * UNIT).said()).isEqualTo("1 note earlier");
+        Phrase atEnd =
+                phrase(1920, "57 0+240").withNotes(phrase(1920, "57 0+240").notes());
+        Phrase last = Times.move(atEnd, ALL, 5000 * UNIT).phrase();
+        assertThat(Times.move(last, ALL, UNIT).said()).isEqualTo("The last is at the phrase’s end.");
+        assertThat(Times.stretch(example, ALL, 0.5, AROUND).said()).isEqualTo("4 notes half as long");
+        assertThat(Times.stretch(example, ALL, 2, AROUND).said()).isEqualTo("4 notes twice as long");
+        assertThat(Times.stretch(example, ALL, 1.5, AROUND).said()).isEqualTo("4 notes stretched to 150 %");
+        assertThat(Times.shiftRound(example, ALL, -UNIT).said()).isEqualTo("4 notes shifted round to the left");
+        assertThat(Velocities.louder(example, ALL, 5).said()).isEqualTo("4 notes louder by 5");
+        assertThat(Velocities.louder(example, ALL, -5).said()).isEqualTo("4 notes softer by 5");
+        assertThat(Pitches.degrees(example, ALL, -1, AROUND).said()).isEqualTo("4 notes down a degree of C major");
+        assertThat(Pitches.degrees(example, ALL, 2, AROUND).said()).isEqualTo("4 notes up 2 degrees of C major");
+        assertThat(Pitches.transpose(example, ALL, -12).said()).isEqualTo("4 notes down an octave");
+        assertThat(Pitches.transpose(example, ALL, 0).said()).isEqualTo("0 notes up 0 octaves");
+        Phrase cut = Shapes.cutAt(example, ALL, 960 * UNIT).phrase();
+        assertThat(Shapes.join(cut, ALL).said()).isEqualTo("2 notes joined into 1");
+        assertThat(Shapes.trim(example, ALL, AROUND).said()).isEqualTo("It is as short as its notes.");
+        assertThat(Shapes.trim(phrase(3840, "57 0+240"), ALL, AROUND).said()).isEqualTo("Trimmed to 1 bar");
+        assertThat(Shapes.trim(phrase(1920), ALL, AROUND).said()).isEqualTo("There is no note to trim to.");
+    }
+
+    @Test
+    void whatIsAddedIsPickedWithWhatItCameFrom() {
+        Phrase begun = phrase(1920, "57 0+240", "60 240+200");
+        assertThat(Shapes.fill(begun, ALL, AROUND).picked()).hasSize(8);
+        Phrase atBar = phrase(1920, "57 0+480");
+        assertThat(notes(Shapes.fill(atBar, ALL, AROUND)))
+                .as("a beat that is full takes no other")
+                .containsExactly("57 0+480", "57 480+480", "57 960+480", "57 1440+480");
+        assertThat(Shapes.cutAt(atBar, ALL, 480 * UNIT).said())
+                .as("where it ends nothing is cut")
+                .isEqualTo("No note sounds across that place.");
+    }
+
+    @Test
+    void aWayRoundTheChancesAndEitherEndFirst() {
+        Phrase example = example();
+        assertThat(Velocities.stepChance(example, ALL, -10, AROUND).phrase().notes())
+                .allMatch(note -> note.traits().chance() == 90);
+        assertThat(Velocities.stepChance(example, ALL, 10, AROUND).phrase().notes())
+                .as("past 100 it begins at 0")
+                .allMatch(note -> note.traits().chance() == 0);
+        Phrase never = Velocities.chance(example, ALL, 0, AROUND).phrase();
+        assertThat(Velocities.stepChance(never, ALL, -10, AROUND).phrase().notes())
+                .allMatch(note -> note.traits().chance() == 100);
+        assertThat(Velocities.stepChance(never, ALL, 10, AROUND).phrase().notes())
+                .allMatch(note -> note.traits().chance() == 10);
+        assertThat(Velocities.stepChance(phrase(1920), ALL, 10, AROUND).said()).isEqualTo("There is no note.");
+        assertThat(Velocities.chanceAtRandom(example, ALL, 60, 40, 5, AROUND))
+                .isEqualTo(Velocities.chanceAtRandom(example, ALL, 40, 60, 5, AROUND));
+        Phrase mixed = Velocities.off(example, at(example, 57)).phrase();
+        assertThat(Velocities.off(mixed, ALL).phrase().notes())
+                .as("while one sounds all are switched off")
+                .allMatch(note -> note.traits().off());
+    }
+
+    @Test
+    void drawsReachBothEnds() {
+        List<Note> many = new ArrayList<>();
+        for (int i = 0; i < 400; i++) {
+            many.add(Note.of(i, 1, 60, 64));
+        }
+        Phrase phrase = Phrase.of("Many", BAR, many);
+        assertThat(Velocities.loosen(phrase, ALL, 3, 1).phrase().notes())
+                .extracting(Note::velocity)
+                .contains(61, 67)
+                .allMatch(velocity -> velocity >= 61 && velocity <= 67);
+        assertThat(Velocities.chanceAtRandom(phrase, ALL, 40, 43, 1, AROUND)
+                        .phrase()
+                        .notes())
+                .extracting(note -> note.traits().chance())
+                .contains(40, 43)
+                .allMatch(chance -> chance >= 40 && chance <= 43);
+    }
+
+    @Test
+    void intoAKeyThatHasOneNoteNearTheEnds() {
+        Phrase ends = phrase(1920, "1 0+240", "126 240+240");
+        assertThat(notes(Pitches.intoKey(ends, ALL, Pitches.Into.NEAREST, AROUND)))
+                .containsExactly("0 0+240", "125 240+240");
+        assertThat(notes(Pitches.intoKey(ends, ALL, Pitches.Into.UP, AROUND)))
+                .containsExactly("2 0+240", "127 240+240");
     }
 }
