@@ -6,9 +6,12 @@ import harpel.app.look.Look.View;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
+import harpel.phrase.action.Velocities;
 import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
 import harpel.time.Ticks;
 import java.util.List;
+import java.util.Set;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -135,6 +138,28 @@ class WindowKeepTest extends WindowCase {
         clickOn("#play");
         await(() -> !session.recorder().armed().get());
         assertThat(phrase("tide").notes()).extracting(Note::pitch).containsExactlyInAnyOrder(60, 64, 53);
+    }
+
+    @Test
+    void whatIsPlayedWhileAHandEditsThePhraseIsRecorded() {
+        interact(() -> session.recorder().countIn().set(0));
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
+        await(() -> session.transport().heardNow() > BAR / 4);
+        interact(() -> {
+            session.transport().press(50, 77);
+            session.transport().release(50);
+        });
+        // The key is in the engine before the edit, and not yet in the phrase.
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "Louder",
+                        piece -> piece.withPhrase(
+                                Velocities.louder(piece.phrase("tide").orElseThrow(), Set.of(), 5)
+                                        .phrase()))));
+        await(() -> phrase("tide").notes().stream().anyMatch(note -> note.pitch() == 50));
+        clickOn("#play");
+        await(() -> !session.recorder().armed().get());
+        assertThat(phrase("tide").notes()).extracting(Note::pitch).containsExactlyInAnyOrder(60, 64, 50);
     }
 
     @Test

@@ -58,6 +58,9 @@ public final class Recorder {
     private long origin;
 
     private long from;
+    /** Up to where what was played has been put into the phrase. */
+    private long taken;
+
     private boolean loop;
     private long round;
     private Phrase base;
@@ -177,6 +180,7 @@ public final class Recorder {
                     .withOrigin(Origin.of(Origin.Kind.RECORDED, part, sent.get() ? Origin.SENT : "what was played"));
             round = 0;
         }
+        taken = from;
         last = base;
         lookedNanos = 0;
     }
@@ -213,9 +217,9 @@ public final class Recorder {
                 return;
             }
             if (!shown.equals(last)) {
-                // It was changed by hand, or a round was undone: go on from there.
+                // It was changed by hand, or a round was undone: go on from what was taken until then.
                 base = shown;
-                from = Math.max(from, now);
+                from = Math.max(from, taken);
             }
             // A key that was pressed just before a round was over may still be on its way.
             long over = running ? transport.heardBefore(LATE_NANOS) : now;
@@ -239,6 +243,7 @@ public final class Recorder {
     private void put(long which, long to) {
         long begin = origin + which * base.length();
         List<Note> fresh = heard(begin, Math.max(begin, from), to);
+        taken = to;
         if (fresh.isEmpty() && last == base) {
             return;
         }

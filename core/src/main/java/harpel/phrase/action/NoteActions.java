@@ -359,7 +359,7 @@ public final class NoteActions {
                             Group.NOTES,
                             "remove",
                             "Remove notes",
-                            "",
+                            "remove",
                             "Takes the picked notes away",
                             (phrase, ids, roll, amounts) -> Shapes.remove(phrase, ids))
                     .withKey("Delete"));
