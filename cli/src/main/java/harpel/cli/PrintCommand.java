@@ -7,6 +7,7 @@ import harpel.print.PrintOrder;
 import harpel.print.VariationNumbers;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -20,7 +21,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "print",
         description = {
-            "Faster than real time, writes MIDI files, or tables of notes (CSV): of parts of a piece (--piece), a named",
+            "Faster than real time, writes MIDI files, or tables of notes (CSV, JSON): of parts of a piece (--piece), a named",
             "track each, with generators, routes, levers and movers; or of the notes of a MIDI file (IN) sent through a",
             "chain (--chain), with the input's tempo and meter, to its end of track rounded up to a bar.",
             "What is lost on the way, such as notes out of range, is said on standard error."
@@ -28,6 +29,13 @@ import picocli.CommandLine.Spec;
         mixinStandardHelpOptions = true)
 final class PrintCommand implements Callable<Integer> {
     private static final int MOST_FILES = 1_000;
+
+    /** Those of all formats there are. */
+    static final class Endings extends ArrayList<String> {
+        Endings() {
+            super(PrintFormat.all().stream().map(PrintFormat::ending).toList());
+        }
+    }
 
     @Spec
     private CommandSpec spec;
@@ -46,13 +54,14 @@ final class PrintCommand implements Callable<Integer> {
             required = true,
             paramLabel = "OUT",
             description =
-                    "The file to write, - is standard output; with --variations a folder. One that ends in .csv is a table of notes, any other a MIDI file.")
+                    "The file to write, - is standard output; with --variations a folder. Its ending says what it is; one that says nothing is a MIDI file.")
     private String out;
 
     @Option(
             names = "--as",
-            paramLabel = "mid|csv",
-            description = "What is written, where OUT does not say it by its ending.")
+            paramLabel = "ENDING",
+            completionCandidates = Endings.class,
+            description = "What is written, where OUT does not say it by its ending: ${COMPLETION-CANDIDATES}.")
     private String as;
 
     @Option(

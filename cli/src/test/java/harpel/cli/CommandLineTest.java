@@ -128,7 +128,7 @@ class CommandLineTest {
                 .isZero();
         assertThat(Files.readString(stages.resolve("99-sound.csv"))).startsWith("part,");
         assertThat(run("print", "--piece", CLOCK, "--as", "tide", "-o", "x")).isEqualTo(Main.WRONG_WORDS);
-        assertThat(err.toString()).contains("--as must be mid or csv but was \"tide\"");
+        assertThat(err.toString()).contains("--as must be mid or csv or json but was \"tide\"");
     }
 
     @Test

@@ -3,6 +3,8 @@ package harpel.print;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import harpel.format.PieceFile;
 import harpel.format.midi.MidiFile;
 import harpel.format.midi.SmfForm;
@@ -335,6 +337,29 @@ class PrintOrderTest {
                         + "length seconds,channel\r\n"
                         + "\"Bell, the \"\"low\"\" one\",0,0,0,60,C4,90,960,1,0.5,1\r\n"
                         + "\"Bell, the \"\"low\"\" one\",1440,1.5,0.75,61,C♯4,7,480,0.5,0.25,1\r\n");
+    }
+
+    /** RFC 8259, read back by another reader than it was written by. */
+    @Test
+    void theSameTableAsJsonHoldsNumbersAndText() throws Exception {
+        Piece piece = piece("", Note.of(3 * QUARTER / 2, QUARTER / 2, 61, 7))
+                .withTime(new TimeMap(TempoMap.of(120), MeterMap.FOUR_FOUR))
+                .withPart("lead", part -> part.withName("Bell, the \"low\" one"));
+        byte[] json = PrintFormat.ofEnding("json")
+                .write(print(PrintOrder.of(piece, "lead", Tail.CUT)).allNotes(), SmfForm.PLAIN);
+        JsonNode table = new ObjectMapper().readTree(json);
+        assertThat(table).hasSize(1);
+        JsonNode note = table.get(0);
+        assertThat(note.get("part").textValue()).isEqualTo("Bell, the \"low\" one");
+        assertThat(note.get("name").textValue()).isEqualTo("C♯4");
+        assertThat(note.get("start-ticks").intValue()).isEqualTo(1440);
+        assertThat(note.get("start-beats").doubleValue()).isEqualTo(1.5);
+        assertThat(note.get("start-seconds").doubleValue()).isEqualTo(0.75);
+        assertThat(note.get("length-ticks").intValue()).isEqualTo(480);
+        assertThat(note.get("length-seconds").doubleValue()).isEqualTo(0.25);
+        assertThat(note.get("pitch").intValue()).isEqualTo(61);
+        assertThat(note.get("velocity").intValue()).isEqualTo(7);
+        assertThat(note.get("channel").intValue()).isEqualTo(1);
     }
 
     @Test
