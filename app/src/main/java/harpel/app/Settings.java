@@ -5,6 +5,8 @@ import harpel.app.look.Theme;
 import harpel.app.transport.DeviceDesk;
 import harpel.device.Devices;
 import harpel.format.AtomicFile;
+import harpel.sound.BuiltInSound;
+import harpel.sound.Delay;
 import harpel.theory.OctaveNaming;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -21,6 +23,7 @@ import org.slf4j.LoggerFactory;
 /** What a person has chosen for every piece: the theme, how large everything is and how octaves are counted. Kept in a file of its own. */
 public final class Settings {
     private static final String DEVICE = "device ";
+    private static final String AUTOMATIC = "automatic";
     private final Path file;
     private final Properties properties = new Properties();
 
@@ -76,7 +79,12 @@ public final class Settings {
         }
         String to = properties.getProperty("clock-to", "");
         return new DeviceDesk.Kept(
-                uses, properties.getProperty("clock-from", ""), to.isEmpty() ? List.of() : List.of(to.split("\t")));
+                uses,
+                properties.getProperty("clock-from", ""),
+                to.isEmpty() ? List.of() : List.of(to.split("\t")),
+                new BuiltInSound.Wish(
+                        properties.getProperty("sound-device", ""),
+                        Delay.ofWord(properties.getProperty("sound-delay", AUTOMATIC))));
     }
 
     public void keep(DeviceDesk.Kept devices) {
@@ -85,6 +93,9 @@ public final class Settings {
                         DEVICE + key, (use.used() ? "used " : "left ") + use.delay() + " " + use.channel()));
         properties.setProperty("clock-from", devices.clockFrom());
         properties.setProperty("clock-to", String.join("\t", devices.clockTo()));
+        properties.setProperty("sound-device", devices.sound().device());
+        properties.setProperty(
+                "sound-delay", devices.sound().delay().map(Delay::word).orElse(AUTOMATIC));
         write();
     }
 

@@ -4,13 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.look.Look.View;
 import harpel.app.transport.DeviceDesk;
+import harpel.app.ui.Choice;
 import harpel.device.Devices;
 import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus.Mode;
+import harpel.sound.BuiltInSound;
+import harpel.sound.Delay;
 import harpel.testkit.RecordingPort;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
@@ -142,10 +146,25 @@ class WindowDevicesTest extends WindowCase {
         DeviceDesk.Kept kept = new DeviceDesk.Kept(
                 Map.of("in Keys: 1", new Devices.Use(false, 0, 3), "out Pier = 2", new Devices.Use(true, -20, 0)),
                 "Keys: 1",
-                List.of("Pier = 2", "Shore"));
+                List.of("Pier = 2", "Shore"),
+                new BuiltInSound.Wish("Studio, left", Optional.of(Delay.VERY_SAFE)));
         new Settings(home).keep(kept);
         assertThat(new Settings(home).devices()).isEqualTo(kept);
         assertThat(new Settings(home.resolve("none")).devices()).isEqualTo(DeviceDesk.Kept.NOTHING);
+    }
+
+    @Test
+    void howSoundIsHeardIsChosenByHand() {
+        open();
+        assertThat(session.transport().sound().wish()).isEqualTo(BuiltInSound.Wish.PLAIN);
+        await(() -> lookup("#sound-row").tryQuery().isPresent());
+        interact(() -> {
+            Choice<Optional<Delay>> delay = lookup("#sound-delay").query();
+            delay.setValue(Optional.of(Delay.SAFE));
+            delay.getOnAction().handle(new javafx.event.ActionEvent());
+        });
+        await(() -> session.transport().sound().wish().delay().equals(Optional.of(Delay.SAFE)));
+        assertThat(session.deviceDesk().kept().sound().delay()).contains(Delay.SAFE);
     }
 
     @Test

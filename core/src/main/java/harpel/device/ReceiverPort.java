@@ -9,30 +9,22 @@ import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
 import javax.sound.midi.SysexMessage;
 
-/** A MIDI device of the machine, or its software synthesizer. */
+/** A MIDI device of the machine. */
 public final class ReceiverPort implements OutputPort {
     private final String name;
     private final MidiDevice device;
-    private final Runnable opened;
     private Receiver receiver;
 
-    private ReceiverPort(String name, MidiDevice device, Receiver receiver, Runnable opened) {
-        this.opened = opened;
+    private ReceiverPort(String name, MidiDevice device, Receiver receiver) {
         this.name = name;
         this.device = device;
         this.receiver = receiver;
     }
 
-    /** @throws MidiUnavailableException when the machine does not let it open, as without a sound device */
+    /** @throws MidiUnavailableException when the machine does not let it open */
     public static ReceiverPort open(String name, MidiDevice device) throws MidiUnavailableException {
-        return open(name, device, () -> {});
-    }
-
-    /** @param opened done each time the device has been opened, before anything is sent */
-    static ReceiverPort open(String name, MidiDevice device, Runnable opened) throws MidiUnavailableException {
         device.open();
-        opened.run();
-        return new ReceiverPort(name, device, device.getReceiver(), opened);
+        return new ReceiverPort(name, device, device.getReceiver());
     }
 
     @Override
@@ -55,7 +47,6 @@ public final class ReceiverPort implements OutputPort {
         receiver.close();
         device.close();
         device.open();
-        opened.run();
         receiver = device.getReceiver();
     }
 

@@ -76,7 +76,7 @@ public final class SoundBank {
     }
 
     /** Takes its sounds away again; the built-in ones are back. */
-    void unload(Synthesizer synthesizer) {
+    public void unload(Synthesizer synthesizer) {
         synthesizer.unloadAllInstruments(sounds);
         Soundbank builtIn = synthesizer.getDefaultSoundbank();
         if (builtIn != null) {

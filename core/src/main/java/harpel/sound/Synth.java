@@ -36,12 +36,20 @@ final class Synth implements AutoCloseable {
         this.receiver = synthesizer.getReceiver();
     }
 
-    /** @param bank sounds in place of built-in ones, or null */
+    /** One for files. */
     static Synth open(AudioFormat format, SoundBank bank) throws IOException {
+        return open(format, bank, CONTROL_RATE);
+    }
+
+    /**
+     * @param bank sounds in place of built-in ones, or null
+     * @param controlRate how often a second controls and starts are looked at
+     */
+    static Synth open(AudioFormat format, SoundBank bank, float controlRate) throws IOException {
         try {
             Synthesizer synthesizer = MidiSystem.getSynthesizer();
             Map<String, Object> settings =
-                    Map.of("control rate", CONTROL_RATE, "max polyphony", MOST_VOICES, "load default soundbank", true);
+                    Map.of("control rate", controlRate, "max polyphony", MOST_VOICES, "load default soundbank", true);
             AudioInputStream stream = (AudioInputStream) Class.forName(STREAMS)
                     .getMethod("openStream", AudioFormat.class, Map.class)
                     .invoke(synthesizer, format, settings);
@@ -82,6 +90,16 @@ final class Synth implements AutoCloseable {
             filled += length;
         }
         return filled;
+    }
+
+    /** Gives back the sounds of one bank and takes those of another; null for none. */
+    void use(SoundBank before, SoundBank bank) throws IOException {
+        if (before != null) {
+            before.unload(synthesizer);
+        }
+        if (bank != null) {
+            bank.load(synthesizer);
+        }
     }
 
     @Override

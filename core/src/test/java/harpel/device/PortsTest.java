@@ -29,7 +29,6 @@ import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiMessage;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
-import javax.sound.midi.Synthesizer;
 import org.junit.jupiter.api.Test;
 import org.mockito.ArgumentCaptor;
 
@@ -149,28 +148,6 @@ class PortsTest {
             ports.pump();
         }
         assertThat(recording.sent()).hasSizeGreaterThanOrEqualTo(messages);
-    }
-
-    @Test
-    void soundsOfAFileStandInUntilTheBuiltInOnesAreWantedAgain() throws Exception {
-        Synthesizer synth = mock(Synthesizer.class);
-        when(synth.getReceiver()).thenReturn(mock(Receiver.class));
-        SoundBank bank = mock(SoundBank.class);
-        Ports ports = new Ports(() -> 0, false);
-        BuiltInSound devices = new BuiltInSound();
-        devices.useSounds(bank, ports);
-        devices.openSynthesizer(synth, ports);
-        verify(bank).load(synth);
-        assertThat(ports.takeOpened()).isEqualTo(Ports.BUILT_IN);
-        SoundBank other = mock(SoundBank.class);
-        devices.useSounds(other, ports);
-        verify(bank).unload(synth);
-        verify(other).load(synth);
-        assertThat(ports.takeOpened())
-                .as("its parts are told their sounds again")
-                .isEqualTo(Ports.BUILT_IN);
-        devices.useSounds(null, ports);
-        verify(other).unload(synth);
     }
 
     /** General MIDI 1: programs 1–128. */

@@ -394,7 +394,8 @@ class PrintOrderTest {
                 .contains("csv");
         assertThat(PrintFormat.ofFile("Tide.CSV").ending()).isEqualTo("csv");
         assertThat(PrintFormat.ofFile("tide").ending()).isEqualTo("mid");
-        assertThatThrownBy(() -> PrintFormat.ofEnding("tide")).hasMessage("must be mid or csv or json but was \"tide\"");
+        assertThatThrownBy(() -> PrintFormat.ofEnding("tide"))
+                .hasMessage("must be mid or csv or json but was \"tide\"");
     }
 
     /** What comes round when it is played goes straight on in a print, with the automation of its place. */

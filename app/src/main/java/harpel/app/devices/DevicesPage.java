@@ -15,10 +15,15 @@ import harpel.device.Devices;
 import harpel.device.Devices.Shown;
 import harpel.device.SimulatedMachine;
 import harpel.port.Ports;
+import harpel.sound.BuiltInSound;
+import harpel.sound.Delay;
+import harpel.sound.SoundEngine;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
@@ -44,6 +49,7 @@ public final class DevicesPage extends BorderPane {
     private final Messages messages;
     private final DeviceDesk desk;
     private final VBox inputs = new VBox(Space.CLOSE);
+    private final Label soundState = soft("");
     private final VBox outputs = new VBox(Space.CLOSE);
     private final Map<String, Region> lights = new LinkedHashMap<>();
     private ClockPartner partner;
@@ -132,6 +138,7 @@ public final class DevicesPage extends BorderPane {
         inputs.getChildren().clear();
         outputs.getChildren().clear();
         outputs.getChildren().add(output(new Shown(Ports.BUILT_IN, false, true, Devices.Use.PLAIN, "")));
+        outputs.getChildren().add(sound());
         for (Shown one : all) {
             (one.isInput() ? inputs : outputs).getChildren().add(one.isInput() ? input(one) : output(one));
         }
@@ -234,6 +241,53 @@ public final class DevicesPage extends BorderPane {
         return row;
     }
 
+    /** How the built-in sounds are heard: on which device, how long after they are due, and how that goes. */
+    private HBox sound() {
+        BuiltInSound.Wish wish = transport.sound().wish();
+        Choice<String> device = new Choice<>(
+                "sound-device",
+                "The sound device on which the built-in sounds are heard; kept on this machine",
+                name -> name.isEmpty() ? "the machine’s own choice" : name,
+                name -> desk.sound(
+                        new BuiltInSound.Wish(name, transport.sound().wish().delay())));
+        List<String> names = new ArrayList<>(List.of(""));
+        names.addAll(SoundEngine.devices());
+        if (!names.contains(wish.device())) {
+            names.add(wish.device());
+        }
+        device.show(names, wish.device());
+        device.setMaxWidth(NAME_WIDE);
+        Choice<Optional<Delay>> delay = new Choice<>(
+                "sound-delay",
+                "How long after it is due all is heard: the shorter, the sooner a key is heard; the longer, the less it breaks off."
+                        + " Automatic begins at 10 ms and grows when sound breaks off",
+                one -> one.map(some -> some.label() + ", " + some.millis() + " ms")
+                        .orElse("automatic"),
+                one -> desk.sound(new BuiltInSound.Wish(transport.sound().wish().device(), one)));
+        List<Optional<Delay>> delays = new ArrayList<>(List.of(Optional.empty()));
+        Arrays.stream(Delay.values()).map(Optional::of).forEach(delays::add);
+        delay.show(delays, wish.delay());
+        delay.setMaxWidth(150);
+        HBox row = new HBox(Space.GAP, soft("heard on"), device, delay, soundState);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.setPadding(new Insets(0, 0, Space.GAP, Space.PAGE));
+        row.setId("sound-row");
+        showSound();
+        return row;
+    }
+
+    private void showSound() {
+        soundState.setText(transport
+                .sound()
+                .state()
+                .map(state -> state.delay().millis() + " ms · "
+                        + (state.lateBlocks() == 0
+                                ? "never broke off"
+                                : "broke off " + state.lateBlocks() + (state.lateBlocks() == 1 ? " time" : " times"))
+                        + " · " + Math.round(state.share() * 100) + " % of a processor")
+                .orElse("no sound device"));
+    }
+
     private void delayTyped(Shown one, String text) {
         String bare = text.replace("ms", "").replace('−', '-').strip();
         if (!bare.matches("-?\\d{1,3}") || Math.abs(Integer.parseInt(bare)) > Devices.MOST_DELAY) {
@@ -251,6 +305,9 @@ public final class DevicesPage extends BorderPane {
                 shownChanges = desk.changes().get();
                 show(all);
             }
+        }
+        if (frame % LOOK_EVERY == 1) {
+            showSound();
         }
         long now = transport.nanos();
         lights.forEach((key, light) -> {

@@ -3,6 +3,7 @@ package harpel.app.transport;
 import harpel.app.look.Messages;
 import harpel.device.Devices;
 import harpel.device.Devices.Use;
+import harpel.sound.BuiltInSound;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -15,8 +16,8 @@ public final class DeviceDesk {
     private static final long NUDGE_NANOS = 10_000_000L;
 
     /** All of it, as it is kept on this machine: uses by "in" or "out", a space, and the name. */
-    public record Kept(Map<String, Use> uses, String clockFrom, List<String> clockTo) {
-        public static final Kept NOTHING = new Kept(Map.of(), "", List.of());
+    public record Kept(Map<String, Use> uses, String clockFrom, List<String> clockTo, BuiltInSound.Wish sound) {
+        public static final Kept NOTHING = new Kept(Map.of(), "", List.of(), BuiltInSound.Wish.PLAIN);
     }
 
     private final Transport transport;
@@ -59,12 +60,13 @@ public final class DeviceDesk {
         clockTo = kept.clockTo;
         transport.engine().followClock(clockFrom);
         transport.engine().clockTo(clockTo);
+        transport.sound().wish(kept.sound);
         changed();
     }
 
     /** All that is to be kept. */
     public Kept kept() {
-        return new Kept(Map.copyOf(uses), clockFrom, clockTo);
+        return new Kept(Map.copyOf(uses), clockFrom, clockTo, transport.sound().wish());
     }
 
     public void use(String name, boolean isInput, Use use) {
@@ -101,6 +103,12 @@ public final class DeviceDesk {
         }
         clockTo = List.copyOf(outputs);
         transport.engine().clockTo(clockTo);
+        changed();
+    }
+
+    /** How the built-in sounds are heard from now on. */
+    public void sound(BuiltInSound.Wish wish) {
+        transport.sound().wish(wish);
         changed();
     }
 

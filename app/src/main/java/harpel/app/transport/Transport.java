@@ -3,7 +3,6 @@ package harpel.app.transport;
 import harpel.app.look.Messages;
 import harpel.capture.Heard;
 import harpel.chain.StageAddress;
-import harpel.device.BuiltInSound;
 import harpel.device.Devices;
 import harpel.device.MachineDevices;
 import harpel.device.SoundBank;
@@ -15,6 +14,7 @@ import harpel.port.InputPort;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
 import harpel.run.Tap;
+import harpel.sound.BuiltInSound;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -39,7 +39,7 @@ public final class Transport implements AutoCloseable {
     private final TraceQueue queue = new TraceQueue();
     private final Heard heard = new Heard();
     private final TraceStore traces = new TraceStore();
-    private final BuiltInSound sound = new BuiltInSound();
+    private final BuiltInSound sound;
     private final Devices devices;
     private final Ports ports;
     private final LongSupplier clock;
@@ -57,6 +57,10 @@ public final class Transport implements AutoCloseable {
         this.messages = messages;
         this.ports = ports;
         this.clock = clock;
+        sound = new BuiltInSound(
+                ports,
+                none -> Platform.runLater(() -> noSound.set(none)),
+                text -> Platform.runLater(() -> messages.say(text)));
         engine = new LiveEngine(piece, ports, Tap.both(queue, heard), clock);
         player = new Player(engine, piece);
         keys = engine.openInput(InputPort.KEYS);
@@ -70,20 +74,18 @@ public final class Transport implements AutoCloseable {
 
     /** Opens the machine's MIDI devices and sound, in the background, and says what there is. */
     public void openDevices() {
-        Thread opener = new Thread(
-                () -> {
-                    String none = sound.openSound(ports);
-                    Platform.runLater(() -> noSound.set(none));
-                },
-                "harpel-sound");
-        opener.setDaemon(true);
-        opener.start();
+        sound.start();
         devices.start();
     }
 
     /** Lets other sounds stand in for the built-in ones; null for those. From any thread; takes up to seconds. */
     void useSounds(SoundBank bank) throws IOException {
-        sound.useSounds(bank, ports);
+        sound.useSounds(bank);
+    }
+
+    /** The built-in sounds, heard. */
+    public BuiltInSound sound() {
+        return sound;
     }
 
     /** The MIDI devices that are there or were. */
@@ -247,6 +249,7 @@ public final class Transport implements AutoCloseable {
 
     @Override
     public void close() {
+        sound.close();
         devices.close();
         player.close();
         engine.close();

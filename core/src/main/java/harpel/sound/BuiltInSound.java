@@ -1,0 +1,174 @@
+package harpel.sound;
+
+import harpel.device.SoundBank;
+import harpel.port.Ports;
+import java.io.IOException;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Keeps the built-in sounds heard: opens a sound device when there is one, again when it comes back, and another when that is wished; with
+ * an automatic delay it takes a safer one when blocks come late. A thread of its own looks every two seconds.
+ */
+public final class BuiltInSound implements AutoCloseable {
+    public static final String NO_DEVICE =
+            "This machine has no sound device: notes are computed, shown and sent to MIDI outputs, but not heard here.";
+
+    private static final long LOOK_MILLIS = 2_000;
+    /** So many late blocks between two looks are too many. */
+    private static final int MANY_LATE = 3;
+
+    /**
+     * What a person chose.
+     *
+     * @param device the name of a sound device; empty for the machine's own choice
+     * @param delay empty for automatic
+     */
+    public record Wish(String device, Optional<Delay> delay) {
+        public static final Wish PLAIN = new Wish("", Optional.empty());
+    }
+
+    /** Opens what is heard. */
+    interface Opener {
+        SoundEngine open(String device, Delay delay, SoundBank bank) throws IOException;
+    }
+
+    private final Ports ports;
+    private final Opener opener;
+    private final Consumer<String> problem;
+    private final Consumer<String> say;
+    /** Held, since what is set of it is forgotten with it. */
+    private java.util.logging.Logger preferences;
+
+    private Wish wish = Wish.PLAIN;
+    private Wish opened;
+    private Delay automatic = Delay.NORMAL;
+    private SoundBank bank;
+    private volatile SoundEngine engine;
+    private long lateBefore;
+    private String told;
+    private boolean closing;
+
+    /**
+     * @param problem told why there is no sound, or that there is ("")
+     * @param say told what it did by itself
+     */
+    public BuiltInSound(Ports ports, Consumer<String> problem, Consumer<String> say) {
+        this(ports, SoundEngine::open, problem, say);
+    }
+
+    BuiltInSound(Ports ports, Opener opener, Consumer<String> problem, Consumer<String> say) {
+        this.ports = ports;
+        this.opener = opener;
+        this.problem = problem;
+        this.say = say;
+    }
+
+    /** Opens the sound, and looks after it from now on, in the background. */
+    public void start() {
+        // The first time, the synthesizer makes itself preferences, of which Java tells everyone on standard error.
+        preferences = java.util.logging.Logger.getLogger("java.util.prefs");
+        preferences.setLevel(java.util.logging.Level.WARNING);
+        Thread looker = new Thread(this::run, "harpel-sound-devices");
+        looker.setDaemon(true);
+        looker.start();
+    }
+
+    private synchronized void run() {
+        try {
+            while (!closing) {
+                look();
+                wait(LOOK_MILLIS);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Another device or delay from now on; it is opened soon. */
+    public synchronized void wish(Wish newWish) {
+        wish = newWish;
+        automatic = Delay.NORMAL;
+        notifyAll();
+    }
+
+    public synchronized Wish wish() {
+        return wish;
+    }
+
+    /** How it stands; empty while there is no sound. From any thread. */
+    public Optional<SoundEngine.State> state() {
+        return Optional.ofNullable(engine).map(SoundEngine::state);
+    }
+
+    /** Opens what should be open and is not. */
+    synchronized void look() {
+        if (engine != null && wish.delay().isEmpty()) {
+            long late = engine.state().lateBlocks();
+            if (late - lateBefore >= MANY_LATE && automatic != automatic.safer()) {
+                automatic = automatic.safer();
+                opened = null;
+                say.accept("Sound is heard " + automatic.millis() + " ms after it is due now, since blocks came late ("
+                        + automatic.label() + ").");
+            }
+            lateBefore = late;
+        }
+        if (engine != null && wish.equals(opened) && engine.state().problem().isEmpty() && !isBack()) {
+            return;
+        }
+        try {
+            SoundEngine next = opener.open(wish.device(), wish.delay().orElse(automatic), bank);
+            engine = next;
+            opened = wish;
+            lateBefore = 0;
+            ports.add(Ports.BUILT_IN, next);
+            tell("");
+        } catch (IOException e) {
+            log().debug("no sound: {}", e.getMessage());
+            if (engine != null && wish.equals(opened)) {
+                // What was heard is gone; when it is back it is opened anew.
+                engine = null;
+                ports.remove(Ports.BUILT_IN);
+            }
+            tell(engine == null ? NO_DEVICE : "");
+        }
+    }
+
+    /** Whether the device that is wished, and was not there, is there now. */
+    private boolean isBack() {
+        return !engine.state().device().equals(wish.device())
+                && SoundEngine.devices().contains(wish.device());
+    }
+
+    private void tell(String words) {
+        if (!words.equals(told)) {
+            told = words;
+            problem.accept(words);
+        }
+    }
+
+    /**
+     * Lets other sounds stand in for the built-in ones from now on. Takes up to seconds.
+     *
+     * @param newBank null for the built-in ones
+     */
+    public synchronized void useSounds(SoundBank newBank) throws IOException {
+        bank = newBank;
+        if (engine != null) {
+            engine.use(newBank);
+            ports.tellAnew(Ports.BUILT_IN);
+        }
+    }
+
+    @Override
+    public synchronized void close() {
+        closing = true;
+        notifyAll();
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(BuiltInSound.class);
+    }
+}
