@@ -34,6 +34,9 @@ public final class SoundEngine implements OutputPort {
     private static final double SPARE_MILLIS = 1.5;
 
     private static final long NAP_NANOS = 300_000;
+    private static final float METERS_A_SECOND = 10;
+    /** How much of a peak is left after a block. */
+    private static final float FALL = 0.995f;
 
     /** What the page of devices shows. */
     /**
@@ -41,11 +44,21 @@ public final class SoundEngine implements OutputPort {
      * @param lateBlocks how many blocks came too late since it was opened, so that sound broke off
      * @param lateNotes how many messages came too late for their moment
      * @param share of one processor, 0–1
-     * @param peak the loudest sample of late, 1 being full scale
+     * @param loudness of the last 3 s, in LUFS; −∞ for silence
+     * @param peak the loudest sample of late, in dB against full scale
+     * @param softened by how much too loud sound is softened at the moment, in dB
      * @param problem why nothing is heard any more; empty for nothing
      */
     public record State(
-            String device, Delay delay, long lateBlocks, long lateNotes, double share, double peak, String problem) {}
+            String device,
+            Delay delay,
+            long lateBlocks,
+            long lateNotes,
+            double share,
+            double loudness,
+            double peak,
+            double softened,
+            String problem) {}
 
     private record Timed(byte[] message, long dueNanos) {}
 
@@ -64,7 +77,9 @@ public final class SoundEngine implements OutputPort {
     private volatile long lateBlocks;
     private volatile long lateNotes;
     private volatile double share;
+    private volatile double loudness = Double.NEGATIVE_INFINITY;
     private volatile float peak;
+    private volatile double softened;
 
     private SoundEngine(String device, Delay delay, SoundBank bank) {
         this.wanted = device;
@@ -135,7 +150,8 @@ public final class SoundEngine implements OutputPort {
 
     /** How it stands; from any thread. */
     public State state() {
-        return new State(device, delay, lateBlocks, lateNotes, share, peak, failure);
+        return new State(
+                device, delay, lateBlocks, lateNotes, share, loudness, 20 * Math.log10(peak), softened, failure);
     }
 
     /**
@@ -174,6 +190,8 @@ public final class SoundEngine implements OutputPort {
         FrameClock clock = new FrameClock(RATE);
         Waiting waiting = new Waiting();
         Limiter limiter = new Limiter(RATE);
+        Loudness meter = new Loudness(RATE, false);
+        int metered = 0;
         float[] samples = new float[block * CHANNELS];
         byte[] raw = new byte[samples.length * 4];
         byte[] sound = new byte[block * FRAME_BYTES];
@@ -200,7 +218,14 @@ public final class SoundEngine implements OutputPort {
                 synth.read(raw);
                 samples(raw, samples);
                 limiter.limit(samples, samples.length);
-                peak = Math.max(peak * 0.98f, limiter.takePeak());
+                meter.take(samples, samples.length);
+                peak = Math.max(peak * FALL, limiter.takePeak());
+                metered += block;
+                if (metered >= RATE / METERS_A_SECOND) {
+                    metered = 0;
+                    loudness = meter.shortTerm();
+                    softened = limiter.reductionDb();
+                }
                 bytes(samples, sound);
                 double used = System.nanoTime() - begin;
                 share += (used / (block / RATE * 1e9) - share) * 0.01;

@@ -33,7 +33,7 @@ class BuiltInSoundTest {
     }
 
     private static void state(SoundEngine engine, Delay delay, long late, String problem) {
-        when(engine.state()).thenReturn(new SoundEngine.State("", delay, late, 0, 0, 0, problem));
+        when(engine.state()).thenReturn(new SoundEngine.State("", delay, late, 0, 0, 0, 0, 0, problem));
     }
 
     @Test

@@ -42,6 +42,7 @@ public final class DevicesPage extends BorderPane {
     private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
     private static final long LIT_NANOS = 150_000_000L;
     private static final int LOOK_EVERY = 15;
+    private static final double SILENCE_LUFS = -70;
     private static final double NAME_WIDE = 300;
 
     private final Transport transport;
@@ -284,8 +285,19 @@ public final class DevicesPage extends BorderPane {
                         + (state.lateBlocks() == 0
                                 ? "never broke off"
                                 : "broke off " + state.lateBlocks() + (state.lateBlocks() == 1 ? " time" : " times"))
-                        + " · " + Math.round(state.share() * 100) + " % of a processor")
+                        + " · " + Math.round(state.share() * 100) + " % of a processor"
+                        + (state.loudness() < SILENCE_LUFS ? "" : " · " + loudness(state)))
                 .orElse("no sound device"));
+    }
+
+    /** "−18 LUFS, peak −6 dB, softened by 2 dB". */
+    private static String loudness(SoundEngine.State state) {
+        return minus(state.loudness()) + " LUFS, peak " + minus(state.peak()) + " dB"
+                + (state.softened() < 0.5 ? "" : ", softened by " + Math.round(state.softened()) + " dB");
+    }
+
+    private static String minus(double value) {
+        return String.valueOf(Math.round(value)).replace('-', '−');
     }
 
     private void delayTyped(Shown one, String text) {
