@@ -344,20 +344,16 @@ public final class Files {
                                 .ifPresent(folder -> session.printing()
                                         .toSounds(
                                                 orders.get(0),
-                                                wanted.target()
-                                                        .sound(session.sounds()
-                                                                .bank()
-                                                                .get()),
+                                                wanted.sound(
+                                                        session.sounds().bank().get()),
                                                 folder));
                     } else if (wanted.target().isSound()) {
                         ask(true, "Write a sound file", WAV, wanted.fileName())
                                 .ifPresent(path -> session.printing()
                                         .toSound(
                                                 orders.get(0),
-                                                wanted.target()
-                                                        .sound(session.sounds()
-                                                                .bank()
-                                                                .get()),
+                                                wanted.sound(
+                                                        session.sounds().bank().get()),
                                                 path));
                     } else if (wanted.target() == PrintSheet.Target.FILES) {
                         askFolder("A folder for " + orders.get(0).parts().size() + " files")

@@ -55,6 +55,16 @@ final class SoundCommand implements Callable<Integer> {
                             + " play that.")
     private Path bank;
 
+    @Option(
+            names = "--loudness",
+            arity = "0..1",
+            fallbackValue = "-14",
+            paramLabel = "LUFS",
+            description =
+                    "Bring the whole to this loudness (ITU-R BS.1770), -14 where none is said, as far as its true peak stays below"
+                            + " -1 dBTP; without it the file is as loud as its parts make it.")
+    private Double loudness;
+
     @Option(names = "--each-part", description = "A file for each part, in the folder OUT.")
     private boolean eachPart;
 
@@ -62,7 +72,7 @@ final class SoundCommand implements Callable<Integer> {
     public Integer call() throws IOException, CouldNot, InterruptedException {
         try {
             // Before anything is read, so that it is said at once.
-            new SoundFile(rate, bits, null);
+            brought(new SoundFile(rate, bits, null));
         } catch (IllegalArgumentException e) {
             throw new ParameterException(spec.commandLine(), e.getMessage(), e);
         }
@@ -72,7 +82,7 @@ final class SoundCommand implements Callable<Integer> {
         what.check();
         Report report = new Report(spec.commandLine().getErr());
         Piece piece = new PiecePrint(report).read(what.piece);
-        SoundFile how = new SoundFile(rate, bits, bank(piece, report));
+        SoundFile how = brought(new SoundFile(rate, bits, bank(piece, report)));
         PrintOrder order = what.order(piece, Tail.RING);
         Printed printed = order.print(done -> {});
         report.lost("", printed.losses());
@@ -90,6 +100,10 @@ final class SoundCommand implements Callable<Integer> {
                 + "; the built-in one of the same number is taken"));
         report.summary();
         return 0;
+    }
+
+    private SoundFile brought(SoundFile how) {
+        return loudness == null ? how : how.at(loudness);
     }
 
     /** The file that was named, which has to be there; else the piece's own, which may be on another machine. */

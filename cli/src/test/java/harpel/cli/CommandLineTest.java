@@ -479,6 +479,14 @@ class CommandLineTest {
             assertThat(files.map(file -> file.getFileName().toString()).sorted())
                     .containsExactly("lamp-pad.wav", "tide-bass.wav");
         }
+        Path loud = folder.resolve("loud.wav");
+        assertThat(run("sound", "--piece", CLOCK, "--bars", "1", "--loudness", "-o", loud.toString()))
+                .as("%s", err)
+                .isZero();
+        assertThat(loud).isNotEmptyFile();
+        assertThat(run("sound", "--piece", CLOCK, "--loudness=5", "-o", loud.toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("−60–0 LUFS").contains("5.0");
         assertThat(run("sound", "--piece", CLOCK, "--rate", "22050", "-o", whole.toString()))
                 .isEqualTo(2);
         assertThat(err.toString()).contains("44100 or 48000").contains("22050");

@@ -182,12 +182,18 @@ public final class Loudness {
         private final double[] last = new double[TAPS];
         private int at;
         private double highest;
+        /** How many more samples belong to one that is loud. */
+        private int loud;
 
         private void take(double sample) {
             last[at] = sample;
             at = (at + 1) % TAPS;
-            // What is far below cannot come above between its samples.
-            if (Math.abs(sample) * 2 < highest) {
+            if (Math.abs(sample) * 2 > highest) {
+                loud = TAPS;
+            }
+            // Where all samples are far below it, nothing between them comes above.
+            if (loud-- <= 0) {
+                loud = 0;
                 return;
             }
             for (double[] phase : PHASES) {

@@ -14,6 +14,7 @@ import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -21,6 +22,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.function.DoubleConsumer;
 import javax.sound.midi.MidiMessage;
 import javax.sound.sampled.AudioFileFormat;
@@ -35,8 +37,17 @@ import javax.sound.sampled.AudioSystem;
  * @param rate samples a second, 44,100 or 48,000
  * @param bits of a sample, 16 or 24
  * @param bank sounds in place of built-in ones, or null
+ * @param loudness of the whole in LUFS (BS.1770) to which it is brought, as far as its true peak stays below {@link #MOST_PEAK}; empty to
+ *     leave it as it is
  */
-public record SoundFile(int rate, int bits, SoundBank bank) {
+public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudness) {
+    /** What music services ask for, as common practice; in LUFS. */
+    public static final double USUAL_LOUDNESS = -14;
+    /** In dBTP. */
+    public static final double MOST_PEAK = -1;
+
+    private static final double LEAST_LOUDNESS = -60;
+
     /** What is softer than this share of the loudest possible is silence: −80 dB. */
     private static final double SILENCE = 1e-4;
 
@@ -53,6 +64,20 @@ public record SoundFile(int rate, int bits, SoundBank bank) {
         if (bits != 16 && bits != 24) {
             throw new IllegalArgumentException("a sound file has samples of 16 or 24 bits but was to have " + bits);
         }
+        if (loudness.isPresent() && !(loudness.getAsDouble() >= LEAST_LOUDNESS && loudness.getAsDouble() <= 0)) {
+            throw new IllegalArgumentException(
+                    "a sound file is brought to −60–0 LUFS but was to be brought to " + loudness.getAsDouble());
+        }
+    }
+
+    /** One that is as loud as its parts make it. */
+    public SoundFile(int rate, int bits, SoundBank bank) {
+        this(rate, bits, bank, OptionalDouble.empty());
+    }
+
+    /** The same brought to a loudness. */
+    public SoundFile at(double lufs) {
+        return new SoundFile(rate, bits, bank, OptionalDouble.of(lufs));
     }
 
     /** A message and when it is due. */
@@ -101,6 +126,7 @@ public record SoundFile(int rate, int bits, SoundBank bank) {
             try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(raw), 1 << 16)) {
                 frames = read(synth, format, seconds, out, progress);
             }
+            loudness.ifPresent(lufs -> bring(raw, lufs));
             try (AudioInputStream sound =
                     new AudioInputStream(new BufferedInputStream(Files.newInputStream(raw)), format, frames)) {
                 AudioSystem.write(sound, AudioFileFormat.Type.WAVE, whole.toFile());
@@ -171,6 +197,48 @@ public record SoundFile(int rate, int bits, SoundBank bank) {
             progress.accept(Math.min(1, done / (seconds + 1)));
         }
         return frames;
+    }
+
+    /** Makes all of it louder or softer by the same, so that it comes to a loudness, or to the most its peak may be. */
+    private void bring(Path raw, double lufs) {
+        try {
+            byte[] sound = Files.readAllBytes(raw);
+            float[] samples = samples(sound);
+            Loudness meter = new Loudness(rate, true);
+            meter.take(samples, samples.length);
+            double by = Math.min(lufs - meter.integrated(), MOST_PEAK - meter.truePeak());
+            if (Double.isFinite(by)) {
+                float gain = (float) Math.pow(10, by / 20);
+                for (int i = 0; i < samples.length; i++) {
+                    put(sound, i, samples[i] * gain);
+                }
+                Files.write(raw, sound);
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private float[] samples(byte[] sound) {
+        int bytes = bits / 8;
+        float[] samples = new float[sound.length / bytes];
+        for (int i = 0; i < samples.length; i++) {
+            int value = 0;
+            for (int k = bytes - 1; k >= 0; k--) {
+                value = value << 8 | sound[i * bytes + k] & 0xFF;
+            }
+            samples[i] = (value << 32 - bits >> 32 - bits) / (float) (1 << bits - 1);
+        }
+        return samples;
+    }
+
+    private void put(byte[] sound, int place, float sample) {
+        int bytes = bits / 8;
+        int most = (1 << bits - 1) - 1;
+        int value = Math.max(-most - 1, Math.min(most, Math.round(sample * (1 << bits - 1))));
+        for (int k = 0; k < bytes; k++) {
+            sound[place * bytes + k] = (byte) (value >> 8 * k);
+        }
     }
 
     /** The largest sample, as a share of the largest possible. */

@@ -2,6 +2,7 @@ package harpel.sound;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import harpel.chain.Chain;
 import harpel.device.SoundBank;
@@ -145,6 +146,36 @@ class SoundFileTest {
         assertThat(folder).isDirectoryNotContaining("glob:**.harpel*");
     }
 
+    private static Loudness measured(Heard heard) {
+        Loudness loudness = new Loudness(heard.format().getSampleRate(), true);
+        float[] samples = new float[heard.samples().length];
+        for (int i = 0; i < samples.length; i++) {
+            samples[i] = (float) heard.samples()[i];
+        }
+        loudness.take(samples, samples.length);
+        return loudness;
+    }
+
+    /** ITU-R BS.1770: what was asked for is what is measured, unless its true peak would come above −1 dBTP. */
+    @ParameterizedTest
+    @CsvSource({"16, -30", "24, -40", "24, -10"})
+    void aFileIsBroughtToALoudness(int bits, double lufs) throws Exception {
+        Printed printed = print(piece(0, 1, 2, 3, 4, 5, 6, 7), "clock");
+        new SoundFile(44_100, bits, null).at(lufs).write(printed, file("at.wav"), done -> {});
+        new SoundFile(44_100, bits, null).write(printed, file("plain.wav"), done -> {});
+        Loudness measured = measured(read(file("at.wav")));
+        if (lufs > -20) {
+            assertThat(measured.truePeak()).as("strokes have high peaks").isCloseTo(SoundFile.MOST_PEAK, within(0.1));
+            assertThat(measured.integrated()).isLessThan(lufs);
+        } else {
+            assertThat(measured.integrated()).isCloseTo(lufs, within(0.1));
+            assertThat(measured.truePeak()).isLessThan(SoundFile.MOST_PEAK);
+        }
+        Heard plain = read(file("plain.wav"));
+        assertThat(read(file("at.wav")).samples()).hasSameSizeAs(plain.samples());
+        assertThat(folder).isDirectoryNotContaining("glob:**.harpel*");
+    }
+
     /** General MIDI Level 2 and the MMA's recommendation for controller 7: a gain of 40 log (volume / 127) dB, so half is a quarter. */
     @Test
     void levelsAndMutesOfPartsAreRespected() throws Exception {
@@ -193,5 +224,8 @@ class SoundFileTest {
     void whatIsNoSoundFileIsRefused() {
         assertThatThrownBy(() -> new SoundFile(22_050, 16, null)).hasMessageContaining("22050");
         assertThatThrownBy(() -> new SoundFile(44_100, 8, null)).hasMessageContaining("16 or 24 bits");
+        assertThatThrownBy(() -> new SoundFile(44_100, 16, null).at(3))
+                .hasMessageContaining("−60–0 LUFS")
+                .hasMessageContaining("3.0");
     }
 }

@@ -75,8 +75,7 @@ public final class PrintSheet {
             return this == SOUND || this == SOUND_FINE || this == SOUND_PARTS;
         }
 
-        /** How sound files are written, with these sounds. */
-        public SoundFile sound(SoundBank bank) {
+        SoundFile sound(SoundBank bank) {
             return this == SOUND_FINE ? new SoundFile(48_000, 24, bank) : new SoundFile(44_100, 16, bank);
         }
     }
@@ -87,8 +86,15 @@ public final class PrintSheet {
      * @param orders one a variation
      * @param as the kind of file
      * @param form of such files
+     * @param loud whether sound files are brought to the usual loudness
      */
-    public record Wanted(List<PrintOrder> orders, Target target, PrintFormat as, SmfForm form) {
+    public record Wanted(List<PrintOrder> orders, Target target, PrintFormat as, SmfForm form, boolean loud) {
+        /** How sound files are written, with these sounds. */
+        public SoundFile sound(SoundBank bank) {
+            SoundFile plain = target.sound(bank);
+            return loud ? plain.at(SoundFile.USUAL_LOUDNESS) : plain;
+        }
+
         public String fileName() {
             Set<String> parts = orders.get(0).parts();
             return (parts.size() == 1 ? parts.iterator().next() : "parts") + "."
@@ -107,6 +113,7 @@ public final class PrintSheet {
     private final Choice<Tail> tail =
             new Choice<>("print-tail", "What becomes of notes that sound over the end", PrintSheet::words, one -> {});
     private final Choice<Target> target = new Choice<>("print-target", "What is printed", one -> one.words, one -> {});
+    private final CheckBox loud = Buttons.check("all of it as loud as services ask for: −14 LUFS", "print-loud", false);
     private final Choice<PrintFormat> as =
             new Choice<>("print-as", "What kind of file the notes are written as", PrintFormat::name, one -> {});
     private final TextField division = field(
@@ -186,7 +193,10 @@ public final class PrintSheet {
                         () -> target.getValue() == Target.PHRASES
                                 || target.getValue().isSound(),
                         target.valueProperty()));
-        rows.add(wrong, 0, 9, 2, 1);
+        row(rows, 9, "Loudness", loud);
+        loud.disableProperty()
+                .bind(Bindings.createBooleanBinding(() -> !target.getValue().isSound(), target.valueProperty()));
+        rows.add(wrong, 0, 10, 2, 1);
         ButtonType print = new ButtonType("Print", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(owner, look.styles(), "Print", "", print, ButtonType.CANCEL);
         sheet.getDialogPane().setContent(rows);
@@ -251,7 +261,11 @@ public final class PrintSheet {
                     "A file a part is of one variation; “" + variations.getText() + "” are " + orders.size() + ".");
         }
         return new Wanted(
-                orders, target.getValue(), target.getValue().isNotes() ? as.getValue() : PrintFormat.plain(), form());
+                orders,
+                target.getValue(),
+                target.getValue().isNotes() ? as.getValue() : PrintFormat.plain(),
+                form(),
+                target.getValue().isSound() && loud.isSelected());
     }
 
     private SmfForm form() {
