@@ -35,8 +35,8 @@ public final class SoundEngine implements OutputPort {
 
     private static final long NAP_NANOS = 300_000;
     private static final float METERS_A_SECOND = 10;
-    /** How much of a peak is left after a block. */
-    private static final float FALL = 0.995f;
+    /** How fast a shown peak falls. */
+    private static final double FALL_DB_A_SECOND = 20;
 
     /** What the page of devices shows. */
     /**
@@ -192,6 +192,7 @@ public final class SoundEngine implements OutputPort {
         Limiter limiter = new Limiter(RATE);
         Loudness meter = new Loudness(RATE, false);
         int metered = 0;
+        float fall = (float) Math.pow(10, -FALL_DB_A_SECOND / 20 * block / RATE);
         float[] samples = new float[block * CHANNELS];
         byte[] raw = new byte[samples.length * 4];
         byte[] sound = new byte[block * FRAME_BYTES];
@@ -219,7 +220,7 @@ public final class SoundEngine implements OutputPort {
                 samples(raw, samples);
                 limiter.limit(samples, samples.length);
                 meter.take(samples, samples.length);
-                peak = Math.max(peak * FALL, limiter.takePeak());
+                peak = Math.max(peak * fall, limiter.takePeak());
                 metered += block;
                 if (metered >= RATE / METERS_A_SECOND) {
                     metered = 0;
