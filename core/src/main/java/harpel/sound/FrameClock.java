@@ -2,10 +2,12 @@ package harpel.sound;
 
 /**
  * Which frame of a stream is heard at a moment, by looking at it now and then. What is seen jumps, since a sound server takes blocks;
- * so the line through it is moved only a little at each look. Owned by the sound thread.
+ * so the line through it is the mean of what is seen at first, and is then moved only a little at each look. Owned by the sound thread.
  */
 final class FrameClock {
-    private static final double STEP = 0.01;
+    /** So many looks count alike at first. */
+    private static final int LOOKS = 100;
+
     /** What is further off than so many seconds was a stall: the line begins anew. */
     private static final double STALL_SECONDS = 0.05;
 
@@ -13,6 +15,7 @@ final class FrameClock {
     private final double stallFrames;
     private long nanos;
     private double frame = Double.NaN;
+    private int looks;
 
     FrameClock(double rate) {
         framesPerNano = rate / 1e9;
@@ -25,8 +28,10 @@ final class FrameClock {
         // Not a number before the first look.
         if (!(Math.abs(off) < stallFrames)) {
             frame = heard;
+            looks = 1;
         } else {
-            frame = at(now) + off * STEP;
+            looks = Math.min(LOOKS, looks + 1);
+            frame = at(now) + off / looks;
         }
         nanos = now;
     }

@@ -207,7 +207,10 @@ public final class SoundEngine implements OutputPort {
                 if (written > bufferFrames && buffered <= 0) {
                     lateBlocks++;
                 }
-                clock.saw(begin, written - buffered);
+                // While the buffer fills for the first time nothing is heard.
+                if (written >= bufferFrames) {
+                    clock.saw(begin, written - buffered);
+                }
                 for (Timed one = arriving.poll(); one != null; one = arriving.poll()) {
                     long frame = Math.round(clock.at(one.dueNanos) + delayFrames);
                     if (frame < written) {

@@ -3,6 +3,9 @@ package harpel.phrase;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import harpel.event.Event;
+import harpel.event.NoteEnd;
+import harpel.event.NoteStart;
 import harpel.testkit.Randoms;
 import harpel.testkit.Tries;
 import java.util.ArrayList;
@@ -160,5 +163,90 @@ class NotesTest {
         assertThatThrownBy(() -> less.with(Note.of(0, 1, 1, 1).withId(9))).hasMessageContaining("no note");
         assertThatThrownBy(() -> Note.of(0, 1, 128, 1)).hasMessage("a note's pitch must be 0–127 but was 128");
         assertThatThrownBy(() -> Note.of(0, 1, 1, 0)).hasMessageContaining("velocity must be 1–127");
+    }
+
+    private static NoteStart start(long tick, int pitch) {
+        return NoteStart.played(tick, 0, 0, pitch, 90);
+    }
+
+    /** A stretch from tick 100 to 200: what begins before, ends before, sounds on and lies past it. */
+    @Test
+    void whatSoundsInAStretchIsCutToIt() {
+        NoteStart before = start(10, 60);
+        NoteStart gone = start(20, 61);
+        NoteStart touching = start(30, 62);
+        NoteStart within = start(120, 63);
+        NoteStart brief = start(150, 64);
+        NoteStart on = start(180, 65);
+        NoteStart past = start(200, 66);
+        List<Event> events = List.of(
+                before,
+                gone,
+                touching,
+                new NoteEnd(90, gone, 64),
+                new NoteEnd(100, touching, 64),
+                within,
+                new NoteEnd(130, before, 64),
+                new NoteEnd(140, within, 30),
+                brief,
+                new NoteEnd(151, brief, 64),
+                on,
+                past,
+                new NoteEnd(260, on, 64),
+                new NoteEnd(270, past, 64));
+        assertThat(Notes.heard(events, 100, 200))
+                .extracting(note -> note.pitch() + " " + note.tick() + "+" + note.length())
+                .containsExactly("60 0+30", "63 20+20", "64 50+1", "65 80+20");
+        assertThat(Notes.heard(events, 100, 200).get(1).release()).isEqualTo(30);
+        assertThat(Notes.heard(events.subList(0, 3), 100, 200))
+                .as("what has no end yet sounds on")
+                .extracting(Note::length)
+                .containsExactly(100L, 100L, 100L);
+    }
+
+    @Test
+    void alikeAreThoseOfOneTickAndPitch() {
+        Notes notes = Notes.of(List.of(
+                Note.of(0, 5, 60, 90),
+                Note.of(10, 5, 60, 90),
+                Note.of(10, 6, 60, 80),
+                Note.of(10, 7, 60, 70),
+                Note.of(10, 5, 62, 90)));
+        assertThat(notes.alikeBefore(0)).isZero();
+        assertThat(notes.alikeBefore(1)).isZero();
+        assertThat(notes.alikeBefore(2)).isEqualTo(1);
+        assertThat(notes.alikeBefore(3)).isEqualTo(2);
+        assertThat(notes.alikeBefore(4)).isZero();
+    }
+
+    /** However they came about, and in whatever pieces they are kept. */
+    @Test
+    void equalNotesAreEqual() {
+        Tries.of(20, "equal", seed -> {
+            Randoms randoms = new Randoms(seed);
+            List<Note> list = new ArrayList<>();
+            for (int i = 0; i < 700; i++) {
+                list.add(randoms.note(LENGTH).withId(i));
+            }
+            Notes whole = Notes.of(list);
+            Notes grown = Notes.EMPTY;
+            for (Note note : list) {
+                grown = grown.plus(note);
+            }
+            assertThat(grown.equals(whole)).isTrue();
+            assertThat(whole.equals(grown)).isTrue();
+            assertThat(grown.hashCode()).isEqualTo(whole.hashCode());
+            Note changed = list.get(randoms.between(0, 699));
+            Notes other = whole.with(changed.withVelocity(changed.velocity() % 127 + 1));
+            assertThat(whole.equals(other)).isFalse();
+            assertThat(other.equals(whole)).isFalse();
+            assertThat(whole.equals(whole.minus(changed.id()))).isFalse();
+            assertThat(whole.equals(List.copyOf(whole)))
+                    .as("a list of the same")
+                    .isTrue();
+            assertThat(whole.equals("notes")).isFalse();
+        });
+        assertThat(Notes.EMPTY.equals(Notes.of(List.of()))).isTrue();
+        assertThat(Notes.EMPTY.hashCode()).isZero();
     }
 }

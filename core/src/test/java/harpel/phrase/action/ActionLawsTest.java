@@ -73,6 +73,12 @@ class ActionLawsTest {
         assertThat(NoteActions.byKey("Up", true).orElseThrow().name()).isEqualTo("Degree up");
         assertThat(NoteActions.byKey("Shift+Up", true).orElseThrow().name()).isEqualTo("Octave up");
         assertThat(NoteActions.byKey("Z", true)).isEmpty();
+        assertThat(NoteActions.byKey("Shift+Up", false).orElseThrow().tip()).isEqualTo("An octave up  (Shift+Up)");
+        assertThat(NoteActions.byKey("Up", true).orElseThrow().tip())
+                .isEqualTo("A step of the key up  (Up, in the key)");
+        assertThat(NoteActions.all().stream().filter(one -> one.key().isEmpty()))
+                .allMatch(one -> one.tip().equals(one.does()));
+        assertThat(NoteAction.Group.values()).allMatch(group -> !group.label().isBlank());
     }
 
     private static Set<Integer> some(Phrase phrase, Randoms randoms) {
