@@ -113,7 +113,7 @@ public final class PrintSheet {
     private final Choice<Tail> tail =
             new Choice<>("print-tail", "What becomes of notes that sound over the end", PrintSheet::words, one -> {});
     private final Choice<Target> target = new Choice<>("print-target", "What is printed", one -> one.words, one -> {});
-    private final CheckBox loud = Buttons.check("all of it as loud as services ask for: −14 LUFS", "print-loud", false);
+    private final CheckBox loud = Buttons.check("as loud as music services ask for (−14 LUFS)", "print-loud", false);
     private final Choice<PrintFormat> as =
             new Choice<>("print-as", "What kind of file the notes are written as", PrintFormat::name, one -> {});
     private final TextField division = field(
