@@ -71,6 +71,15 @@ public final class Advisor {
         return LeavesTheKey.look(piece, part, pitches);
     }
 
+    /**
+     * How many of the pitches that lately sounded lie where the part's sound is not at home.
+     *
+     * @param pitches 0–127
+     */
+    public static Optional<Advice> outOfRange(Piece piece, Part part, Set<Integer> pitches) {
+        return OutOfRange.look(piece, part, pitches);
+    }
+
     /** The stage that has lately left notes out since too many sounded or waited there. */
     public static Optional<Advice> tooMany(Part part, Set<String> fullStages) {
         return TooMany.look(part, fullStages);

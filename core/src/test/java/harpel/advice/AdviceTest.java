@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.chain.Stage;
 import harpel.effect.held.Arpeggio;
+import harpel.effect.pitch.Transpose;
 import harpel.format.FileException;
 import harpel.format.PieceFile;
 import harpel.piece.Part;
@@ -167,6 +168,37 @@ class AdviceTest {
         assertThat(texts(withChain("{'effect':'pulse','pace':'2/1'}," + second, ""))
                         .get(0))
                 .endsWith("it never gets past its beginning.");
+    }
+
+    @Test
+    void pitchesOutsideTheRangeOfTheSoundAreBroughtBackByOctaves() {
+        Piece piece = withChain("", "");
+        Part bass = piece.parts().get(0).withSound("Round bass");
+        Piece with = piece.withPart(bass.id(), before -> bass);
+        Set<Integer> high = Set.of(60, 67, 68, 72);
+        Advice advice = Advisor.outOfRange(with, bass, high).orElseThrow();
+        assertThat(advice.text()).isEqualTo("2 of 4 pitches lie above where Round bass is at home: B0–G4");
+        assertThat(advice.action()).isEqualTo("An octave down");
+        Piece helped = advice.fix().apply(with);
+        assertThat(octaves(helped)).isEqualTo(-1);
+        assertThat(octaves(advice.fix().apply(helped))).as("one more").isEqualTo(-2);
+        Advice low = Advisor.outOfRange(with, bass, Set.of(20, 40)).orElseThrow();
+        assertThat(low.text()).startsWith("1 of 2 pitches lies below where");
+        assertThat(octaves(low.fix().apply(with))).isEqualTo(1);
+        assertThat(Advisor.outOfRange(with, bass, Set.of(23, 67)))
+                .as("both ends belong to it")
+                .isEmpty();
+        assertThat(Advisor.outOfRange(with, bass.withSound("Lamp pad"), high))
+                .as("a pad plays anywhere")
+                .isEmpty();
+        assertThat(Advisor.outOfRange(with, bass.withChannel(9), high))
+                .as("drums have names")
+                .isEmpty();
+    }
+
+    private static int octaves(Piece piece) {
+        var stages = piece.parts().get(0).chain().stages();
+        return stages.get(stages.size() - 1).params().get(Transpose.OCTAVES);
     }
 
     @Test

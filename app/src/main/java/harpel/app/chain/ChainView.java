@@ -14,6 +14,7 @@ import harpel.chain.StageAddress;
 import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
+import harpel.piece.Piece;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -265,7 +266,7 @@ public final class ChainView extends BorderPane {
         }
     }
 
-    /** Says what the notes of the last bars show: where they stop, and how many leave the key. */
+    /** Says what the notes of the last bars show: where they stop, and how many leave the key or the range of the sound. */
     private void advise() {
         Part part = session.selection().part();
         standsSince = Math.min(standsSince, window.nowTick());
@@ -283,7 +284,9 @@ public final class ChainView extends BorderPane {
                                 Places.at(StageAddress.of(part.id(), List.of(), id)), standsSince, window.toTick()));
         Set<Integer> pitches = new TreeSet<>();
         within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
-        Advice leaves = Advisor.leavesTheKey(session.document().piece().get(), part, pitches)
+        Piece piece = session.document().piece().get();
+        Advice leaves = Advisor.outOfRange(piece, part, pitches)
+                .or(() -> Advisor.leavesTheKey(piece, part, pitches))
                 .orElse(null);
         for (StageRow row : rows.shown()) {
             if (row.address != null) {
