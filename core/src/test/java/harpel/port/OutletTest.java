@@ -86,7 +86,9 @@ class OutletTest {
         ports.pump();
         assertThat(port.open()).isEmpty();
         assertThat(port.log().stream().filter(one -> one.startsWith("+"))).hasSize(EdgeQueue.ROOM);
-        now += 6_000_000_000L;
+        now += 4_999_999_999L;
+        assertThat(ports.problems()).as("it is said for five seconds").containsKey("A");
+        now++;
         assertThat(ports.problems()).isEmpty();
         ports.send("A", note(10_000, 60), 0);
         ports.pump();
@@ -391,6 +393,43 @@ class OutletTest {
         assertThat(heard.sent).contains("803c40@0", "803d40@0");
         ports.close();
         assertThat(port.closed && heard.closed).isTrue();
+    }
+
+    @Test
+    void aPortThatTakesThePlaceOfAnotherEndsWhatSoundsThereAndClosesIt() {
+        Log before = new Log();
+        Log after = new Log();
+        ports.add("A", before);
+        NoteStart note = note(0, 60);
+        ports.send("A", note, 0);
+        ports.pump();
+        ports.add("A", after);
+        assertThat(before.closed).isTrue();
+        assertThat(before.sent).containsExactly("903c64@0", "803c40@0");
+        assertThat(after.closed).isFalse();
+        ports.send("A", NoteEnd.plain(5, note), 5 * MS);
+        ports.send("A", note(9, 62), 9 * MS);
+        ports.pump();
+        assertThat(after.sent).as("an end of what never began here is none").containsExactly("903e64@9");
+    }
+
+    /** A port is stuck once it has not answered for more than a second. */
+    @Test
+    void oneSecondIsNoTroubleAndMoreIs() {
+        List<List<String>> problems = new ArrayList<>();
+        ports.add("A", new StrictPort("A") {
+            @Override
+            public synchronized void send(byte[] message, long dueNanos) {
+                now += 1_000 * MS;
+                problems.add(List.copyOf(ports.problems().values()));
+                now++;
+                problems.add(List.copyOf(ports.problems().values()));
+            }
+        });
+        now = 500 * MS;
+        ports.send("A", note(0, 60), now);
+        ports.pump();
+        assertThat(problems).containsExactly(List.of(), List.of("does not take what it is sent"));
     }
 
     @Test
