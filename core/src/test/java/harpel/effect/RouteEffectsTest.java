@@ -233,4 +233,51 @@ class RouteEffectsTest {
                         .events(1)))
                 .isEmpty();
     }
+
+    /** A controller through a stage on channel 1, as channel and value of all that comes out. */
+    private static List<String> controlled(String stage) {
+        return messages(Played.through(stage)
+                        .note("C4", 0, 1)
+                        .control(74, 33, 0.5)
+                        .events(1))
+                .stream()
+                .filter(message -> !message.isBend())
+                .map(message -> (message.channel() + 1) + " " + message.data(2))
+                .toList();
+    }
+
+    @Test
+    void messagesAreSentWithNotesOnlyWhereThatIsSet() {
+        assertThat(controlled("{'effect':'send','to':5,'messages':true}")).containsExactlyInAnyOrder("1 33", "5 33");
+        assertThat(controlled("{'effect':'send','to':5,'messages':true,'way':'instead'}"))
+                .containsExactly("5 33");
+        assertThat(controlled("{'effect':'send','to':5,'messages':false,'way':'instead'}"))
+                .containsExactly("1 33");
+        assertThat(controlled("{'effect':'send','to':5,'messages':false}")).containsExactly("1 33");
+        assertThat(controlled("{'effect':'send','messages':true}"))
+                .as("sent nowhere")
+                .containsExactly("1 33");
+    }
+
+    @Test
+    void aGlideLetsNotesAndWhatIsNoBendPass() {
+        assertThat(controlled("{'effect':'glide'}")).containsExactly("1 33");
+        assertThat(Played.through("{'effect':'glide'}").note("C4", 0, 1).bars(1))
+                .singleElement()
+                .asString()
+                .contains("beat=0.0, length=1.0, pitch=60");
+    }
+
+    @Test
+    void aNoteBeyondTheRangeBendsAsFarAsItGoesOrNotAtAll() {
+        ParamSet clips = ParamSet.read(EffectCatalog.of("note-bend").spec(), Map.of());
+        ParamSet drops = ParamSet.read(EffectCatalog.of("note-bend").spec(), Map.of("out-of-range", "drop"));
+        assertThat(NoteBend.bend(clips, 73)).isEqualTo(16_383);
+        assertThat(NoteBend.bend(drops, 73)).isEqualTo(-1);
+        assertThat(NoteBend.bend(drops, 72))
+                .as("the end of the range is within")
+                .isEqualTo(16_383);
+        assertThat(NoteBend.bend(drops, 48)).isZero();
+        assertThat(NoteBend.bend(drops, 47)).isEqualTo(-1);
+    }
 }
