@@ -31,7 +31,7 @@ public interface Effect {
     /** The step that {@link #nextStep} announced; {@link Emitter#tick} is its tick. */
     default void step(Emitter out) {}
 
-    /** Does the kind's own action, {@link EffectKind#action}, such as letting go of what no key holds. */
+    /** Does the kind's own action, {@link EffectWords#action}, such as letting go of what no key holds. */
     default void act(Emitter out) {}
 
     /** Is about to be switched off, taken out or stopped: sets right what it changed outside, such as a bend. Starts nothing. */
