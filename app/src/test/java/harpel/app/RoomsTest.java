@@ -24,6 +24,10 @@ import org.slf4j.Logger;
 
 /** The window's packages build on one another in one direction. */
 class RoomsTest {
+    private static final JavaClasses ALL = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("harpel");
+
     @Test
     void controlsKnowNoSessionEditorsNoViewAndTheWindowIsMadeOfAll() {
         layeredArchitecture()
@@ -126,8 +130,6 @@ class RoomsTest {
     }
 
     private static JavaClasses classes(String of) {
-        return new ClassFileImporter()
-                .withImportOption(new ImportOption.DoNotIncludeTests())
-                .importPackages(of);
+        return ALL.that(JavaClass.Predicates.resideInAPackage(of + ".."));
     }
 }

@@ -179,7 +179,9 @@ public final class Loudness {
             }
         }
 
-        private final double[] last = new double[TAPS];
+        /** The last samples twice over, so that they lie in a row from wherever the oldest is. */
+        private final double[] last = new double[2 * TAPS];
+
         private int at;
         private double highest;
         /** How many more samples belong to one that is loud. */
@@ -187,6 +189,7 @@ public final class Loudness {
 
         private void take(double sample) {
             last[at] = sample;
+            last[at + TAPS] = sample;
             at = (at + 1) % TAPS;
             if (Math.abs(sample) * 2 > highest) {
                 loud = TAPS;
@@ -199,7 +202,7 @@ public final class Loudness {
             for (double[] phase : PHASES) {
                 double value = 0;
                 for (int tap = 0; tap < TAPS; tap++) {
-                    value += phase[tap] * last[(at + tap) % TAPS];
+                    value += phase[tap] * last[at + tap];
                 }
                 highest = Math.max(highest, Math.abs(value));
             }
