@@ -60,6 +60,10 @@ public final class Recorder {
     private long from;
     /** Up to where what was played has been put into the phrase. */
     private long taken;
+    /** What has been put into the phrase, and of that what a hand has changed or taken back since. */
+    private final Set<List<Long>> put = new HashSet<>();
+
+    private final Set<List<Long>> done = new HashSet<>();
 
     private boolean loop;
     private long round;
@@ -181,6 +185,8 @@ public final class Recorder {
             round = 0;
         }
         taken = from;
+        put.clear();
+        done.clear();
         last = base;
         lookedNanos = 0;
     }
@@ -220,6 +226,7 @@ public final class Recorder {
                 // It was changed by hand, or a round was undone: go on from what was taken until then.
                 base = shown;
                 from = Math.max(from, taken);
+                done.addAll(put);
             }
             // A key that was pressed just before a round was over may still be on its way.
             long over = running ? transport.heardBefore(LATE_NANOS) : now;
@@ -243,7 +250,9 @@ public final class Recorder {
     private void put(long which, long to) {
         long begin = origin + which * base.length();
         List<Note> fresh = heard(begin, Math.max(begin, from), to);
-        taken = to;
+        fresh.forEach(note -> put.add(key(begin, note)));
+        // A key that was pressed just before may still be on its way.
+        taken = Math.min(to, transport.heardBefore(LATE_NANOS));
         if (fresh.isEmpty() && last == base) {
             return;
         }
@@ -254,13 +263,18 @@ public final class Recorder {
                 new PieceEdit("Record round " + (which + 1), "record " + which, piece -> piece.withPhrase(after)));
     }
 
+    /** When a note started, and its pitch. */
+    private static List<Long> key(long begin, Note note) {
+        return List.of(begin + note.tick(), (long) note.pitch());
+    }
+
     private List<Note> heard(long begin, long begunFrom, long to) {
         List<Note> notes = new ArrayList<>();
         for (Note note : transport
                 .heard()
                 .take(part, sent.get() ? Tap.SOUND : Tap.KEYS, begin, Math.max(begin + 1, to), true)
                 .notes()) {
-            if (note.tick() + begin >= begunFrom) {
+            if (note.tick() + begin >= begunFrom && !done.contains(key(begin, note))) {
                 notes.add(note);
             }
         }
