@@ -4,6 +4,9 @@ import harpel.device.SoundBank;
 import harpel.port.Ports;
 import java.io.IOException;
 import java.util.Optional;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -42,14 +45,22 @@ public final class BuiltInSound implements AutoCloseable {
     /** Held, since what is set of it is forgotten with it. */
     private java.util.logging.Logger preferences;
 
-    private Wish wish = Wish.PLAIN;
+    private final ScheduledExecutorService looker = Executors.newSingleThreadScheduledExecutor(work -> {
+        Thread thread = new Thread(work, "harpel-sound-devices");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    /** Not guarded, since who wishes must not wait for what is being opened. */
+    private volatile Wish wish = Wish.PLAIN;
+
     private Wish opened;
     private Delay automatic = Delay.NORMAL;
     private SoundBank bank;
     private volatile SoundEngine engine;
     private long lateBefore;
     private String told;
-    private boolean closing;
+    private volatile boolean looks;
 
     /**
      * @param problem told why there is no sound, or that there is ("")
@@ -71,30 +82,28 @@ public final class BuiltInSound implements AutoCloseable {
         // The first time, the synthesizer makes itself preferences, of which Java tells everyone on standard error.
         preferences = java.util.logging.Logger.getLogger("java.util.prefs");
         preferences.setLevel(java.util.logging.Level.WARNING);
-        Thread looker = new Thread(this::run, "harpel-sound-devices");
-        looker.setDaemon(true);
-        looker.start();
+        looker.scheduleWithFixedDelay(this::lookSafely, 0, LOOK_MILLIS, TimeUnit.MILLISECONDS);
+        looks = true;
     }
 
-    private synchronized void run() {
+    /** What is thrown at one look must not end all others. */
+    private void lookSafely() {
         try {
-            while (!closing) {
-                look();
-                wait(LOOK_MILLIS);
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+            look();
+        } catch (RuntimeException e) {
+            log().warn("the sound could not be looked after; it is tried again", e);
         }
     }
 
-    /** Another device or delay from now on; it is opened soon. */
-    public synchronized void wish(Wish newWish) {
+    /** Another device or delay from now on; it is opened soon. From any thread. */
+    public void wish(Wish newWish) {
         wish = newWish;
-        automatic = Delay.NORMAL;
-        notifyAll();
+        if (looks) {
+            looker.execute(this::lookSafely);
+        }
     }
 
-    public synchronized Wish wish() {
+    public Wish wish() {
         return wish;
     }
 
@@ -105,29 +114,35 @@ public final class BuiltInSound implements AutoCloseable {
 
     /** Opens what should be open and is not. */
     synchronized void look() {
-        if (engine != null && wish.delay().isEmpty()) {
+        Wish wanted = wish;
+        if (!wanted.equals(opened)) {
+            automatic = Delay.NORMAL;
+        } else if (engine != null && wanted.delay().isEmpty()) {
             long late = engine.state().lateBlocks();
             if (late - lateBefore >= MANY_LATE && automatic != automatic.safer()) {
                 automatic = automatic.safer();
-                opened = null;
                 say.accept("Sound is heard " + automatic.millis() + " ms after it is due now, since blocks came late ("
                         + automatic.label() + ").");
             }
             lateBefore = late;
         }
-        if (engine != null && wish.equals(opened) && engine.state().problem().isEmpty() && !isBack()) {
+        if (engine != null
+                && wanted.equals(opened)
+                && engine.state().delay() == wanted.delay().orElse(automatic)
+                && engine.state().problem().isEmpty()
+                && !isBack(wanted)) {
             return;
         }
         try {
-            SoundEngine next = opener.open(wish.device(), wish.delay().orElse(automatic), bank);
+            SoundEngine next = opener.open(wanted.device(), wanted.delay().orElse(automatic), bank);
             engine = next;
-            opened = wish;
+            opened = wanted;
             lateBefore = 0;
             ports.add(Ports.BUILT_IN, next);
             tell("");
         } catch (IOException e) {
             log().debug("no sound: {}", e.getMessage());
-            if (engine != null && wish.equals(opened)) {
+            if (engine != null && wanted.equals(opened)) {
                 // What was heard is gone; when it is back it is opened anew.
                 engine = null;
                 ports.remove(Ports.BUILT_IN);
@@ -137,9 +152,9 @@ public final class BuiltInSound implements AutoCloseable {
     }
 
     /** Whether the device that is wished, and was not there, is there now. */
-    private boolean isBack() {
-        return !engine.state().device().equals(wish.device())
-                && SoundEngine.devices().contains(wish.device());
+    private boolean isBack(Wish wanted) {
+        return !engine.state().device().equals(wanted.device())
+                && SoundEngine.devices().contains(wanted.device());
     }
 
     private void tell(String words) {
@@ -163,9 +178,8 @@ public final class BuiltInSound implements AutoCloseable {
     }
 
     @Override
-    public synchronized void close() {
-        closing = true;
-        notifyAll();
+    public void close() {
+        looker.shutdown();
     }
 
     private static Logger log() {

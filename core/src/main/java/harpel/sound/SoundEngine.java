@@ -13,7 +13,7 @@ import javax.sound.sampled.DataLine;
 import javax.sound.sampled.LineUnavailableException;
 import javax.sound.sampled.Mixer;
 import javax.sound.sampled.SourceDataLine;
-import org.jctools.queues.MpscUnboundedArrayQueue;
+import org.jctools.queues.MpscArrayQueue;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -32,6 +32,9 @@ public final class SoundEngine implements OutputPort {
 
     /** So much of the delay is left for a thread that wakes late, and for what a block begins with. */
     private static final double SPARE_MILLIS = 1.5;
+
+    /** So many messages wait for the next block at most; more come only where the device takes none. */
+    private static final int ROOM = 16_384;
 
     private static final long NAP_NANOS = 300_000;
     private static final float METERS_A_SECOND = 10;
@@ -62,7 +65,7 @@ public final class SoundEngine implements OutputPort {
 
     private record Timed(byte[] message, long dueNanos) {}
 
-    private final MpscUnboundedArrayQueue<Timed> arriving = new MpscUnboundedArrayQueue<>(256);
+    private final MpscArrayQueue<Timed> arriving = new MpscArrayQueue<>(ROOM);
     private final String wanted;
     private final Delay delay;
     private final int block;
@@ -173,7 +176,9 @@ public final class SoundEngine implements OutputPort {
             throw new IllegalStateException(failure);
         }
         if ((message[0] & 0xFF) < 0xF0) {
-            arriving.add(new Timed(message, dueNanos));
+            if (!arriving.offer(new Timed(message, dueNanos))) {
+                throw new IllegalStateException("the sound device takes nothing any more");
+            }
         }
     }
 
@@ -287,6 +292,7 @@ public final class SoundEngine implements OutputPort {
             }
         }
         thread = null;
+        arriving.clear();
         if (line != null) {
             line.close();
             line = null;

@@ -15,6 +15,8 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 
 /** The built-in sounds: opened when there is a device, again when it is back, safer when blocks come late. */
@@ -93,6 +95,31 @@ class BuiltInSoundTest {
         sound.look();
         assertThat(sound.state().orElseThrow().delay()).isEqualTo(Delay.SAFE);
         assertThat(said).hasSize(1);
+    }
+
+    /** A sound device may take a second to open: the window asks and wishes meanwhile. */
+    @Test
+    void whoWishesDoesNotWaitForWhatIsBeingOpenedAndATroubleEndsNothing() throws Exception {
+        CountDownLatch opening = new CountDownLatch(1);
+        CountDownLatch wished = new CountDownLatch(1);
+        SoundEngine engine = engine(Delay.SAFE, 0, "");
+        when(opener.open("", Delay.NORMAL, null)).thenAnswer(call -> {
+            opening.countDown();
+            assertThat(wished.await(10, TimeUnit.SECONDS)).isTrue();
+            throw new IllegalStateException("a driver's trouble");
+        });
+        when(opener.open("", Delay.SAFE, null)).thenReturn(engine);
+        sound.start();
+        assertThat(opening.await(10, TimeUnit.SECONDS)).isTrue();
+        sound.wish(new BuiltInSound.Wish("", Optional.of(Delay.SAFE)));
+        assertThat(sound.wish().delay()).contains(Delay.SAFE);
+        assertThat(sound.state()).isEmpty();
+        wished.countDown();
+        for (long end = System.nanoTime() + 10_000_000_000L; sound.state().isEmpty() && System.nanoTime() < end; ) {
+            Thread.onSpinWait();
+        }
+        assertThat(sound.state()).isPresent();
+        sound.close();
     }
 
     @Test

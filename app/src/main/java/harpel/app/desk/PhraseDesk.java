@@ -231,10 +231,14 @@ public final class PhraseDesk {
         act(action, action.amounts().defaults());
     }
 
-    /** @throws IllegalArgumentException saying what is missing, when it cannot be done so */
+    /** Does it, or says what is missing. */
     public void act(NoteAction action, ParamSet amounts) {
         NoteAction.Roll roll = new NoteAction.Roll(around(), pace(), stepTicks(), mark().get(), draws++);
-        act(action.name(), (phrase, ids) -> action.to(phrase, ids, roll, amounts));
+        try {
+            act(action.name(), (phrase, ids) -> action.to(phrase, ids, roll, amounts));
+        } catch (IllegalArgumentException e) {
+            messages.say(e.getMessage());
+        }
     }
 
     /** Puts a changed phrase in the place of the shown one; edits of one gesture are undone together. */

@@ -90,7 +90,9 @@ public record NoteAction(
 
     /** What it does, and its key. */
     public String tip() {
-        return key.isEmpty() ? does : does + "  (" + key + (inKey ? ", in the key" : "") + ")";
+        return key.isEmpty()
+                ? does
+                : does + "  (" + key.replace("Shortcut", "Ctrl") + (inKey ? ", in the key" : "") + ")";
     }
 
     public Edited to(Phrase phrase, Set<Integer> picked, Roll roll, ParamSet amounts) {

@@ -76,6 +76,8 @@ class ActionLawsTest {
         assertThat(NoteActions.byKey("Shift+Up", false).orElseThrow().tip()).isEqualTo("An octave up  (Shift+Up)");
         assertThat(NoteActions.byKey("Up", true).orElseThrow().tip())
                 .isEqualTo("A step of the key up  (Up, in the key)");
+        assertThat(NoteActions.byKey("Shortcut+Left", false).orElseThrow().tip())
+                .isEqualTo("By a step of the grid  (Ctrl+Left)");
         assertThat(NoteActions.all().stream().filter(one -> one.key().isEmpty()))
                 .allMatch(one -> one.tip().equals(one.does()));
         assertThat(NoteAction.Group.values()).allMatch(group -> !group.label().isBlank());
