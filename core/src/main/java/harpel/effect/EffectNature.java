@@ -2,12 +2,13 @@ package harpel.effect;
 
 import harpel.param.ParamSet;
 import harpel.time.TimeMap;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.ToDoubleBiFunction;
 
 /**
- * What a kind of effect is like, as far as others must know it. A value: each method gives another.
+ * What a kind of effect is like, as far as others must know it.
  *
  * @param holdsNotes whether it works on notes as long as they are held, so that one put into a running chain takes over those held
  * @param branches whether a stage of this kind holds branches, each a chain of its own
@@ -17,6 +18,7 @@ import java.util.function.ToDoubleBiFunction;
  * @param messages whether it is set to change or add messages that are no notes; all others pass untouched
  * @param rings whether it is set to let its repeats finish after the transport has stopped
  */
+@RecordBuilder
 public record EffectNature(
         Set<Trait> traits,
         boolean holdsNotes,
@@ -24,7 +26,8 @@ public record EffectNature(
         ToDoubleBiFunction<ParamSet, TimeMap> round,
         ToDoubleBiFunction<ParamSet, TimeMap> step,
         Predicate<ParamSet> messages,
-        Predicate<ParamSet> rings) {
+        Predicate<ParamSet> rings)
+        implements EffectNatureBuilder.With {
     /** Nothing sets it apart. */
     public static final EffectNature PLAIN = of();
 
@@ -37,30 +40,6 @@ public record EffectNature(
                 (values, time) -> Double.NaN,
                 values -> false,
                 values -> false);
-    }
-
-    public EffectNature holdingNotes() {
-        return new EffectNature(traits, true, branches, round, step, messages, rings);
-    }
-
-    public EffectNature branching() {
-        return new EffectNature(traits, holdsNotes, true, round, step, messages, rings);
-    }
-
-    public EffectNature withRound(ToDoubleBiFunction<ParamSet, TimeMap> ticks) {
-        return new EffectNature(traits, holdsNotes, branches, ticks, step, messages, rings);
-    }
-
-    public EffectNature withStep(ToDoubleBiFunction<ParamSet, TimeMap> ticks) {
-        return new EffectNature(traits, holdsNotes, branches, round, ticks, messages, rings);
-    }
-
-    public EffectNature withMessages(Predicate<ParamSet> changed) {
-        return new EffectNature(traits, holdsNotes, branches, round, step, changed, rings);
-    }
-
-    public EffectNature withRings(Predicate<ParamSet> rung) {
-        return new EffectNature(traits, holdsNotes, branches, round, step, messages, rung);
     }
 
     public double roundTicks(ParamSet values, TimeMap time) {

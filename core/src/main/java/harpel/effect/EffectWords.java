@@ -5,13 +5,13 @@ import harpel.param.ParamSet;
 import harpel.theory.Interval;
 import harpel.theory.Key;
 import harpel.time.TimeMap;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.function.Function;
 
 /**
- * What a kind of effect is called, and what is said of it and of what it did. A value: each method that gives another text gives
- * another value.
+ * What a kind of effect is called, and what is said of it and of what it did.
  *
  * @param label its name in the window
  * @param does what it does to the notes, as "plays held notes one at a time"
@@ -19,6 +19,7 @@ import java.util.function.Function;
  * @param action what its one action is called on its button, such as "Let go"; empty for a kind that has none
  * @param notes what the reference says beyond the parameters: rules, sources, what was decided where practice differs
  */
+@RecordBuilder
 public record EffectWords(
         String label,
         Family family,
@@ -27,7 +28,8 @@ public record EffectWords(
         String action,
         String notes,
         Setting setting,
-        Telling telling) {
+        Telling telling)
+        implements EffectWordsBuilder.With {
     /** What people look for who want chance. */
     private static final String DRAWING = " random chance probability";
 
@@ -61,29 +63,9 @@ public record EffectWords(
                         .strip());
     }
 
-    public EffectWords withFoundBy(String words) {
-        return new EffectWords(label, family, does, words, action, notes, setting, telling);
-    }
-
-    public EffectWords withAction(String words) {
-        return new EffectWords(label, family, does, foundBy, words, notes, setting, telling);
-    }
-
-    public EffectWords withNotes(String text) {
-        return new EffectWords(label, family, does, foundBy, action, text, setting, telling);
-    }
-
+    /** One that needs to know nothing but the values to say what they are. */
     public EffectWords withSetting(Function<ParamSet, String> says) {
-        return new EffectWords(
-                label, family, does, foundBy, action, notes, (values, key, lastPitch) -> says.apply(values), telling);
-    }
-
-    public EffectWords withSetting(Setting says) {
-        return new EffectWords(label, family, does, foundBy, action, notes, says, telling);
-    }
-
-    public EffectWords withTelling(Telling says) {
-        return new EffectWords(label, family, does, foundBy, action, notes, setting, says);
+        return withSetting((values, key, lastPitch) -> says.apply(values));
     }
 
     /**

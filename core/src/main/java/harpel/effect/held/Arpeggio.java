@@ -173,7 +173,7 @@ public final class Arpeggio extends EffectKind {
                             + " as-played-reversed) begin at the highest octave. Gate counts from the step to the next, swing included."
                             + " A second arpeggio fed by a first one wants `start-over: never`.");
     private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN)
-            .holdingNotes()
+            .withHoldsNotes(true)
             .withRound(Arpeggio::roundTicks)
             .withStep((values, time) -> values.get(PACE).ticksAt(0, time));
 

@@ -90,7 +90,7 @@ public final class Lanes extends EffectKind {
                             + " against each other. A lane without a note of its rank is silent; a note without a lane is, too. With rank `stay`"
                             + " lanes are given out anew while a chord is being gathered, until its first key is released.");
     private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN)
-            .holdingNotes()
+            .withHoldsNotes(true)
             .withRound(Lanes::roundTicks)
             .withStep((values, time) -> values.get(LANES).stream()
                     .filter(lane -> lane.get(LANE_ON))

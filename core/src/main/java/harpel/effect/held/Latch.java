@@ -57,7 +57,7 @@ public final class Latch extends EffectKind {
             .withNotes(
                     "With `pedal-up`, or with `pedal: hold`, the sustain pedal is used here and does not go on to the instrument."
                             + " Let go (a button on the stage, or a controller) ends everything that no key holds.");
-    private static final EffectNature NATURE = EffectNature.of().holdingNotes();
+    private static final EffectNature NATURE = EffectNature.of().withHoldsNotes(true);
 
     public Latch() {
         super("latch", WORDS, NATURE, UNTIL, BARS, Pedal.PARAM, Pedal.LET_GO);

@@ -65,7 +65,7 @@ public final class Split extends EffectKind {
                             + ". A note goes to every branch whose conditions it meets. Controllers and other messages go into every"
                             + " branch and come out once. Shares that add up to more than 100 % are taken in proportion."
                             + " A branch with an empty chain is the dry way.");
-    private static final EffectNature NATURE = EffectNature.of().branching();
+    private static final EffectNature NATURE = EffectNature.of().withBranches(true);
 
     public Split() {
         super("split", WORDS, NATURE, SEED);

@@ -4,6 +4,7 @@ import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.phrase.Phrase;
 import harpel.time.TimeValue;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Optional;
 import java.util.Set;
 
@@ -20,6 +21,7 @@ import java.util.Set;
  * @param ofAll whether it may change notes that are not picked
  * @param amounts what it asks for
  */
+@RecordBuilder
 public record NoteAction(
         String id,
         Group group,
@@ -30,7 +32,8 @@ public record NoteAction(
         boolean inKey,
         boolean ofAll,
         ParamSpec amounts,
-        Doing doing) {
+        Doing doing)
+        implements NoteActionBuilder.With {
     /** Where its button is found. */
     public enum Group {
         PITCH("Pitch"),
@@ -70,22 +73,6 @@ public record NoteAction(
 
     static NoteAction of(Group group, String id, String name, String button, String does, Doing doing) {
         return new NoteAction(id, group, name, button, does, "", false, false, ParamSpec.of(), doing);
-    }
-
-    NoteAction withKey(String name) {
-        return new NoteAction(id, group, this.name, button, does, name, inKey, ofAll, amounts, doing);
-    }
-
-    NoteAction whileInKey() {
-        return new NoteAction(id, group, name, button, does, key, true, ofAll, amounts, doing);
-    }
-
-    NoteAction ofTheWholePhrase() {
-        return new NoteAction(id, group, name, button, does, key, inKey, true, amounts, doing);
-    }
-
-    NoteAction asking(ParamSpec spec) {
-        return new NoteAction(id, group, name, button, does, key, inKey, ofAll, spec, doing);
     }
 
     /** What it does, and its key. */

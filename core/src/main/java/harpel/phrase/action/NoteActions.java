@@ -78,7 +78,7 @@ public final class NoteActions {
                             "A step of the key up",
                             (phrase, ids, roll, amounts) -> Pitches.degrees(phrase, ids, 1, roll.around()))
                     .withKey("Up")
-                    .whileInKey(),
+                    .withInKey(true),
             NoteAction.of(
                             Group.PITCH,
                             "degree-down",
@@ -87,7 +87,7 @@ public final class NoteActions {
                             "A step of the key down",
                             (phrase, ids, roll, amounts) -> Pitches.degrees(phrase, ids, -1, roll.around()))
                     .withKey("Down")
-                    .whileInKey(),
+                    .withInKey(true),
             intoKey(
                     "into-key",
                     "Into the key",
@@ -129,7 +129,7 @@ public final class NoteActions {
                                     amounts.get(STRENGTH),
                                     amounts.get(ENDS),
                                     roll.around()))
-                    .asking(ParamSpec.of(STRENGTH, SWING, ENDS)),
+                    .withAmounts(ParamSpec.of(STRENGTH, SWING, ENDS)),
             NoteAction.of(
                     Group.TIME,
                     "legato",
@@ -224,7 +224,7 @@ public final class NoteActions {
                             "Times and lengths to so many percent",
                             (phrase, ids, roll, amounts) ->
                                     Times.stretch(phrase, ids, amounts.get(STRETCH) / 100.0, roll.around()))
-                    .asking(ParamSpec.of(STRETCH)),
+                    .withAmounts(ParamSpec.of(STRETCH)),
             NoteAction.of(
                             Group.TIME,
                             "strum",
@@ -236,7 +236,7 @@ public final class NoteActions {
                                     ids,
                                     Math.round(amounts.get(APART)
                                             .ticksAt(0, roll.around().time()))))
-                    .asking(ParamSpec.of(APART)),
+                    .withAmounts(ParamSpec.of(APART)),
             NoteAction.of(
                             Group.VELOCITY,
                             "equal",
@@ -244,7 +244,7 @@ public final class NoteActions {
                             "all equal",
                             "All to one velocity",
                             (phrase, ids, roll, amounts) -> Velocities.equal(phrase, ids, amounts.get(EQUAL)))
-                    .asking(ParamSpec.of(EQUAL)),
+                    .withAmounts(ParamSpec.of(EQUAL)),
             NoteAction.of(
                             Group.VELOCITY,
                             "softer",
@@ -269,7 +269,7 @@ public final class NoteActions {
                             "From one velocity to another",
                             (phrase, ids, roll, amounts) ->
                                     Velocities.ramp(phrase, ids, amounts.get(RAMP_FROM), amounts.get(RAMP_TO)))
-                    .asking(ParamSpec.of(RAMP_FROM, RAMP_TO)),
+                    .withAmounts(ParamSpec.of(RAMP_FROM, RAMP_TO)),
             NoteAction.of(
                             Group.VELOCITY,
                             "loosen",
@@ -278,7 +278,7 @@ public final class NoteActions {
                             "Each up or down by a draw; again draws others",
                             (phrase, ids, roll, amounts) ->
                                     Velocities.loosen(phrase, ids, amounts.get(LOOSEN), roll.draw()))
-                    .asking(ParamSpec.of(LOOSEN)),
+                    .withAmounts(ParamSpec.of(LOOSEN)),
             NoteAction.of(
                             Group.VELOCITY,
                             "chance",
@@ -292,7 +292,7 @@ public final class NoteActions {
                                     amounts.get(CHANCE_TO),
                                     roll.draw(),
                                     roll.around()))
-                    .asking(ParamSpec.of(CHANCE_FROM, CHANCE_TO)),
+                    .withAmounts(ParamSpec.of(CHANCE_FROM, CHANCE_TO)),
             NoteAction.of(
                             Group.VELOCITY,
                             "less-chance",
@@ -347,7 +347,7 @@ public final class NoteActions {
                             "trim",
                             "The phrase to its notes, by whole bars",
                             (phrase, ids, roll, amounts) -> Shapes.trim(phrase, ids, roll.around()))
-                    .ofTheWholePhrase(),
+                    .withOfAll(true),
             NoteAction.of(
                     Group.NOTES,
                     "twice",
