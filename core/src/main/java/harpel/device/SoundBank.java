@@ -7,8 +7,10 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import javax.sound.midi.Instrument;
 import javax.sound.midi.InvalidMidiDataException;
@@ -33,11 +35,7 @@ public final class SoundBank {
         this.path = path;
         this.sounds = sounds;
         for (Instrument instrument : sounds.getInstruments()) {
-            named.putIfAbsent(
-                    instrument.getName().strip(),
-                    new Preset(
-                            instrument.getPatch().getBank(),
-                            instrument.getPatch().getProgram()));
+            named.putIfAbsent(instrument.getName().strip(), preset(instrument));
         }
     }
 
@@ -68,19 +66,35 @@ public final class SoundBank {
         return Collections.unmodifiableMap(named);
     }
 
-    /** Gives its sounds to a synthesizer. */
-    public void load(Synthesizer synthesizer) throws IOException {
-        if (!synthesizer.isSoundbankSupported(sounds) || !synthesizer.loadAllInstruments(sounds)) {
-            throw new IOException(path + ": the synthesizer cannot play these sounds");
-        }
+    /**
+     * Gives a synthesizer its sounds of a bank and program, in the place of those that are there.
+     *
+     * @return what was given
+     */
+    public List<Instrument> give(Preset preset, Synthesizer synthesizer) throws IOException {
+        return give(sounds, preset, synthesizer);
     }
 
-    /** Takes its sounds away again; the built-in ones are back. */
-    public void unload(Synthesizer synthesizer) {
-        synthesizer.unloadAllInstruments(sounds);
+    /** Gives a synthesizer the built-in sounds of a bank and program, melodic and percussion. */
+    public static List<Instrument> giveBuiltIn(Preset preset, Synthesizer synthesizer) throws IOException {
         Soundbank builtIn = synthesizer.getDefaultSoundbank();
-        if (builtIn != null) {
-            synthesizer.loadAllInstruments(builtIn);
+        return builtIn == null ? List.of() : give(builtIn, preset, synthesizer);
+    }
+
+    private static List<Instrument> give(Soundbank from, Preset preset, Synthesizer synthesizer) throws IOException {
+        List<Instrument> given = new ArrayList<>();
+        for (Instrument instrument : from.getInstruments()) {
+            if (preset.equals(preset(instrument))) {
+                if (!synthesizer.isSoundbankSupported(from) || !synthesizer.loadInstrument(instrument)) {
+                    throw new IOException("the synthesizer cannot play “" + instrument.getName() + "”");
+                }
+                given.add(instrument);
+            }
         }
+        return given;
+    }
+
+    private static Preset preset(Instrument instrument) {
+        return new Preset(instrument.getPatch().getBank(), instrument.getPatch().getProgram());
     }
 }

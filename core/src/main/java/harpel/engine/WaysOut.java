@@ -113,8 +113,10 @@ final class WaysOut {
                 control(way, Message.BANK, preset.bank() >> 7);
                 control(way, Message.BANK_FINE, preset.bank() & 0x7F);
             }
-            byte status = (byte) (Message.PROGRAM_CHANGE | way.channel());
-            output.send(way.port(), new Message(0, 0, status, (byte) preset.program()), clock.getAsLong());
+            for (int channel : way.channels()) {
+                byte status = (byte) (Message.PROGRAM_CHANGE | channel);
+                output.send(way.port(), new Message(0, 0, status, (byte) preset.program()), clock.getAsLong());
+            }
         }
         int volume = way.volume() == Patch.OWN_VOLUME ? 127 : way.volume();
         boolean loudest = way.volume() == Patch.OWN_VOLUME;
@@ -124,7 +126,9 @@ final class WaysOut {
     }
 
     private void control(Way way, int controller, int value) {
-        output.send(way.port(), Message.control(0, 0, way.channel(), controller, value), clock.getAsLong());
+        for (int channel : way.channels()) {
+            output.send(way.port(), Message.control(0, 0, channel, controller, value), clock.getAsLong());
+        }
     }
 
     /** Tells the instruments of ports that were opened what to sound like. */

@@ -5,7 +5,9 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Preset;
 import harpel.piece.Voice;
+import harpel.theory.GeneralMidi;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /** Where every part sounds. Immutable. */
@@ -16,11 +18,17 @@ public record Patch(Map<String, Way> ways) {
     /**
      * A part's way out.
      *
+     * @param port the output it goes to, or its own way to the built-in sounds
      * @param heard whether it is heard among the others
      * @param preset null for an instrument that is not told which sound to play
      * @param volume controller 7, 0–127, or {@link #OWN_VOLUME}
      */
     public record Way(String part, String port, int channel, boolean heard, Preset preset, int volume) {
+        /** The channels that are told its sound. */
+        public List<Integer> channels() {
+            return preset == null ? List.of(channel) : GeneralMidi.channelsBeside(channel);
+        }
+
         /** Whether the instrument must be told its sound and volume anew. */
         public boolean goesElsewhereThan(Way other) {
             return other == null || !port.equals(other.port) || channel != other.channel;
@@ -43,7 +51,7 @@ public record Patch(Map<String, Way> ways) {
                     part.id(),
                     new Way(
                             part.id(),
-                            voice.port(),
+                            builtIn ? Voice.builtIn(part.id()) : voice.port(),
                             voice.channel(),
                             piece.isHeard(part),
                             builtIn ? voice.played() : null,

@@ -85,9 +85,18 @@ public final class Ports implements LiveOutput, AutoCloseable {
         listeners = List.copyOf(more);
     }
 
-    /** The names of the ports there are. */
+    /** The names of the ports there are; all ways to the built-in sounds are one. */
     public List<String> names() {
-        return List.copyOf(ports.keySet());
+        return ports.keySet().stream().map(Ports::shown).distinct().toList();
+    }
+
+    private static String shown(String name) {
+        return Voice.isBuiltIn(name) ? BUILT_IN : name;
+    }
+
+    /** The ways to the built-in sounds that there are. */
+    public List<String> builtIn() {
+        return ports.keySet().stream().filter(Voice::isBuiltIn).toList();
     }
 
     /**
@@ -111,8 +120,11 @@ public final class Ports implements LiveOutput, AutoCloseable {
 
     /** When something was last sent there, as {@link System#nanoTime}; 0 for never. */
     public long activeNanos(String name) {
-        Outlet outlet = ports.get(name);
-        return outlet == null ? 0 : outlet.activeNanos();
+        return ports.entrySet().stream()
+                .filter(port -> shown(port.getKey()).equals(name))
+                .mapToLong(port -> port.getValue().activeNanos())
+                .max()
+                .orElse(0);
     }
 
     /** What is wrong with which port, by name. */
@@ -121,7 +133,7 @@ public final class Ports implements LiveOutput, AutoCloseable {
         ports.forEach((name, outlet) -> {
             String problem = outlet.problem();
             if (!problem.isEmpty()) {
-                problems.put(name, problem);
+                problems.put(shown(name), problem);
             }
         });
         return problems;

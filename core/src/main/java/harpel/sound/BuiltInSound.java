@@ -1,9 +1,14 @@
 package harpel.sound;
 
 import harpel.device.SoundBank;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import harpel.piece.Voice;
 import harpel.port.Ports;
 import java.io.IOException;
+import java.util.HashSet;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -54,7 +59,11 @@ public final class BuiltInSound implements AutoCloseable {
     /** Not guarded, since who wishes must not wait for what is being opened. */
     private volatile Wish wish = Wish.PLAIN;
 
-    private Wish opened;
+    /** The ways that are wanted, besides the one for test notes; not guarded, for the same reason. */
+    private volatile Set<String> parts = Set.of();
+
+    private final Set<String> openedParts = new HashSet<>();
+    private Wish openedAs;
     private Delay automatic = Delay.NORMAL;
     private SoundBank bank;
     private volatile SoundEngine engine;
@@ -98,13 +107,37 @@ public final class BuiltInSound implements AutoCloseable {
     /** Another device or delay from now on; it is opened soon. From any thread. */
     public void wish(Wish newWish) {
         wish = newWish;
+        lookNow();
+    }
+
+    private void lookNow() {
         if (looks) {
             looker.execute(this::lookSafely);
         }
     }
 
+    /** The sounds of these parts are wanted from now on, and no others; they are opened soon. From any thread. */
+    public void parts(Piece piece) {
+        Set<String> wanted = new HashSet<>();
+        for (Part part : piece.parts()) {
+            if (part.port().equals(Voice.BUILT_IN)) {
+                wanted.add(Voice.builtIn(part.id()));
+            }
+        }
+        if (!wanted.equals(parts)) {
+            parts = wanted;
+            lookNow();
+        }
+    }
+
     public Wish wish() {
         return wish;
+    }
+
+    /** The loudest sample of late of a part, in dB against full scale; −∞ for silence. From any thread. */
+    public double peak(String part) {
+        SoundEngine now = engine;
+        return now == null ? Double.NEGATIVE_INFINITY : now.peak(Voice.builtIn(part));
     }
 
     /** How it stands; empty while there is no sound. From any thread. */
@@ -115,7 +148,7 @@ public final class BuiltInSound implements AutoCloseable {
     /** Opens what should be open and is not. */
     synchronized void look() {
         Wish wanted = wish;
-        if (!wanted.equals(opened)) {
+        if (!wanted.equals(openedAs)) {
             automatic = Delay.NORMAL;
         } else if (engine != null && wanted.delay().isEmpty()) {
             long late = engine.state().lateBlocks();
@@ -127,28 +160,60 @@ public final class BuiltInSound implements AutoCloseable {
             lateBefore = late;
         }
         if (engine != null
-                && wanted.equals(opened)
+                && wanted.equals(openedAs)
                 && engine.state().delay() == wanted.delay().orElse(automatic)
                 && engine.state().problem().isEmpty()
                 && !isBack(wanted)) {
+            try {
+                openParts();
+            } catch (IOException e) {
+                log().warn("a part has no sound; it is tried again", e);
+            }
             return;
         }
+        SoundEngine before = engine;
         try {
             SoundEngine next = opener.open(wanted.device(), wanted.delay().orElse(automatic), bank);
             engine = next;
-            opened = wanted;
+            openedAs = wanted;
             lateBefore = 0;
-            ports.add(Ports.BUILT_IN, next);
+            openedParts.clear();
+            openParts();
             tell("");
         } catch (IOException e) {
             log().debug("no sound: {}", e.getMessage());
-            if (engine != null && wanted.equals(opened)) {
+            if (before != null && wanted.equals(openedAs)) {
                 // What was heard is gone; when it is back it is opened anew.
                 engine = null;
-                ports.remove(Ports.BUILT_IN);
+                closeParts(Set.of());
             }
             tell(engine == null ? NO_DEVICE : "");
         }
+        if (before != null && before != engine) {
+            before.close();
+        }
+    }
+
+    private void openParts() throws IOException {
+        Set<String> wanted = new HashSet<>(parts);
+        wanted.add(Ports.BUILT_IN);
+        for (String part : wanted) {
+            if (!openedParts.contains(part)) {
+                ports.add(part, engine.part(part));
+                openedParts.add(part);
+            }
+        }
+        closeParts(wanted);
+        engine.freeOver();
+    }
+
+    private void closeParts(Set<String> butFor) {
+        for (String part : ports.builtIn()) {
+            if (!butFor.contains(part)) {
+                ports.remove(part);
+            }
+        }
+        openedParts.retainAll(butFor);
     }
 
     /** Whether the device that is wished, and was not there, is there now. */
@@ -173,7 +238,7 @@ public final class BuiltInSound implements AutoCloseable {
         bank = newBank;
         if (engine != null) {
             engine.use(newBank);
-            ports.tellAnew(Ports.BUILT_IN);
+            ports.builtIn().forEach(ports::tellAnew);
         }
     }
 

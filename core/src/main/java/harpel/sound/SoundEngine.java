@@ -1,6 +1,7 @@
 package harpel.sound;
 
 import harpel.device.SoundBank;
+import harpel.piece.Voice;
 import harpel.port.OutputPort;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -18,17 +19,15 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * The built-in sounds, heard: one thread of its own reads the synthesizer in short blocks and gives them to a sound device with a short
- * buffer. Every message sounds at the frame of its moment and a fixed delay after it, so that what is even in time is even at the ear,
- * whatever the blocks and however late a thread wakes within the delay.
+ * The built-in sounds, heard: one thread of its own reads the synthesizers of all parts in short blocks and gives their sum to a sound
+ * device with a short buffer. Every message sounds at the frame of its moment and a fixed delay after it, so that what is even in time is
+ * even at the ear, whatever the blocks and however late a thread wakes within the delay.
  */
-public final class SoundEngine implements OutputPort {
+public final class SoundEngine implements AutoCloseable {
     private static final float RATE = 44_100;
-    private static final int CHANNELS = 2;
+    private static final int CHANNELS = Synth.CHANNELS;
     private static final int FRAME_BYTES = 2 * CHANNELS;
     private static final AudioFormat LINE = new AudioFormat(RATE, 16, CHANNELS, true, false);
-    private static final AudioFormat SYNTH =
-            new AudioFormat(AudioFormat.Encoding.PCM_FLOAT, RATE, 32, CHANNELS, 4 * CHANNELS, RATE, false);
 
     /** So much of the delay is left for a thread that wakes late, and for what a block begins with. */
     private static final double SPARE_MILLIS = 1.5;
@@ -36,16 +35,22 @@ public final class SoundEngine implements OutputPort {
     /** So many messages wait for the next block at most; more come only where the device takes none. */
     private static final int ROOM = 16_384;
 
+    /** The way of test notes needs no more. */
+    private static final int TEST_VOICES = 8;
+
     private static final long NAP_NANOS = 300_000;
+    private static final long LONG_LOOK_NANOS = 100_000;
     private static final float METERS_A_SECOND = 10;
     /** How fast a shown peak falls. */
     private static final double FALL_DB_A_SECOND = 20;
 
-    /** What the page of devices shows. */
     /**
+     * What the page of devices shows.
+     *
      * @param device its name; empty for the machine's own choice
      * @param lateBlocks how many blocks came too late since it was opened, so that sound broke off
      * @param lateNotes how many messages came too late for their moment
+     * @param takenVoices how many notes took a voice that still rang, since their part had no more
      * @param share of one processor, 0–1
      * @param loudness of the last 3 s, in LUFS; −∞ for silence
      * @param peak the loudest sample of late, in dB against full scale
@@ -57,21 +62,24 @@ public final class SoundEngine implements OutputPort {
             Delay delay,
             long lateBlocks,
             long lateNotes,
+            long takenVoices,
             double share,
             double loudness,
             double peak,
             double softened,
             String problem) {}
 
-    private record Timed(byte[] message, long dueNanos) {}
+    private record Arriving(PartSound part, PartSound.Timed timed) {}
 
-    private final MpscArrayQueue<Timed> arriving = new MpscArrayQueue<>(ROOM);
+    private final MpscArrayQueue<Arriving> arriving = new MpscArrayQueue<>(ROOM);
     private final String wanted;
     private final Delay delay;
     private final int block;
 
+    /** Replaced whole, so that the sound thread reads them without waiting. */
+    private volatile List<PartSound> parts = List.of();
+
     private SoundBank bank;
-    private Synth synth;
     private Thread thread;
     private volatile SourceDataLine line;
     private volatile String device = "";
@@ -93,7 +101,7 @@ public final class SoundEngine implements OutputPort {
     }
 
     /**
-     * Opens a sound device and the synthesizer. Takes up to a second.
+     * Opens a sound device.
      *
      * @param device its name; empty for the one that is the machine's own choice
      * @param bank sounds in place of built-in ones, or null
@@ -118,17 +126,10 @@ public final class SoundEngine implements OutputPort {
 
     private synchronized void start() throws IOException {
         try {
-            // First, since it is what a machine without sound lacks.
-            SourceDataLine opened = openLine();
-            line = opened;
-            // It renders whole blocks of its own: as long as ours, so that none is rendered before its notes are known.
-            synth = Synth.open(SYNTH, bank, RATE / (block + 0.5f));
-        } catch (IOException | IllegalArgumentException | LineUnavailableException e) {
-            stop();
-            throw e instanceof IOException io ? io : new IOException("no sound device can be opened: " + e, e);
+            line = openLine();
+        } catch (IllegalArgumentException | LineUnavailableException e) {
+            throw new IOException("no sound device can be opened: " + e, e);
         }
-        failure = "";
-        closing = false;
         thread = new Thread(this::run, "harpel-sound");
         thread.setDaemon(true);
         thread.setPriority(Thread.MAX_PRIORITY);
@@ -146,15 +147,51 @@ public final class SoundEngine implements OutputPort {
         return opened;
     }
 
-    @Override
-    public String name() {
-        return "Built-in sounds";
+    /**
+     * A synthesizer for a part; what it is sent is heard until it is closed. Takes up to a quarter of a second.
+     *
+     * @throws IOException where this platform has none
+     */
+    public synchronized OutputPort part(String name) throws IOException {
+        PartSound part = new PartSound(
+                name, RATE, block, bank, name.equals(Voice.BUILT_IN) ? TEST_VOICES : Synth.MOST_VOICES, this::take);
+        List<PartSound> more = new ArrayList<>(parts);
+        more.add(part);
+        parts = List.copyOf(more);
+        return part;
+    }
+
+    private void take(PartSound part, PartSound.Timed timed) {
+        if (!failure.isEmpty()) {
+            throw new IllegalStateException(failure);
+        }
+        if (!arriving.offer(new Arriving(part, timed))) {
+            throw new IllegalStateException("the sound device takes nothing any more");
+        }
+    }
+
+    /** The loudest sample of late of a part, in dB against full scale; −∞ for silence. From any thread. */
+    public double peak(String part) {
+        float loudest = 0;
+        for (PartSound one : parts) {
+            loudest = one.name().equals(part) ? Math.max(loudest, one.peak()) : loudest;
+        }
+        return 20 * Math.log10(loudest);
     }
 
     /** How it stands; from any thread. */
     public State state() {
         return new State(
-                device, delay, lateBlocks, lateNotes, share, loudness, 20 * Math.log10(peak), softened, failure);
+                device,
+                delay,
+                lateBlocks,
+                lateNotes,
+                parts.stream().mapToLong(PartSound::takenVoices).sum(),
+                share,
+                loudness,
+                20 * Math.log10(peak),
+                softened,
+                failure);
     }
 
     /**
@@ -163,29 +200,10 @@ public final class SoundEngine implements OutputPort {
      * @param newBank null for the built-in ones
      */
     public synchronized void use(SoundBank newBank) throws IOException {
-        SoundBank before = bank;
         bank = newBank;
-        if (synth != null) {
-            synth.use(before, newBank);
+        for (PartSound part : parts) {
+            part.use(newBank);
         }
-    }
-
-    @Override
-    public void send(byte[] message, long dueNanos) {
-        if (!failure.isEmpty()) {
-            throw new IllegalStateException(failure);
-        }
-        if ((message[0] & 0xFF) < 0xF0) {
-            if (!arriving.offer(new Timed(message, dueNanos))) {
-                throw new IllegalStateException("the sound device takes nothing any more");
-            }
-        }
-    }
-
-    @Override
-    public void reopen() throws IOException {
-        stop();
-        start();
     }
 
     // The sound thread
@@ -193,13 +211,11 @@ public final class SoundEngine implements OutputPort {
     private void run() {
         SourceDataLine out = line;
         FrameClock clock = new FrameClock(RATE);
-        Waiting waiting = new Waiting();
         Limiter limiter = new Limiter(RATE);
         Loudness meter = new Loudness(RATE, false);
         int metered = 0;
         float fall = (float) Math.pow(10, -FALL_DB_A_SECOND / 20 * block / RATE);
         float[] samples = new float[block * CHANNELS];
-        byte[] raw = new byte[samples.length * 4];
         byte[] sound = new byte[block * FRAME_BYTES];
         int bufferFrames = out.getBufferSize() / FRAME_BYTES;
         double delayFrames = RATE * delay.millis() / 1000.0;
@@ -209,23 +225,26 @@ public final class SoundEngine implements OutputPort {
             while (!closing) {
                 long begin = System.nanoTime();
                 int buffered = bufferFrames - out.available() / FRAME_BYTES;
+                long looking = System.nanoTime() - begin;
                 if (written > bufferFrames && buffered <= 0) {
                     lateBlocks++;
                 }
-                // While the buffer fills for the first time nothing is heard.
-                if (written >= bufferFrames) {
-                    clock.saw(begin, written - buffered);
+                // While the buffer fills for the first time nothing is heard; and when others had the processor
+                // meanwhile, it is not known when what was seen was so.
+                if (written >= bufferFrames && looking < LONG_LOOK_NANOS) {
+                    clock.saw(begin + looking / 2, written - buffered);
                 }
-                for (Timed one = arriving.poll(); one != null; one = arriving.poll()) {
-                    long frame = Math.round(clock.at(one.dueNanos) + delayFrames);
+                for (Arriving one = arriving.poll(); one != null; one = arriving.poll()) {
+                    long frame = Math.round(clock.at(one.timed.dueNanos()) + delayFrames);
                     if (frame < written) {
                         lateNotes++;
                     }
-                    waiting.add(one.message, frame, written);
+                    one.part.add(one.timed.message(), frame, written);
                 }
-                waiting.until(written + block, (message, frame) -> synth.send(Synth.message(message), micros(frame)));
-                synth.read(raw);
-                samples(raw, samples);
+                Arrays.fill(samples, 0);
+                for (PartSound part : parts) {
+                    part.render(samples, written, fall);
+                }
                 limiter.limit(samples, samples.length);
                 meter.take(samples, samples.length);
                 peak = Math.max(peak * fall, limiter.takePeak());
@@ -261,19 +280,6 @@ public final class SoundEngine implements OutputPort {
         }
     }
 
-    private static long micros(long frame) {
-        return (long) Math.ceil(frame * 1e6 / RATE);
-    }
-
-    /** Samples of 32 bits, the lowest byte first, as IEEE 754 numbers. */
-    private static void samples(byte[] raw, float[] samples) {
-        for (int i = 0; i < samples.length; i++) {
-            int at = 4 * i;
-            samples[i] = Float.intBitsToFloat(
-                    raw[at] & 0xFF | (raw[at + 1] & 0xFF) << 8 | (raw[at + 2] & 0xFF) << 16 | raw[at + 3] << 24);
-        }
-    }
-
     private static void bytes(float[] samples, byte[] sound) {
         for (int i = 0; i < samples.length; i++) {
             int value = Math.round(Math.max(-1, Math.min(1, samples[i])) * Short.MAX_VALUE);
@@ -297,13 +303,22 @@ public final class SoundEngine implements OutputPort {
             line.close();
             line = null;
         }
-        if (synth != null) {
-            try {
-                synth.close();
-            } catch (IOException e) {
-                log().debug("the synthesizer did not close", e);
-            }
-            synth = null;
+        parts.forEach(SoundEngine::free);
+        parts = List.of();
+    }
+
+    /** Lets go of the synthesizers of parts that are gone. */
+    synchronized void freeOver() {
+        List<PartSound> over = parts.stream().filter(PartSound::isOver).toList();
+        parts = parts.stream().filter(part -> !over.contains(part)).toList();
+        over.forEach(SoundEngine::free);
+    }
+
+    private static void free(PartSound part) {
+        try {
+            part.free();
+        } catch (IOException e) {
+            log().debug("a synthesizer did not close", e);
         }
     }
 

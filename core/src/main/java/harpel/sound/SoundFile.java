@@ -9,6 +9,7 @@ import harpel.piece.Preset;
 import harpel.piece.Voice;
 import harpel.port.MidiBytes;
 import harpel.print.Printed;
+import harpel.theory.GeneralMidi;
 import harpel.time.TempoMap;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
@@ -19,6 +20,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -54,7 +56,6 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
     private static final double QUIET_SECONDS = 0.3;
     private static final double LONGEST_TAIL_SECONDS = 20;
     private static final double BLOCK_SECONDS = 0.05;
-    private static final int CHANNELS = 2;
 
     public SoundFile {
         if (rate != 44_100 && rate != 48_000) {
@@ -100,23 +101,27 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
             throws IOException, InterruptedException {
         Piece piece = printed.order().piece();
         List<String> missing = new ArrayList<>();
-        AudioFormat format = new AudioFormat(rate, bits, CHANNELS, true, false);
+        AudioFormat format = new AudioFormat(rate, bits, Synth.CHANNELS, true, false);
         Path folder = target.toAbsolutePath().getParent();
         // Not a temporary file's permissions: it is to be read by whoever may read its neighbours.
         Path raw = folder.resolve(".harpel-" + target.getFileName() + ".pcm");
         Path whole = folder.resolve(".harpel-" + target.getFileName());
-        try (Synth synth = Synth.open(format, bank)) {
-            List<Due> dues = new ArrayList<>();
+        List<Synth> synths = new ArrayList<>();
+        try {
             for (String id : parts) {
                 Part part = piece.part(id).orElseThrow();
                 if (piece.isHeard(part)) {
+                    Synth synth = Synth.open(rate, bank);
+                    synths.add(synth);
+                    List<Due> dues = new ArrayList<>();
                     setUp(part, dues, missing);
                     add(printed, id, dues);
+                    dues.sort(Comparator.comparingLong(Due::micros));
+                    for (Due due : dues) {
+                        synth.prepare(due.message.getMessage());
+                        synth.send(due.message, due.micros);
+                    }
                 }
-            }
-            dues.sort(Comparator.comparingLong(Due::micros));
-            for (Due due : dues) {
-                synth.send(due.message, due.micros);
             }
             TempoMap tempo = piece.time().tempo();
             double seconds = (tempo.nanosAt(printed.endTick())
@@ -124,7 +129,7 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
                     / 1e9;
             long frames;
             try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(raw), 1 << 16)) {
-                frames = read(synth, format, seconds, out, progress);
+                frames = read(synths, seconds, out, progress);
             }
             loudness.ifPresent(lufs -> bring(raw, lufs));
             try (AudioInputStream sound =
@@ -133,6 +138,9 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
             }
             Files.move(whole, target, StandardCopyOption.REPLACE_EXISTING);
         } finally {
+            for (Synth synth : synths) {
+                synth.close();
+            }
             Files.deleteIfExists(raw);
             Files.deleteIfExists(whole);
         }
@@ -140,16 +148,17 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
     }
 
     private void setUp(Part part, List<Due> dues, List<String> missing) {
-        int channel = part.channel();
         Preset preset = preset(part.voice(), missing);
-        if (preset.bank() > 0) {
-            dues.add(new Due(0, control(channel, Message.BANK, preset.bank() >> 7)));
-            dues.add(new Due(0, control(channel, Message.BANK_FINE, preset.bank() & 0x7F)));
+        for (int channel : GeneralMidi.channelsBeside(part.channel())) {
+            if (preset.bank() > 0) {
+                dues.add(new Due(0, control(channel, Message.BANK, preset.bank() >> 7)));
+                dues.add(new Due(0, control(channel, Message.BANK_FINE, preset.bank() & 0x7F)));
+            }
+            byte status = (byte) (Message.PROGRAM_CHANGE | channel);
+            dues.add(new Due(0, Synth.message(new byte[] {status, (byte) preset.program()})));
+            dues.add(new Due(
+                    0, control(channel, Message.VOLUME, Math.round(part.mix().level() * 127 / 100f))));
         }
-        byte status = (byte) (Message.PROGRAM_CHANGE | channel);
-        dues.add(new Due(0, Synth.message(new byte[] {status, (byte) preset.program()})));
-        dues.add(new Due(
-                0, control(channel, Message.VOLUME, Math.round(part.mix().level() * 127 / 100f))));
     }
 
     /** The bank's sound of that name, or that of the same numbers, or the built-in one in its place. */
@@ -179,24 +188,34 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
     }
 
     /** Reads until the end, and on until it is quiet; gives how many frames there were. */
-    private long read(Synth synth, AudioFormat format, double seconds, OutputStream out, DoubleConsumer progress)
+    private long read(List<Synth> synths, double seconds, OutputStream out, DoubleConsumer progress)
             throws IOException, InterruptedException {
-        byte[] block = new byte[(int) (BLOCK_SECONDS * rate) * format.getFrameSize()];
+        int frames = (int) (BLOCK_SECONDS * rate);
+        float[] samples = new float[frames * Synth.CHANNELS];
+        byte[] block = new byte[samples.length * bits / 8];
+        Limiter limiter = new Limiter(rate);
         double done = 0;
         double quiet = 0;
-        long frames = 0;
+        long all = 0;
         while (done < seconds || quiet < QUIET_SECONDS && done < seconds + LONGEST_TAIL_SECONDS) {
             if (Thread.interrupted()) {
                 throw new InterruptedException("writing the sound file was cancelled");
             }
-            int length = synth.read(block);
-            out.write(block, 0, length);
-            frames += length / format.getFrameSize();
+            Arrays.fill(samples, 0);
+            for (Synth synth : synths) {
+                synth.addTo(samples);
+            }
+            limiter.limit(samples, samples.length);
+            for (int i = 0; i < samples.length; i++) {
+                put(block, i, samples[i]);
+            }
+            out.write(block);
+            all += frames;
             done += BLOCK_SECONDS;
-            quiet = loudest(block, length) < SILENCE ? quiet + BLOCK_SECONDS : 0;
+            quiet = limiter.takePeak() < SILENCE ? quiet + BLOCK_SECONDS : 0;
             progress.accept(Math.min(1, done / (seconds + 1)));
         }
-        return frames;
+        return all;
     }
 
     /** Makes all of it louder or softer by the same, so that it comes to a loudness, or to the most its peak may be. */
@@ -239,18 +258,5 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
         for (int k = 0; k < bytes; k++) {
             sound[place * bytes + k] = (byte) (value >> 8 * k);
         }
-    }
-
-    /** The largest sample, as a share of the largest possible. */
-    private double loudest(byte[] block, int length) {
-        int bytes = bits / 8;
-        int most = 0;
-        for (int i = bytes - 1; i < length; i += bytes) {
-            int value = bytes == 2
-                    ? block[i] << 8 | block[i - 1] & 0xFF
-                    : block[i] << 16 | (block[i - 1] & 0xFF) << 8 | block[i - 2] & 0xFF;
-            most = Math.max(most, Math.abs(value));
-        }
-        return most / (double) (1 << bits - 1);
     }
 }

@@ -5,11 +5,18 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** Names that published standards give to numbers. */
 public final class GeneralMidi {
     /** The channel of percussion, 0–15: General MIDI 1 says channel 10. */
     public static final int PERCUSSION_CHANNEL = 9;
+
+    /** All others. */
+    private static final List<Integer> MELODIC_CHANNELS = IntStream.range(0, 16)
+            .filter(channel -> channel != PERCUSSION_CHANNEL)
+            .boxed()
+            .toList();
 
     private static final int FIRST_PERCUSSION = 35;
 
@@ -104,6 +111,14 @@ public final class GeneralMidi {
     public static Optional<String> percussion(int key) {
         int place = key - FIRST_PERCUSSION;
         return place >= 0 && place < PERCUSSION.size() ? Optional.of(PERCUSSION.get(place)) : Optional.empty();
+    }
+
+    /**
+     * The channels that are told the sound of a part that has an instrument for itself: of percussion its own, else all but that, so that a
+     * note that the chain puts on another channel sounds like the others.
+     */
+    public static List<Integer> channelsBeside(int channel) {
+        return channel == PERCUSSION_CHANNEL ? List.of(channel) : MELODIC_CHANNELS;
     }
 
     /** "F♯2 Closed Hi-Hat" on the percussion channel, elsewhere "F♯2". */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
+import harpel.piece.Voice;
 import harpel.port.InputPort;
 import harpel.port.Ports;
 import harpel.run.Tap;
@@ -22,7 +23,7 @@ class LiveTroubleTest {
     private LiveEngine engine;
 
     private InputPort start(String stages, Tap tap) {
-        ports.add(Ports.BUILT_IN, port);
+        ports.add(Voice.builtIn("part-1"), port);
         engine = new LiveEngine(
                 Piece.empty().withPart("part-1", part -> part.withChain(Played.chain(stages))), ports, tap);
         InputPort input = engine.openInput("bench");

@@ -10,8 +10,10 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import harpel.device.SoundBank;
+import harpel.port.OutputPort;
 import harpel.port.Ports;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -29,13 +31,17 @@ class BuiltInSoundTest {
 
     private static SoundEngine engine(Delay delay, long late, String problem) {
         SoundEngine engine = mock(SoundEngine.class);
-        when(engine.name()).thenReturn("Built-in sounds");
+        try {
+            when(engine.part(any())).thenAnswer(call -> mock(OutputPort.class));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
         state(engine, delay, late, problem);
         return engine;
     }
 
     private static void state(SoundEngine engine, Delay delay, long late, String problem) {
-        when(engine.state()).thenReturn(new SoundEngine.State("", delay, late, 0, 0, 0, 0, 0, problem));
+        when(engine.state()).thenReturn(new SoundEngine.State("", delay, late, 0, 0, 0, 0, 0, 0, problem));
     }
 
     @Test

@@ -9,6 +9,7 @@ import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.OutputPort;
 import harpel.print.PrintOrder;
 import harpel.time.Ticks;
 import java.io.ByteArrayInputStream;
@@ -47,6 +48,7 @@ class EarTest {
 
         public static void main(String[] args) throws Exception {
             SoundEngine engine = SoundEngine.open("", Delay.SAFE, null);
+            OutputPort strokes = engine.part("strokes");
             // After a while in which the thread has found its pace.
             long begin = System.nanoTime() + 1_600_000_000;
             for (double beat : BEATS) {
@@ -54,8 +56,8 @@ class EarTest {
                 while (System.nanoTime() < due) {
                     Thread.sleep(1);
                 }
-                engine.send(new byte[] {(byte) (0x90 | DRUMS), CLAVES, 110}, due);
-                engine.send(new byte[] {(byte) (0x80 | DRUMS), CLAVES, 64}, due + 125_000_000);
+                strokes.send(new byte[] {(byte) (0x90 | DRUMS), CLAVES, 110}, due);
+                strokes.send(new byte[] {(byte) (0x80 | DRUMS), CLAVES, 64}, due + 125_000_000);
             }
             long end = begin + 4_200_000_000L;
             while (System.nanoTime() < end) {

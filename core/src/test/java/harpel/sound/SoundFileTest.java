@@ -192,6 +192,22 @@ class SoundFileTest {
         assertThat(read(file("mute.wav")).loudest(0, 4)).isLessThan(1e-4);
     }
 
+    /** Each part has a synthesizer for itself: two on one channel, here that of percussion, do not share a level or a sound. */
+    @Test
+    void partsOnOneChannelKeepTheirOwnLevelAndSound() throws Exception {
+        Piece one = piece(0);
+        Piece two = one.withPhrase(
+                        Phrase.of("Late", 8 * QUARTER, List.of(Note.of(4 * QUARTER, QUARTER / 4, CLAVES, 110))))
+                .withPart(
+                        "pad",
+                        part -> part.withPhrase("late").withChannel(DRUMS).withMix(Mix.PLAIN.withLevel(50)));
+        SoundFile how = new SoundFile(44_100, 24, null);
+        how.write(print(two, "clock", "pad"), file("two.wav"), done -> {});
+        Heard heard = read(file("two.wav"));
+        double gain = Math.pow(64 / 127.0, 2);
+        assertThat(heard.loudest(2, 3) / heard.loudest(0, 1)).isBetween(gain * 0.9, gain * 1.1);
+    }
+
     /** The platform's own sounds, saved as a SoundFont 2 file: parts find their sound there by name, others are named. */
     @Test
     void soundsComeFromAFileOfOnesChoice() throws Exception {

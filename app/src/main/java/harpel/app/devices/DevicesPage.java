@@ -285,6 +285,10 @@ public final class DevicesPage extends BorderPane {
                         + (state.lateBlocks() == 0
                                 ? "never broke off"
                                 : "broke off " + state.lateBlocks() + (state.lateBlocks() == 1 ? " time" : " times"))
+                        + (state.takenVoices() == 0
+                                ? ""
+                                : " · " + state.takenVoices() + (state.takenVoices() == 1 ? " note" : " notes")
+                                        + " cut short for want of voices")
                         + " · " + Math.round(state.share() * 100) + " % of a processor"
                         + (state.loudness() < SILENCE_LUFS ? "" : " · " + loudness(state)))
                 .orElse("no sound device"));

@@ -33,6 +33,9 @@ public final class PartCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
 
+    /** Without the part's own settings. */
+    private static final int ROWS = 3;
+
     /** So far a press may move without carrying the part. */
     private static final double FAR = 6;
 
@@ -50,6 +53,7 @@ public final class PartCard extends VBox {
     private final Slide level;
     private final Region in = light("What comes in");
     private final Region out = light("What goes out");
+    private final LevelBar loudness = new LevelBar();
     private double pressedY;
     private boolean carrying;
 
@@ -106,7 +110,10 @@ public final class PartCard extends VBox {
         HBox.setHgrow(level, Priority.ALWAYS);
         mix = new HBox(Space.TIGHT, mute, solo, level);
         mix.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(choose, mix);
+        Tips.set(
+                loudness,
+                "How loud the part is on the built-in sounds, from −60 to 0 dB: notes that come in may still be soft");
+        getChildren().addAll(choose, mix, loudness);
         setOnDragOver(event -> {
             if (PhraseList.carries(event)) {
                 event.acceptTransferModes(TransferMode.COPY);
@@ -207,13 +214,15 @@ public final class PartCard extends VBox {
     void brief(boolean on) {
         mix.setVisible(!on);
         mix.setManaged(!on);
+        loudness.setVisible(!on);
+        loudness.setManaged(!on);
     }
 
     /** Shows the part's own settings in its card, or with null nothing more. */
     void unfold(Region settings) {
-        boolean there = getChildren().size() > 2;
+        boolean there = getChildren().size() > ROWS;
         if (settings == null && there) {
-            getChildren().remove(2);
+            getChildren().remove(ROWS);
         } else if (settings != null && !getChildren().contains(settings)) {
             getChildren().add(settings);
         }
@@ -223,5 +232,6 @@ public final class PartCard extends VBox {
     public void draw() {
         in.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(input));
         out.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(sound));
+        loudness.show(transport.sound().peak(id));
     }
 }

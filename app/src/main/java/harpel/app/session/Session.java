@@ -90,6 +90,7 @@ public final class Session implements AutoCloseable {
         controller = new ControllerDesk(document, selection, transport, performing, messages);
         document.onChange(change -> {
             performing.give(change.after());
+            transport.sound().parts(change.after());
             controller.moved(change.before(), change.after());
             forgetWhatIsNoMore(change);
         });

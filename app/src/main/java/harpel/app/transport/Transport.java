@@ -61,6 +61,7 @@ public final class Transport implements AutoCloseable {
                 ports,
                 none -> Platform.runLater(() -> noSound.set(none)),
                 text -> Platform.runLater(() -> messages.say(text)));
+        sound.parts(piece);
         engine = new LiveEngine(piece, ports, Tap.both(queue, heard), clock);
         player = new Player(engine, piece);
         keys = engine.openInput(InputPort.KEYS);

@@ -10,6 +10,7 @@ import static org.mockito.Mockito.when;
 import harpel.app.look.Messages;
 import harpel.engine.LiveStatus;
 import harpel.piece.Piece;
+import harpel.piece.Voice;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
 import harpel.testkit.RecordingPort;
@@ -89,7 +90,7 @@ class TransportTest {
         when(port.name()).thenReturn("Pier");
         doAnswer(answer).when(port).send(any(), anyLong());
         doAnswer(answer).when(port).reopen();
-        ports.add(Ports.BUILT_IN, port);
+        ports.add(Voice.builtIn(Piece.empty().parts().get(0).id()), port);
         transport.start();
         transport.press(60, 90);
         await(
