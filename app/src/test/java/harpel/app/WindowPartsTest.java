@@ -15,6 +15,7 @@ import harpel.format.Presets;
 import harpel.move.Source;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
+import harpel.piece.PieceEdit;
 import harpel.piece.perform.Lever;
 import harpel.port.InputPort;
 import harpel.script.Script;
@@ -72,6 +73,58 @@ class WindowPartsTest extends WindowCase {
         press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N).release(KeyCode.N, KeyCode.SHIFT, KeyCode.CONTROL);
         await(() -> names().size() == 4);
         assertThat(session.selection().part().name()).isEqualTo("Part 4");
+    }
+
+    private String sound() {
+        return session.selection().part().sound();
+    }
+
+    private boolean heard(int status, int pitch) {
+        return messages().stream().anyMatch(sent -> (sent[0] & 0xFF) == status && sent[1] == pitch && sent[2] > 0);
+    }
+
+    @Test
+    void soundsAreFoundByNameAndFamilyAndHeardAsTheArrowsGoThroughThem() {
+        String before = sound();
+        clickOn("#find-sound");
+        write("tub");
+        push(KeyCode.DOWN);
+        assertThat(sound()).isEqualTo("Tubular Bells");
+        // General MIDI's family of bells and mallets: the C below its middle.
+        await(() -> heard(0x90, 72));
+        interact(() -> lookup("#sound-search").queryTextInputControl().clear());
+        write("chromatic");
+        push(KeyCode.DOWN);
+        push(KeyCode.DOWN);
+        push(KeyCode.DOWN);
+        assertThat(sound()).isEqualTo("Music box");
+        assertThat(lookup("#sounds-found").tryQuery()).as("it stays open").isPresent();
+        push(KeyCode.ESCAPE);
+        assertThat(sound()).isEqualTo(before);
+        assertThat(lookup("#sounds-found").tryQuery()).isEmpty();
+        clickOn("#find-sound");
+        write("oboe");
+        push(KeyCode.DOWN);
+        push(KeyCode.ENTER);
+        assertThat(sound()).isEqualTo("Oboe");
+        clickOn("#undo");
+        assertThat(sound()).as("one undo however many were heard").isEqualTo(before);
+        await(() -> Wire.open(messages()).isEmpty());
+    }
+
+    /** General MIDI 1, percussion key map: 42 Closed Hi-Hat, 44 Pedal Hi-Hat, 46 Open Hi-Hat. */
+    @Test
+    void theInstrumentsOfADrumPartAreFoundByNameAndHeardOnItsChannel() {
+        interact(() -> session.document()
+                .apply(PieceEdit.of("Drums", piece -> piece.withPart("lead", part -> part.withChannel(9)))));
+        String before = sound();
+        clickOn("#find-sound");
+        write("hat");
+        push(KeyCode.DOWN);
+        push(KeyCode.DOWN);
+        await(() -> heard(0x99, 44));
+        assertThat(lookup("#sounds-found").queryListView().getItems()).hasSize(3);
+        assertThat(sound()).isEqualTo(before);
     }
 
     @Test

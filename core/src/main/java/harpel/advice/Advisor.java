@@ -71,6 +71,11 @@ public final class Advisor {
         return LeavesTheKey.look(piece, part, pitches);
     }
 
+    /** A pitch at which a program of General MIDI 1 is at home: the C below the middle of its usual range. */
+    public static int homely(int program) {
+        return OutOfRange.homely(program);
+    }
+
     /**
      * How many of the pitches that lately sounded lie where the part's sound is not at home.
      *

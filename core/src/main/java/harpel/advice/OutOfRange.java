@@ -43,6 +43,12 @@ final class OutOfRange {
 
     private OutOfRange() {}
 
+    /** A pitch at which a sound is at home: the C below the middle of its range. */
+    static int homely(int program) {
+        Span usual = FAMILIES.get(program / PROGRAMS);
+        return (usual.low() + usual.high()) / 24 * 12;
+    }
+
     static Optional<Advice> look(Piece piece, Part part, Set<Integer> pitches) {
         if (part.channel() == GeneralMidi.PERCUSSION_CHANNEL || part.voice().preset() != null) {
             return Optional.empty();

@@ -277,8 +277,8 @@ public final class LiveCycle {
         waysOut.tellOpened();
     }
 
-    void testNote(String port, boolean on, long now) {
-        waysOut.testNote(port, on, now);
+    void testNote(String port, int pitch, boolean on, long now) {
+        waysOut.testNote(port, pitch, on, now);
     }
 
     void sendPlain(String port, byte[] message, long now) {

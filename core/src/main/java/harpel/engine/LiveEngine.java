@@ -107,8 +107,8 @@ public final class LiveEngine implements AutoCloseable {
     }
 
     /** Strikes a note at an output, past all parts, for whoever wants to know where it is heard; and ends it. */
-    public void testNote(String output, boolean on) {
-        command(() -> cycle.testNote(output, on, clock.getAsLong()));
+    public void testNote(String output, int pitch, boolean on) {
+        command(() -> cycle.testNote(output, pitch, on, clock.getAsLong()));
     }
 
     /** The names of the ways in there are, but for the window's own keys. */

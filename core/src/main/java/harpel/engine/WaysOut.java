@@ -23,7 +23,6 @@ import java.util.function.LongUnaryOperator;
  * the engine thread.
  */
 final class WaysOut {
-    private static final int TEST_PITCH = 60;
     private static final int TEST_VELOCITY = 90;
 
     private final LiveOutput output;
@@ -157,14 +156,19 @@ final class WaysOut {
         sounding.clear();
     }
 
-    /** Sounds a note at an output, past all parts, or ends it. */
-    void testNote(String port, boolean on, long now) {
+    /** Sounds a note at an output, past all chains, or ends it: on the channel of a part that goes there, if one does. */
+    void testNote(String port, int pitch, boolean on, long now) {
         NoteStart before = tests.remove(port);
         if (before != null) {
             output.send(port, NoteEnd.plain(before.tick() + 1, before), now);
         }
         if (on) {
-            NoteStart note = NoteStart.played(0, 0, 0, TEST_PITCH, TEST_VELOCITY);
+            int channel = ways.values().stream()
+                    .filter(way -> way.port().equals(port))
+                    .map(Way::channel)
+                    .findFirst()
+                    .orElse(0);
+            NoteStart note = NoteStart.played(0, 0, channel, pitch, TEST_VELOCITY);
             tests.put(port, note);
             output.send(port, note, now);
         }

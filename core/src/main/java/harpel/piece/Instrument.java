@@ -1,5 +1,7 @@
 package harpel.piece;
 
+import harpel.theory.GeneralMidi;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -22,12 +24,32 @@ public record Instrument(String name, int program) {
             new Instrument("Bowed strings", 48),
             new Instrument("Hand drums", 115));
 
+    /** Those, and behind them all of General MIDI 1 by its own names. */
+    private static final List<Instrument> EVERY = withAll();
+
+    private static List<Instrument> withAll() {
+        List<Instrument> every = new ArrayList<>(ALL);
+        for (int program = 0; program < 128; program++) {
+            Instrument one = new Instrument(GeneralMidi.program(program), program);
+            if (ALL.stream().noneMatch(ours -> ours.name.equalsIgnoreCase(one.name))) {
+                every.add(one);
+            }
+        }
+        return List.copyOf(every);
+    }
+
+    /** Our own stand-in instruments, by names of ours. */
     public static List<Instrument> all() {
         return ALL;
     }
 
+    /** Those, and all of General MIDI 1. */
+    public static List<Instrument> every() {
+        return EVERY;
+    }
+
     /** The instrument of that name, or the first. */
     public static Instrument named(String name) {
-        return ALL.stream().filter(one -> one.name.equals(name)).findFirst().orElse(ALL.get(0));
+        return EVERY.stream().filter(one -> one.name.equals(name)).findFirst().orElse(EVERY.get(0));
     }
 }

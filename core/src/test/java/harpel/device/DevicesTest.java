@@ -306,9 +306,9 @@ class DevicesTest {
         SimulatedMachine.Device pier = machine.plugIn("Pier", pierPort);
         machine.plugIn("Shore", shorePort);
         devices.look();
-        engine.testNote("Shore", true);
+        engine.testNote("Shore", 60, true);
         await(() -> shorePort.log().contains("+60"));
-        engine.testNote("Shore", false);
+        engine.testNote("Shore", 60, false);
         await(() -> shorePort.open().isEmpty());
         assertThat(pierPort.log()).isEmpty();
     }

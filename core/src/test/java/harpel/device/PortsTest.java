@@ -25,6 +25,7 @@ import harpel.run.Tap;
 import harpel.testkit.RecordingPort;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiMessage;
 import javax.sound.midi.Receiver;
@@ -160,6 +161,7 @@ class PortsTest {
         assertThat(Instrument.named("Round bass").program()).isEqualTo(33);
         assertThat(Instrument.named("Nothing of that name"))
                 .isEqualTo(Instrument.all().get(0));
-        assertThat(List.copyOf(Instrument.all())).doesNotHaveDuplicates();
+        assertThat(Instrument.every().stream().map(one -> one.name().toLowerCase(Locale.ROOT)))
+                .doesNotHaveDuplicates();
     }
 }

@@ -42,6 +42,7 @@ public final class DevicesPage extends BorderPane {
     private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
     private static final long LIT_NANOS = 150_000_000L;
     private static final int LOOK_EVERY = 15;
+    private static final int TEST_PITCH = 60;
     private static final double SILENCE_LUFS = -70;
     private static final double NAME_WIDE = 300;
 
@@ -218,8 +219,8 @@ public final class DevicesPage extends BorderPane {
         Button test = Buttons.small("test note", "test-" + id(one), "Sounds a C while it is pressed", () -> {});
         Held.on(
                 test,
-                () -> transport.engine().testNote(one.name(), true),
-                () -> transport.engine().testNote(one.name(), false));
+                () -> transport.engine().testNote(one.name(), TEST_PITCH, true),
+                () -> transport.engine().testNote(one.name(), TEST_PITCH, false));
         more.add(test);
         if (!one.name().isEmpty()) {
             Field delay = new Field(

@@ -8,6 +8,7 @@ import harpel.app.phrase.PhraseList;
 import harpel.app.session.Session;
 import harpel.app.transport.Words;
 import harpel.app.ui.AdviceLine;
+import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
@@ -34,6 +35,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -55,6 +57,7 @@ public final class PartPanel extends VBox {
     private final Choice<String> phrase;
     private final Choice<String> sound;
     private final Choice<String> output;
+    private final SoundFinder finder;
     private final VBox chosen;
     private final PhraseList phrases;
     private Change lastChange;
@@ -96,12 +99,23 @@ public final class PartPanel extends VBox {
         channel.setMinWidth(48);
         HBox.setHgrow(output, Priority.ALWAYS);
         HBox goesTo = new HBox(Space.TIGHT, output, channel);
+        finder = new SoundFinder(session.document(), session.selection(), session.transport(), session.sounds());
+        ToggleButton find = Buttons.toggle(
+                "find",
+                "find-sound",
+                "Finds sounds by name or family; each is heard as the arrow keys go through them",
+                finder::show);
+        find.setMinWidth(Region.USE_PREF_SIZE);
+        finder.visibleProperty().addListener((property, before, now) -> find.setSelected(now));
+        HBox.setHgrow(sound, Priority.ALWAYS);
+        HBox soundRow = new HBox(Space.TIGHT, sound, find);
         chosen = new VBox(
                 Space.TIGHT,
                 why.node(),
                 row("Keys", input),
                 row("Phrase", phrase),
-                row("Sound", sound),
+                row("Sound", soundRow),
+                finder,
                 row("To", goesTo));
         chosen.getStyleClass().add("chosen-part");
         OnlyShown.in(chosen);
@@ -261,7 +275,8 @@ public final class PartPanel extends VBox {
         List<String> phrases = new ArrayList<>(List.of(""));
         piece.phrases().forEach(one -> phrases.add(one.id()));
         phrase.show(phrases, part.phrase());
-        sound.show(session.sounds().names(), part.sound());
+        finder.show(part);
+        sound.show(session.sounds().names(part), part.sound());
         List<String> outputs = new ArrayList<>(List.of(""));
         session.transport().outputs().stream().filter(port -> !port.isEmpty()).forEach(outputs::add);
         output.show(outputs, part.port());

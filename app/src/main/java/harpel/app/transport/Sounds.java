@@ -8,10 +8,15 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Preset;
+import harpel.theory.GeneralMidi;
+import harpel.theory.Words;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import javafx.application.Platform;
@@ -58,16 +63,41 @@ public final class Sounds implements AutoCloseable {
         document.apply(PieceEdit.of("Built-in sounds", piece -> piece.withSounds("")));
     }
 
-    /** The names a part can choose from: the stand-in instruments, then what the file has. */
-    public List<String> names() {
-        List<String> names =
-                new ArrayList<>(Instrument.all().stream().map(Instrument::name).toList());
-        if (bank.get() != null) {
-            bank.get().named().keySet().stream()
-                    .filter(name -> !names.contains(name))
-                    .forEach(names::add);
+    /** A sound that can be found: its name, and to which family of General MIDI it belongs. */
+    public record Sound(String name, int program) {
+        public String family() {
+            return GeneralMidi.family(program);
         }
-        return names;
+    }
+
+    /** The names a part can choose from at once: the stand-in instruments, what it has, then what the file has. */
+    public List<String> names(Part part) {
+        Set<String> names = new LinkedHashSet<>();
+        Instrument.all().forEach(one -> names.add(one.name()));
+        if (part.voice().preset() == null) {
+            names.add(part.sound());
+        }
+        if (bank.get() != null) {
+            names.addAll(bank.get().named().keySet());
+        }
+        return List.copyOf(names);
+    }
+
+    /** All sounds there are whose name or family has what was typed, by family; those of the file first. */
+    public List<Sound> found(String typed) {
+        List<Sound> all = new ArrayList<>();
+        if (bank.get() != null) {
+            bank.get().named().forEach((name, preset) -> all.add(new Sound(name, preset.program())));
+        }
+        List<Sound> builtIn = new ArrayList<>();
+        Instrument.every().stream()
+                .map(one -> new Sound(one.name(), one.program()))
+                .filter(one -> all.stream().noneMatch(other -> other.name().equals(one.name())))
+                .forEach(builtIn::add);
+        builtIn.sort(Comparator.comparingInt(Sound::program));
+        all.addAll(builtIn);
+        all.removeIf(one -> !Words.finds(typed, one.name() + " " + one.family()));
+        return all;
     }
 
     /** A part with the sound of that name. */

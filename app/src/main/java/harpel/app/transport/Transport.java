@@ -9,6 +9,7 @@ import harpel.device.SoundBank;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.piece.Piece;
+import harpel.piece.Voice;
 import harpel.player.Player;
 import harpel.port.InputPort;
 import harpel.port.OutputPort;
@@ -32,6 +33,10 @@ public final class Transport implements AutoCloseable {
     private static final String SILENT = "Silence: every note and every waiting repeat has ended.";
 
     private static final long TOUCHED_MS = 180;
+    /** So long it takes until a sound that was chosen is there, and so long it is heard. */
+    private static final long TRY_MS = 60;
+
+    private static final long TRIED_MS = 700;
 
     private final Messages messages;
     private final StringProperty noSound = new SimpleStringProperty("");
@@ -46,6 +51,7 @@ public final class Transport implements AutoCloseable {
     private final LiveEngine engine;
     private final Player player;
     private final InputPort keys;
+    private long tries;
     private long toldTroubles;
     private Map<String, String> toldProblems = Map.of();
 
@@ -159,8 +165,31 @@ public final class Transport implements AutoCloseable {
     /** Plays a note for a moment, as when one is touched. */
     public void touch(int pitch, int velocity) {
         press(pitch, velocity);
-        CompletableFuture.delayedExecutor(TOUCHED_MS, TimeUnit.MILLISECONDS, Platform::runLater)
-                .execute(() -> release(pitch));
+        later(TOUCHED_MS, () -> release(pitch));
+    }
+
+    /** Sounds a note with a part's sound, past its chain, as soon as what was changed last is heard; not while it plays. */
+    public void trySound(String part, int pitch) {
+        if (status().mode() == LiveStatus.Mode.PLAYING) {
+            return;
+        }
+        String way = Voice.builtIn(part);
+        long mine = ++tries;
+        later(TRY_MS, () -> {
+            if (mine == tries) {
+                engine.testNote(way, pitch, true);
+            }
+        });
+        later(TRY_MS + TRIED_MS, () -> {
+            if (mine == tries) {
+                engine.testNote(way, pitch, false);
+            }
+        });
+    }
+
+    private static void later(long millis, Runnable work) {
+        CompletableFuture.delayedExecutor(millis, TimeUnit.MILLISECONDS, Platform::runLater)
+                .execute(work);
     }
 
     /** Sends everything there as well, for tests and for measuring. */
