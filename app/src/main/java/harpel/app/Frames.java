@@ -40,7 +40,7 @@ final class Frames implements AutoCloseable {
     private int framesLeft;
     private LiveStatus lastStatus;
 
-    /** @param draw draws a frame at a moment of {@link System#nanoTime} */
+    /** @param draw draws a frame of what is heard, at a moment of {@link System#nanoTime} */
     Frames(Session session, LongConsumer draw) {
         this.session = session;
         this.draw = draw;
@@ -90,7 +90,7 @@ final class Frames implements AutoCloseable {
             lastNanos = nanos;
             framesLeft = LINGER_FRAMES;
         }
-        draw.accept(nanos);
+        draw.accept(session.transport().heardNanos(nanos));
         framesLeft--;
         if (framesLeft <= 0 && nanos - lastNanos > LINGER_NANOS) {
             drawing = false;

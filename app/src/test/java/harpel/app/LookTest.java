@@ -120,32 +120,32 @@ class LookTest {
 
     @Test
     void tracesPairNotesAndKeepThemWhenTimeStartsAnew() {
-        TraceQueue queue = new TraceQueue();
+        TraceQueue queue = new TraceQueue(() -> 0);
         NoteStart note = NoteStart.played(100, 0, 0, 60, 90);
         queue.left("lead", Tap.INPUT, note);
         queue.left("lead", Tap.INPUT, harpel.event.Message.control(110, 1, 0, 1, 1));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         assertThat(sounding()).containsExactly(60);
         assertThat(store.countWithin(INPUT, 0, 100)).isZero();
         queue.left("lead", Tap.INPUT, new NoteEnd(200, note, 64));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         assertThat(sounding()).isEmpty();
         assertThat(store.countWithin(INPUT, 150, 160)).isEqualTo(1);
         assertThat(store.countWithin(INPUT, 200, 300)).isZero();
         assertThat(store.countWithin(Places.input("other"), 0, 300)).isZero();
         queue.tell(new Told.Restarted(1000, 1000));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         assertThat(store.notes(INPUT)).as("what was stays").hasSize(1);
     }
 
     @Test
     void aFullQueueDropsTraceDataAndCountsIt() {
-        TraceQueue queue = new TraceQueue();
+        TraceQueue queue = new TraceQueue(() -> 0);
         for (int i = 0; i < 40_000; i++) {
             queue.left("lead", Tap.SOUND, NoteStart.played(i, i, 0, 60, 90));
         }
         List<Told> taken = new ArrayList<>();
-        queue.drain(taken::add);
+        queue.drain(0, taken::add);
         assertThat(taken.size() + queue.dropped()).isEqualTo(40_000);
         assertThat(queue.dropped()).isPositive();
     }

@@ -38,7 +38,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** What the traces are drawn from, and the axis they share. */
 class TracesTest {
-    private final TraceQueue queue = new TraceQueue();
+    private final TraceQueue queue = new TraceQueue(() -> 0);
     private final TraceStore store = new TraceStore();
 
     private NoteStart note(long tick, long length) {
@@ -47,8 +47,26 @@ class TracesTest {
         if (length > 0) {
             queue.left("lead", Tap.INPUT, new NoteEnd(tick + length, note, 64));
         }
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         return note;
+    }
+
+    /** What is seen is what is heard: a note whose sound is delayed lights up with it, and not before. */
+    @Test
+    void aNoteIsSeenWhenItIsHeard() {
+        long[] now = {1_000};
+        TraceQueue late = new TraceQueue(() -> now[0]);
+        NoteStart first = NoteStart.played(0, 0, 0, 60, 90);
+        late.left("lead", Tap.SOUND, first);
+        now[0] = 6_000;
+        late.left("lead", Tap.SOUND, new NoteEnd(480, first, 64));
+        List<Told> seen = new ArrayList<>();
+        late.drain(999, seen::add);
+        assertThat(seen).isEmpty();
+        late.drain(5_999, seen::add);
+        assertThat(seen).hasSize(1);
+        late.drain(6_000, seen::add);
+        assertThat(seen).hasSize(2);
     }
 
     private List<NoteStart> inStretch(long from, long to) {
@@ -81,7 +99,7 @@ class TracesTest {
         queue.tell(new Told.Away("lead", Tap.INPUT, away));
         queue.tell(new Told.Away("lead", Tap.INPUT, new NoteEnd(60, away, 64)));
         queue.tell(new Told.Away("lead", Tap.INPUT, Message.bend(70, 5, 0, 0)));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         List<TraceStore.Mark> marks = new ArrayList<>();
         store.marksWithin(place, 15, 100, marks);
         assertThat(marks)
@@ -130,14 +148,14 @@ class TracesTest {
         queue.tell(new Told.Stepped("lead", "lead/lanes", 2, 7));
         queue.tell(new Told.Stepped("lead", "lead/lanes", 0, 1));
         queue.tell(new Told.LeverAt("Tide", 0.25));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         assertThat(store.steps("lead/lanes")).containsExactly(1, -1, 7);
         assertThat(store.step("lead/lanes", 5)).isEqualTo(-1);
         assertThat(store.lever("Tide")).hasValue(0.25);
         store.forgetLever("Tide");
         assertThat(store.lever("Tide")).isEmpty();
         queue.tell(new Told.Restarted(0, 4000));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         assertThat(store.steps("lead/lanes")).isEmpty();
     }
 
@@ -147,7 +165,7 @@ class TracesTest {
         note(4100, 900);
         queue.tell(new Told.Restarted(0, 4000));
         note(10, 50);
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         // The old note ended at 5000, so it is moved by two bars.
         assertThat(store.notes(input)).extracting(TraceStore.Drawn::startTick).containsExactly(-3900L, 10L);
         assertThat(store.notes(input)).extracting(TraceStore.Drawn::endTick).containsExactly(-3000L, 60L);
@@ -155,7 +173,7 @@ class TracesTest {
         assertThat(store.earliest()).isEqualTo(-3900);
         assertThat(inStretch(-3500, -3400)).hasSize(1);
         queue.tell(new Told.Restarted(100, 4000));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         assertThat(store.marks()).as("time that goes on moves nothing").containsExactly(0L, 100L);
         assertThat(store.earliest()).isEqualTo(-3900);
         store.forgetStages("lead");
@@ -163,7 +181,7 @@ class TracesTest {
         store.forget();
         note(50, 10);
         queue.tell(new Told.Restarted(0, 4000));
-        queue.drain(store::take);
+        queue.drain(0, store::take);
         assertThat(store.notes(input))
                 .as("what was on its way is forgotten, too")
                 .isEmpty();

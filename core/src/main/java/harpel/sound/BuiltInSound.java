@@ -140,6 +140,12 @@ public final class BuiltInSound implements AutoCloseable {
         return now == null ? Double.NEGATIVE_INFINITY : now.peak(Voice.builtIn(part));
     }
 
+    /** How much later than it is due all is heard; 0 while there is no sound. From any thread. */
+    public long delayNanos() {
+        SoundEngine now = engine;
+        return now == null ? 0 : now.delay().millis() * 1_000_000L;
+    }
+
     /** How it stands; empty while there is no sound. From any thread. */
     public Optional<SoundEngine.State> state() {
         return Optional.ofNullable(engine).map(SoundEngine::state);

@@ -179,6 +179,10 @@ public final class SoundEngine implements AutoCloseable {
         return 20 * Math.log10(loudest);
     }
 
+    public Delay delay() {
+        return delay;
+    }
+
     /** How it stands; from any thread. */
     public State state() {
         return new State(

@@ -10,6 +10,8 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import harpel.device.SoundBank;
+import harpel.piece.Piece;
+import harpel.piece.Voice;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
 import java.io.IOException;
@@ -41,6 +43,7 @@ class BuiltInSoundTest {
     }
 
     private static void state(SoundEngine engine, Delay delay, long late, String problem) {
+        when(engine.delay()).thenReturn(delay);
         when(engine.state()).thenReturn(new SoundEngine.State("", delay, late, 0, 0, 0, 0, 0, 0, problem));
     }
 
@@ -56,7 +59,9 @@ class BuiltInSoundTest {
         assertThat(problems).containsExactly(BuiltInSound.NO_DEVICE);
         assertThat(ports.names()).isEmpty();
         assertThat(sound.state()).isEmpty();
+        assertThat(sound.delayNanos()).as("what is seen waits for nothing").isZero();
         sound.look();
+        assertThat(sound.delayNanos()).isEqualTo(10_000_000);
         assertThat(problems).containsExactly(BuiltInSound.NO_DEVICE, "");
         assertThat(ports.names()).containsExactly(Ports.BUILT_IN);
         assertThat(ports.takeOpened()).as("its parts are told their sounds").isEqualTo(Ports.BUILT_IN);
@@ -152,6 +157,27 @@ class BuiltInSoundTest {
         verify(engine, never()).close();
         assertThat(ports.names()).containsExactly(Ports.BUILT_IN);
         assertThat(problems).containsExactly("");
+    }
+
+    @Test
+    void eachPartHasAWayForItselfWhichComesAndGoesWithIt() throws IOException {
+        SoundEngine engine = engine(Delay.NORMAL, 0, "");
+        when(opener.open("", Delay.NORMAL, null)).thenReturn(engine);
+        Piece piece = Piece.empty();
+        String id = piece.parts().get(0).id();
+        sound.parts(piece);
+        sound.look();
+        verify(engine).part(Voice.builtIn(id));
+        assertThat(ports.builtIn()).containsExactlyInAnyOrder(Ports.BUILT_IN, Voice.builtIn(id));
+        assertThat(ports.names()).as("under one name").containsExactly(Ports.BUILT_IN);
+        sound.parts(piece.withDuplicate(id));
+        sound.look();
+        assertThat(ports.builtIn()).hasSize(3);
+        verify(engine, times(1)).part(Voice.builtIn(id));
+        sound.parts(piece.withPart(id, part -> part.withPort("Pier")));
+        sound.look();
+        assertThat(ports.builtIn()).containsExactly(Ports.BUILT_IN);
+        verify(engine, times(3)).freeOver();
     }
 
     @Test

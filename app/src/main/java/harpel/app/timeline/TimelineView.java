@@ -312,7 +312,9 @@ public final class TimelineView extends BorderPane {
         }
         rows.getChildren()
                 .forEach(place -> ((PartCard) ((StackPane) place).getChildren().get(0)).draw());
-        double now = session.transport().status().songTickAt(session.transport().nanos());
+        double now = session.transport()
+                .status()
+                .songTickAt(session.transport().heardNanos(session.transport().nanos()));
         boolean playing = session.transport().status().mode() == LiveStatus.Mode.PLAYING;
         if (playing && window.shows(lastNow) && !window.shows(now)) {
             // It was seen, and runs out of sight.

@@ -5,19 +5,28 @@ import harpel.run.Tap;
 import harpel.run.Told;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
+import java.util.function.LongSupplier;
 import org.jctools.queues.atomic.SpscAtomicArrayQueue;
 
 /** Carries what is told from the engine thread to the interface. When it is full, traces lose data and count it; notes never do. */
 public final class TraceQueue implements Tap {
     private static final int ROOM = 1 << 15;
 
-    private final SpscAtomicArrayQueue<Told> queue = new SpscAtomicArrayQueue<>(ROOM);
+    private record Arrived(Told told, long nanos) {}
+
+    private final SpscAtomicArrayQueue<Arrived> queue = new SpscAtomicArrayQueue<>(ROOM);
+    private final LongSupplier clock;
     private final AtomicLong dropped = new AtomicLong();
+
+    /** @param clock as {@link System#nanoTime} */
+    public TraceQueue(LongSupplier clock) {
+        this.clock = clock;
+    }
 
     @Override
     public void tell(Told told) {
         boolean shown = told instanceof Told.Left left ? isShown(left) : !(told instanceof Told.Astray);
-        if (shown && !queue.offer(told)) {
+        if (shown && !queue.offer(new Arrived(told, clock.getAsLong()))) {
             dropped.lazySet(dropped.get() + 1);
         }
     }
@@ -31,8 +40,11 @@ public final class TraceQueue implements Tap {
                 || message.status() == Message.CONTROL_CHANGE;
     }
 
-    public void drain(Consumer<Told> taker) {
-        queue.drain(taker::accept);
+    /** Takes what was told up to a moment. */
+    public void drain(long untilNanos, Consumer<Told> taker) {
+        for (Arrived next = queue.peek(); next != null && next.nanos <= untilNanos; next = queue.peek()) {
+            taker.accept(queue.poll().told);
+        }
     }
 
     /** Whether anything waits to be taken. */

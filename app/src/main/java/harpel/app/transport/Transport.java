@@ -41,7 +41,7 @@ public final class Transport implements AutoCloseable {
     private final Messages messages;
     private final StringProperty noSound = new SimpleStringProperty("");
     private final BooleanProperty dry = new SimpleBooleanProperty();
-    private final TraceQueue queue = new TraceQueue();
+    private final TraceQueue queue;
     private final Heard heard = new Heard();
     private final TraceStore traces = new TraceStore();
     private final BuiltInSound sound;
@@ -63,6 +63,7 @@ public final class Transport implements AutoCloseable {
         this.messages = messages;
         this.ports = ports;
         this.clock = clock;
+        queue = new TraceQueue(clock);
         sound = new BuiltInSound(
                 ports,
                 none -> Platform.runLater(() -> noSound.set(none)),
@@ -211,12 +212,17 @@ public final class Transport implements AutoCloseable {
         return noSound;
     }
 
-    /** Takes what the engine has sent since the last frame. */
+    /** Takes what the engine has sent since the last frame, as far as it is heard by now. */
     public TraceStore traces() {
         if (queue.isWaiting()) {
-            queue.drain(traces::take);
+            queue.drain(heardNanos(clock.getAsLong()), traces::take);
         }
         return traces;
+    }
+
+    /** The moment of the engine that is heard at a moment: what is seen is what is heard, though all sounds a little later. */
+    public long heardNanos(long nanos) {
+        return nanos - sound.delayNanos();
     }
 
     /** Now, on the engine's clock. */
