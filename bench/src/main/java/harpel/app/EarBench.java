@@ -15,6 +15,7 @@ import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -41,6 +42,7 @@ public final class EarBench extends Application {
     private static final int HITS = 87;
     private static final double BPM = 115;
     private static final long DEMO_MILLIS = 60_000;
+    private static final int ROUNDS = 3;
 
     public static void main(String[] args) {
         Launcher.tune();
@@ -80,7 +82,7 @@ public final class EarBench extends Application {
         stage.requestFocus();
         session.transport().start();
         session.transport().openDevices();
-        Thread measuring = new Thread(() -> measured(session), "measuring");
+        Thread measuring = new Thread(() -> measured(session, stage), "measuring");
         measuring.setDaemon(true);
         measuring.start();
     }
@@ -91,7 +93,7 @@ public final class EarBench extends Application {
         return result.join();
     }
 
-    private static void measured(Session session) {
+    private static void measured(Session session, Stage stage) {
         try (Ear ear = new Ear()) {
             Robot robot = onFx(Robot::new);
             for (Delay delay : new Delay[] {Delay.NORMAL, Delay.SHORT}) {
@@ -102,7 +104,12 @@ public final class EarBench extends Application {
                 grid(session, ear, delay);
             }
             session.transport().sound().wish(new BuiltInSound.Wish("", Optional.of(Delay.NORMAL)));
+            await(session, Delay.NORMAL);
+            Thread.sleep(1500);
+            silence(session, ear, robot);
+            besideTheDemo(session, ear);
             demo(session);
+            busy(session, stage);
         } catch (Exception e) {
             e.printStackTrace();
         } finally {
@@ -150,6 +157,10 @@ public final class EarBench extends Application {
     }
 
     private static void grid(Session session, Ear ear, Delay delay) throws InterruptedException {
+        grid(session, ear, delay.label());
+    }
+
+    private static void grid(Session session, Ear ear, String how) throws InterruptedException {
         ear.forget();
         session.transport().player().play();
         double step = 60 / BPM / 4;
@@ -164,8 +175,8 @@ public final class EarBench extends Application {
                         + 1
                         - hits.size();
         System.out.printf(
-                "%-7s even hits:  p50 %.2f  p95 %.2f  worst %.2f ms off the grid, %d of %d within 1 ms, %d missing%n",
-                delay.label(),
+                "%-7s even hits: p50 %.2f  p95 %.2f  worst %.2f ms off the grid, %d of %d within 1 ms, %d missing%n",
+                how,
                 at(off, 0.5),
                 at(off, 0.95),
                 at(off, 1),
@@ -174,8 +185,74 @@ public final class EarBench extends Application {
                 missing);
     }
 
+    /** Keys of a pad are held, and ring on by themselves: how long after Silence is pressed is it silent? */
+    private static void silence(Session session, Ear ear, Robot robot) throws InterruptedException {
+        onFx(() -> {
+            session.replace(Piece.empty().withPart("part-1", part -> part.withSound("Lamp pad")), "Pad");
+            return null;
+        });
+        Thread.sleep(2000);
+        List<Double> late = new ArrayList<>();
+        for (int i = 0; i < KEYS; i++) {
+            onFx(() -> {
+                robot.keyPress(KeyCode.Q);
+                robot.keyPress(KeyCode.E);
+                return null;
+            });
+            Thread.sleep(700 + 13 * i);
+            long pressed = onFx(() -> {
+                long now = System.nanoTime();
+                robot.keyPress(KeyCode.ESCAPE);
+                robot.keyRelease(KeyCode.ESCAPE);
+                return now;
+            });
+            Thread.sleep(600);
+            late.add((ear.lastLoudNanos() - pressed) / 1e6);
+            onFx(() -> {
+                robot.keyRelease(KeyCode.Q);
+                robot.keyRelease(KeyCode.E);
+                return null;
+            });
+            Thread.sleep(200);
+        }
+        double[] sorted =
+                late.stream().mapToDouble(Double::doubleValue).sorted().toArray();
+        System.out.printf(
+                "normal  Silence to the ear: median %.1f  worst %.1f ms (about 8 ms of it are the recording)%n",
+                at(sorted, 0.5), at(sorted, 1));
+    }
+
+    private static Piece theSaltClock() throws IOException {
+        return PieceFile.read(Files.readString(Path.of("demo/the-salt-clock.harpel")));
+    }
+
+    /** The demo's parts play, at level 0, beside the even hits. */
+    private static void besideTheDemo(Session session, Ear ear) throws Exception {
+        Piece demo = theSaltClock();
+        Piece grid = piece();
+        List<Part> parts = new ArrayList<>();
+        demo.parts().forEach(part -> parts.add(part.withMix(part.mix().withLevel(0))));
+        parts.add(grid.part("grid").orElseThrow());
+        Piece both = demo.withTimeline(false)
+                .withTime(grid.time())
+                .withPhrase(grid.phrase("grid").orElseThrow())
+                .withParts(parts);
+        onFx(() -> {
+            session.replace(both, "Both");
+            return null;
+        });
+        Thread.sleep(4000);
+        for (int i = 0; i < ROUNDS; i++) {
+            grid(session, ear, "beside the demo’s " + demo.parts().size() + " parts");
+        }
+    }
+
+    private static long lateBlocks(Session session) {
+        return session.transport().sound().state().orElseThrow().lateBlocks();
+    }
+
     private static void demo(Session session) throws Exception {
-        Piece piece = PieceFile.read(Files.readString(Path.of("demo/the-salt-clock.harpel")));
+        Piece piece = theSaltClock();
         onFx(() -> {
             session.replace(piece, "Demo");
             return null;
@@ -183,12 +260,56 @@ public final class EarBench extends Application {
         await(session, Delay.NORMAL);
         session.transport().player().play();
         Thread.sleep(5_000);
-        long before = session.transport().sound().state().orElseThrow().lateBlocks();
-        Thread.sleep(DEMO_MILLIS);
-        SoundEngine.State state = session.transport().sound().state().orElseThrow();
+        for (int i = 0; i < ROUNDS; i++) {
+            long before = lateBlocks(session);
+            Thread.sleep(DEMO_MILLIS);
+            SoundEngine.State state = session.transport().sound().state().orElseThrow();
+            System.out.printf(
+                    "normal  the demo for a minute: %d late blocks, the sound thread %.0f %% of a core, %.0f LUFS%n",
+                    state.lateBlocks() - before, 100 * state.share(), state.loudness());
+        }
+    }
+
+    /** The demo plays on while much is done beside it. */
+    private static void busy(Session session, Stage stage) throws Exception {
+        long before = lateBlocks(session);
+        for (int i = 0; i < 10; i++) {
+            int more = 150 * (i % 4);
+            onFx(() -> {
+                stage.setWidth(1280 - more);
+                stage.setHeight(800 - more / 2.0);
+                return null;
+            });
+            Thread.sleep(300);
+        }
+        System.out.printf("normal  the window resized ten times: %d late blocks%n", lateBlocks(session) - before);
+        before = lateBlocks(session);
+        onFx(() -> {
+            session.variations().toggleSheet();
+            return null;
+        });
+        for (int i = 0; i < 4; i++) {
+            Thread.sleep(1500);
+            onFx(() -> {
+                session.variations().more();
+                return null;
+            });
+        }
+        Thread.sleep(3000);
         System.out.printf(
-                "normal  the demo for a minute: %d late blocks, the sound thread %.0f %% of a core, %.0f LUFS%n",
-                state.lateBlocks() - before, 100 * state.share(), state.loudness());
+                "normal  a sheet of %d variations printed: %d late blocks%n",
+                session.variations().cards().size(), lateBlocks(session) - before);
+        before = lateBlocks(session);
+        Piece piece = theSaltClock();
+        for (int i = 0; i < 5; i++) {
+            onFx(() -> {
+                session.variations().close();
+                session.replace(piece, "Open");
+                return null;
+            });
+            Thread.sleep(1500);
+        }
+        System.out.printf("normal  a piece opened five times: %d late blocks%n", lateBlocks(session) - before);
     }
 
     private static double at(double[] sorted, double share) {

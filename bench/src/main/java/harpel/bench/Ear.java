@@ -19,6 +19,7 @@ public final class Ear implements AutoCloseable {
     public record Onset(long frame, long nanos) {}
 
     private final Process recorder;
+    private volatile long lastLoudNanos;
     private final List<Onset> onsets = Collections.synchronizedList(new ArrayList<>());
 
     public Ear() throws IOException {
@@ -52,6 +53,7 @@ public final class Ear implements AutoCloseable {
                         soft++;
                         continue;
                     }
+                    lastLoudNanos = now - Math.round((frames - i) * 1e9 / RATE);
                     if (soft > SOFT) {
                         onsets.add(new Onset(frame + i, now - Math.round((frames - i) * 1e9 / RATE)));
                     }
@@ -70,6 +72,11 @@ public final class Ear implements AutoCloseable {
 
     public List<Onset> heard() {
         return List.copyOf(onsets);
+    }
+
+    /** When something louder than silence was heard last, as {@link System#nanoTime}. */
+    public long lastLoudNanos() {
+        return lastLoudNanos;
     }
 
     /** The first sound that began after a moment, waited for so long; null when none did. */

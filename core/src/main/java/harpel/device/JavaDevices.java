@@ -4,6 +4,7 @@ import harpel.port.InputPort;
 import harpel.port.OutputPort;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.LongSupplier;
 import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiMessage;
 import javax.sound.midi.MidiSystem;
@@ -16,11 +17,13 @@ import org.slf4j.LoggerFactory;
 
 /** The MIDI devices of this machine, as the JDK finds them. */
 public final class JavaDevices implements MachineDevices {
+    private static final long LONGEST_AGO_NANOS = 250_000_000;
+
     private record Device(String name, boolean isInput, MidiDevice device) implements Found {
         @Override
         public AutoCloseable openInput(InputPort to) throws MidiUnavailableException {
             device.open();
-            device.getTransmitter().setReceiver(receiver(to));
+            device.getTransmitter().setReceiver(receiver(to, System::nanoTime, device::getMicrosecondPosition));
             return device::close;
         }
 
@@ -50,8 +53,14 @@ public final class JavaDevices implements MachineDevices {
         return found;
     }
 
-    /** Hands what a device sends to the engine: what is played, and clocks; other system messages are nothing to it. */
-    static Receiver receiver(InputPort port) {
+    /**
+     * Hands what a device sends to the engine: what is played, and clocks; other system messages are nothing to it. It was played when the
+     * device says so, where it does, and not when it has come through here.
+     *
+     * @param clock as {@link System#nanoTime}
+     * @param position the device's own time, in microseconds; below 0 where it has none
+     */
+    static Receiver receiver(InputPort port, LongSupplier clock, LongSupplier position) {
         return new Receiver() {
             @Override
             public void send(MidiMessage message, long timeStamp) {
@@ -61,8 +70,15 @@ public final class JavaDevices implements MachineDevices {
                             shortMessage.getStatus(),
                             shortMessage.getData1(),
                             shortMessage.getData2(),
-                            System.nanoTime());
+                            clock.getAsLong() - agoNanos(timeStamp));
                 }
+            }
+
+            private long agoNanos(long timeStamp) {
+                long now = position.getAsLong();
+                long ago = timeStamp < 0 || now < 0 ? 0 : (now - timeStamp) * 1_000;
+                // What lies further back is another time than that of the device.
+                return ago > LONGEST_AGO_NANOS ? 0 : Math.max(0, ago);
             }
 
             @Override

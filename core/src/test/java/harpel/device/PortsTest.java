@@ -18,6 +18,7 @@ import harpel.event.NoteStart;
 import harpel.piece.Instrument;
 import harpel.piece.Piece;
 import harpel.piece.Preset;
+import harpel.port.InputPort;
 import harpel.port.MidiBytes;
 import harpel.port.OutputPort;
 import harpel.port.Ports;
@@ -31,6 +32,8 @@ import javax.sound.midi.MidiMessage;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.mockito.ArgumentCaptor;
 
 class PortsTest {
@@ -104,7 +107,7 @@ class PortsTest {
         Ports ports = new Ports();
         ports.addListener(recording);
         try (LiveEngine engine = new LiveEngine(Piece.empty(), ports, Tap.NONE)) {
-            Receiver receiver = JavaDevices.receiver(engine.openInput("Cable"));
+            Receiver receiver = JavaDevices.receiver(engine.openInput("Cable"), System::nanoTime, () -> -1);
             receiver.send(new ShortMessage(ShortMessage.TIMING_CLOCK), -1);
             receiver.send(new ShortMessage(0x93, 60, 90), -1);
             engine.start();
@@ -118,6 +121,15 @@ class PortsTest {
                     .as("behind the same for all channels but that of percussion")
                     .containsExactly(0x90, 60, 90);
         }
+    }
+
+    /** The Java platform's time stamps: microseconds since the device was opened, −1 where it has none. */
+    @ParameterizedTest
+    @CsvSource({"5000, 9000, 4", "-1, 9000, 0", "5000, -1, 0", "9500, 9000, 0", "0, 900000, 0"})
+    void aKeyWasPlayedWhenItsDeviceSays(long stamp, long deviceNow, long agoMillis) throws Exception {
+        InputPort port = new InputPort("Cable", () -> {});
+        JavaDevices.receiver(port, () -> 1_000_000_000, () -> deviceNow).send(new ShortMessage(0x90, 60, 90), stamp);
+        assertThat(port.poll().nanos()).isEqualTo(1_000_000_000 - agoMillis * 1_000_000);
     }
 
     /** MIDI 1.0 Detailed Specification, "Bank Select": controllers 0 and 32, then the program change. */
