@@ -23,12 +23,16 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Supplier;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
 import javafx.scene.robot.Robot;
 import javafx.stage.Stage;
+import javax.sound.sampled.AudioFormat;
+import javax.sound.sampled.AudioSystem;
+import javax.sound.sampled.SourceDataLine;
 
 /**
  * What is heard, at the monitor of a sound server: how long after a key of the computer is pressed, through the real window; how even the
@@ -43,6 +47,7 @@ public final class EarBench extends Application {
     private static final double BPM = 115;
     private static final long DEMO_MILLIS = 60_000;
     private static final int ROUNDS = 3;
+    private static final int READY_BLOCK = 93;
 
     public static void main(String[] args) {
         Launcher.tune();
@@ -95,6 +100,7 @@ public final class EarBench extends Application {
 
     private static void measured(Session session, Stage stage) {
         try (Ear ear = new Ear()) {
+            readyMade(ear);
             Robot robot = onFx(Robot::new);
             for (Delay delay : new Delay[] {Delay.NORMAL, Delay.SHORT}) {
                 session.transport().sound().wish(new BuiltInSound.Wish("", Optional.of(delay)));
@@ -114,6 +120,32 @@ public final class EarBench extends Application {
             e.printStackTrace();
         } finally {
             Platform.exit();
+        }
+    }
+
+    /** What this machine and its sound server make of even clicks that are ready beforehand: no better can come of anything below. */
+    private static void readyMade(Ear ear) throws Exception {
+        AudioFormat format = new AudioFormat(44_100, 16, 2, true, false);
+        try (SourceDataLine line = AudioSystem.getSourceDataLine(format)) {
+            byte[] block = new byte[READY_BLOCK * 4];
+            line.open(format, 3 * block.length);
+            line.start();
+            ear.forget();
+            int step = (int) Math.round(44_100 * 60 / BPM / 4);
+            for (long written = 0; written < (long) HITS * step; written += READY_BLOCK) {
+                for (int i = 0; i < READY_BLOCK; i++) {
+                    long at = (written + i) % step;
+                    short sample = (short) (at < 300 ? 8000 * Math.sin(at * 0.3) : 0);
+                    block[4 * i] = block[4 * i + 2] = (byte) sample;
+                    block[4 * i + 1] = block[4 * i + 3] = (byte) (sample >> 8);
+                }
+                while (line.available() < block.length) {
+                    LockSupport.parkNanos(300_000);
+                }
+                line.write(block, 0, block.length);
+            }
+            Thread.sleep(300);
+            even(ear, "ready-made", step / 44_100.0, 0);
         }
     }
 
@@ -162,11 +194,17 @@ public final class EarBench extends Application {
 
     private static void grid(Session session, Ear ear, String how) throws InterruptedException {
         ear.forget();
+        long before = session.transport().sound().state().orElseThrow().lateNotes();
         session.transport().player().play();
         double step = 60 / BPM / 4;
         Thread.sleep(Math.round((HITS + 2) * step * 1000));
         session.transport().player().stop();
         Thread.sleep(500);
+        long lateNotes = session.transport().sound().state().orElseThrow().lateNotes() - before;
+        even(ear, how, step, lateNotes);
+    }
+
+    private static void even(Ear ear, String how, double step, long lateNotes) {
         List<Ear.Onset> heard = ear.heard();
         List<Ear.Onset> hits = heard.subList(0, Math.min(HITS, heard.size()));
         double[] off = Ear.offGrid(hits, step);
@@ -175,14 +213,15 @@ public final class EarBench extends Application {
                         + 1
                         - hits.size();
         System.out.printf(
-                "%-7s even hits: p50 %.2f  p95 %.2f  worst %.2f ms off the grid, %d of %d within 1 ms, %d missing%n",
+                "%-7s even hits: p50 %.2f  p95 %.2f  worst %.2f ms off the grid, %d of %d within 1 ms, %d missing; %d messages came too late%n",
                 how,
                 at(off, 0.5),
                 at(off, 0.95),
                 at(off, 1),
                 Arrays.stream(off).filter(one -> one <= 1).count(),
                 hits.size(),
-                missing);
+                missing,
+                lateNotes);
     }
 
     /** Keys of a pad are held, and ring on by themselves: how long after Silence is pressed is it silent? */
@@ -258,9 +297,12 @@ public final class EarBench extends Application {
             return null;
         });
         await(session, Delay.NORMAL);
-        session.transport().player().play();
-        Thread.sleep(5_000);
         for (int i = 0; i < ROUNDS; i++) {
+            // It ends after a while: from its beginning each time.
+            session.transport().player().stop();
+            session.transport().player().locate(0);
+            session.transport().player().play();
+            Thread.sleep(2_000);
             long before = lateBlocks(session);
             Thread.sleep(DEMO_MILLIS);
             SoundEngine.State state = session.transport().sound().state().orElseThrow();
@@ -272,6 +314,9 @@ public final class EarBench extends Application {
 
     /** The demo plays on while much is done beside it. */
     private static void busy(Session session, Stage stage) throws Exception {
+        session.transport().player().stop();
+        session.transport().player().locate(0);
+        session.transport().player().play();
         long before = lateBlocks(session);
         for (int i = 0; i < 10; i++) {
             int more = 150 * (i % 4);

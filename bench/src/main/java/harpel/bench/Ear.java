@@ -62,7 +62,9 @@ public final class Ear implements AutoCloseable {
                 frame += frames;
             }
         } catch (IOException e) {
-            throw new UncheckedIOException(e);
+            if (recorder.isAlive()) {
+                throw new UncheckedIOException(e);
+            }
         }
     }
 

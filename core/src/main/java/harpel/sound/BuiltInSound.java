@@ -140,6 +140,14 @@ public final class BuiltInSound implements AutoCloseable {
         return now == null ? Double.NEGATIVE_INFINITY : now.peak(Voice.builtIn(part));
     }
 
+    /** Another piece was opened: however loud it is, it begins softly. From any thread. */
+    public void ease() {
+        SoundEngine now = engine;
+        if (now != null) {
+            now.ease();
+        }
+    }
+
     /** How much later than it is due all is heard; 0 while there is no sound. From any thread. */
     public long delayNanos() {
         SoundEngine now = engine;

@@ -10,12 +10,25 @@ final class Limiter {
 
     private static final double BACK_SECONDS = 0.25;
 
+    /** −18 dB. */
+    private static final float EASED = (float) Math.pow(10, -18 / 20.0);
+
+    private static final double EASE_SECONDS = 2;
+
     private final float back;
+    private final float comesUp;
+    private float eased = 1;
     private float gain = 1;
     private float peak;
 
     Limiter(double rate) {
+        comesUp = (float) Math.pow(1 / EASED, 1 / (EASE_SECONDS * rate));
         back = (float) (1 / (BACK_SECONDS * rate));
+    }
+
+    /** From here on it is soft, and comes up to full level within two seconds: what was opened may be louder than what was heard. */
+    void ease() {
+        eased = EASED;
     }
 
     /** Works on samples in place. */
@@ -25,9 +38,11 @@ final class Limiter {
             if (loudest * gain > CEILING) {
                 gain = CEILING / loudest;
             }
-            samples[i] *= gain;
-            samples[i + 1] *= gain;
-            peak = Math.max(peak, loudest * gain);
+            float by = gain * eased;
+            samples[i] *= by;
+            samples[i + 1] *= by;
+            peak = Math.max(peak, loudest * by);
+            eased = Math.min(1, eased * comesUp);
             gain = Math.min(1, gain + back * (1 - gain) + back * 0.1f);
         }
     }

@@ -4,6 +4,8 @@ import harpel.device.SoundBank;
 import harpel.piece.Voice;
 import harpel.port.OutputPort;
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
+import java.lang.management.ThreadMXBean;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -41,6 +43,8 @@ public final class SoundEngine implements AutoCloseable {
     private static final long NAP_NANOS = 300_000;
     private static final long LONG_LOOK_NANOS = 100_000;
     private static final float METERS_A_SECOND = 10;
+    /** By so much the shown share goes towards that of a tenth of a second. */
+    private static final double SHARE_GOES = 0.1;
     /** How fast a shown peak falls. */
     private static final double FALL_DB_A_SECOND = 20;
 
@@ -85,6 +89,7 @@ public final class SoundEngine implements AutoCloseable {
     private volatile String device = "";
     private volatile String failure = "";
     private volatile boolean closing;
+    private volatile boolean eases = true;
     private volatile long lateBlocks;
     private volatile long lateNotes;
     private volatile double share;
@@ -170,6 +175,11 @@ public final class SoundEngine implements AutoCloseable {
         }
     }
 
+    /** What comes now is another piece: it begins softly. */
+    public void ease() {
+        eases = true;
+    }
+
     /** The loudest sample of late of a part, in dB against full scale; −∞ for silence. From any thread. */
     public double peak(String part) {
         float loudest = 0;
@@ -214,7 +224,7 @@ public final class SoundEngine implements AutoCloseable {
 
     private void run() {
         SourceDataLine out = line;
-        FrameClock clock = new FrameClock(RATE);
+        FrameClock clock = new FrameClock(RATE, block / RATE);
         Limiter limiter = new Limiter(RATE);
         Loudness meter = new Loudness(RATE, false);
         int metered = 0;
@@ -224,6 +234,9 @@ public final class SoundEngine implements AutoCloseable {
         int bufferFrames = out.getBufferSize() / FRAME_BYTES;
         double delayFrames = RATE * delay.millis() / 1000.0;
         long written = 0;
+        ThreadMXBean threads = ManagementFactory.getThreadMXBean();
+        long used = threads.getCurrentThreadCpuTime();
+        long usedAt = System.nanoTime();
         try {
             out.start();
             while (!closing) {
@@ -232,11 +245,14 @@ public final class SoundEngine implements AutoCloseable {
                 long looking = System.nanoTime() - begin;
                 if (written > bufferFrames && buffered <= 0) {
                     lateBlocks++;
+                    clock.forget();
                 }
                 // While the buffer fills for the first time nothing is heard; and when others had the processor
                 // meanwhile, it is not known when what was seen was so.
                 if (written >= bufferFrames && looking < LONG_LOOK_NANOS) {
+                    long breaks = clock.breaks();
                     clock.saw(begin + looking / 2, written - buffered);
+                    lateBlocks += clock.breaks() - breaks;
                 }
                 for (Arriving one = arriving.poll(); one != null; one = arriving.poll()) {
                     long frame = Math.round(clock.at(one.timed.dueNanos()) + delayFrames);
@@ -249,6 +265,10 @@ public final class SoundEngine implements AutoCloseable {
                 for (PartSound part : parts) {
                     part.render(samples, written, fall);
                 }
+                if (eases) {
+                    eases = false;
+                    limiter.ease();
+                }
                 limiter.limit(samples, samples.length);
                 meter.take(samples, samples.length);
                 peak = Math.max(peak * fall, limiter.takePeak());
@@ -257,10 +277,12 @@ public final class SoundEngine implements AutoCloseable {
                     metered = 0;
                     loudness = meter.shortTerm();
                     softened = limiter.reductionDb();
+                    long nowUsed = threads.getCurrentThreadCpuTime();
+                    share += ((nowUsed - used) / (double) (begin - usedAt) - share) * SHARE_GOES;
+                    used = nowUsed;
+                    usedAt = begin;
                 }
                 bytes(samples, sound);
-                double used = System.nanoTime() - begin;
-                share += (used / (block / RATE * 1e9) - share) * 0.01;
                 write(out, sound);
                 written += block;
             }

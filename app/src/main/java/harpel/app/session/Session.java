@@ -251,6 +251,7 @@ public final class Session implements AutoCloseable {
         performing.forget();
         audition.end();
         transport.player().silence();
+        transport.sound().ease();
         transport.toStart();
         transport.traces().forget();
         messages.say("");
