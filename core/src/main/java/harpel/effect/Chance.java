@@ -50,7 +50,7 @@ public final class Chance {
         return this;
     }
 
-    /** Where several numbers are taken in turn: that of the round, and the place in it as if it were the second. */
+    /** Where several numbers are taken in turn: that of the round, and the place in it as if it were the first. */
     private void goTo(long newTick) {
         if (roundTicks == 0) {
             place = newTick;
@@ -58,14 +58,14 @@ public final class Chance {
         }
         long round = Math.floorDiv(newTick, roundTicks);
         base = bases[(int) Math.floorMod(round, (long) bases.length)];
-        place = roundTicks + Math.floorMod(newTick, roundTicks);
+        place = Math.floorMod(newTick, roundTicks);
     }
 
     /** From 0 to just below 1, for a matter of a round of its own; changes nothing here, so that many may ask. */
     public double unitInRound(long round, long matter) {
         return roundTicks == 0
                 ? unit(bases[0], round, matter)
-                : unit(bases[(int) Math.floorMod(round, (long) bases.length)], 1, matter);
+                : unit(bases[(int) Math.floorMod(round, (long) bases.length)], 0, matter);
     }
 
     /** From 0 to just below 1. */

@@ -4,7 +4,7 @@ import java.util.List;
 
 /**
  * Which numbers all draws of a part depend on: one, or several taken in turn, one a round. Where they are taken in turn every round draws
- * as the second one does, so that a number always gives the same.
+ * as the first one does, so that a number always gives the same.
  *
  * @param numbers of variations, one at least
  * @param roundTicks how long a round is; 0 where there is one number

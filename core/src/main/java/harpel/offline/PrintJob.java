@@ -40,7 +40,7 @@ public final class PrintJob {
 
     /**
      * @param parts those whose notes are wanted
-     * @param tap sees what leaves each stage, of the first round, too, where the second is printed
+     * @param tap sees what leaves each stage
      */
     public PrintJob(Plan plan, Set<String> parts, Tail tail, Tap tap) {
         this.plan = plan;
@@ -91,8 +91,7 @@ public final class PrintJob {
      */
     public Result print(List<Event> input, long endTick) throws InterruptedException {
         String part = parts.iterator().next();
-        List<Event> heard = tail == Tail.ROUND ? SecondRound.twice(input, from, endTick) : input;
-        return printed(List.of(new Reading(part, heard, false)), endTick);
+        return printed(List.of(new Reading(part, input, false)), endTick);
     }
 
     /**
@@ -103,7 +102,7 @@ public final class PrintJob {
      */
     public Result print(Program program, long endTick) throws InterruptedException {
         List<Reading> readings = new ArrayList<>();
-        phrases(program, from, lastTick(endTick)).forEach((to, input) -> {
+        phrases(program, from, endTick).forEach((to, input) -> {
             readings.add(new Reading(to, input.played, false));
             readings.add(new Reading(to, input.ready, true));
         });
@@ -176,11 +175,6 @@ public final class PrintJob {
         }
     }
 
-    /** Where the transport stops: after two rounds where the second is wanted. */
-    private long lastTick(long endTick) {
-        return tail == Tail.ROUND ? 2 * endTick - from : endTick;
-    }
-
     private Result printed(List<Reading> readings, long endTick) throws InterruptedException {
         try {
             return rendered(readings, endTick);
@@ -189,8 +183,7 @@ public final class PrintJob {
         }
     }
 
-    private Result rendered(List<Reading> readings, long wantedEnd) {
-        long endTick = lastTick(wantedEnd);
+    private Result rendered(List<Reading> readings, long endTick) {
         Map<String, EventBuffer> heard = new LinkedHashMap<>();
         parts.forEach(part -> heard.put(part, new EventBuffer()));
         Renderer renderer = new Renderer(
@@ -230,17 +223,17 @@ public final class PrintJob {
             }
         }
         renderer.render(endTick);
-        if (tail == Tail.STOP || tail == Tail.RING) {
+        if (tail != Tail.CUT) {
             ringOut(renderer, endTick);
         }
         renderer.silence();
         Map<String, List<Event>> sent = new LinkedHashMap<>();
-        long last = wantedEnd;
+        long last = endTick;
         for (Map.Entry<String, EventBuffer> entry : heard.entrySet()) {
             EventBuffer events = entry.getValue();
             events.sortAll();
             if (tail == Tail.ROUND) {
-                sent.put(entry.getKey(), SecondRound.of(events, from, wantedEnd));
+                sent.put(entry.getKey(), FirstRound.of(events, from, endTick));
             } else {
                 sent.put(entry.getKey(), events);
                 last = Math.max(
@@ -252,7 +245,7 @@ public final class PrintJob {
     }
 
     private void ringOut(Renderer renderer, long endTick) {
-        renderer.stop(tail == Tail.RING);
+        renderer.stop(tail != Tail.STOP);
         MeterMap meter = plan.time().meter();
         long limit = meter.tickOfBar(meter.barAt(endTick) + LONGEST_RING_BARS);
         while (!renderer.isQuiet() && renderer.nextTick() < limit) {

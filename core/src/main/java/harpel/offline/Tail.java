@@ -9,8 +9,8 @@ public enum Tail {
     /** Everything ends there. */
     CUT,
     /**
-     * So that a loop joins without a seam: it is the second of two rounds, in which what sounds over the end of the first comes in at
-     * the beginning.
+     * So that a loop joins without a seam: what sounds over the end is cut there, as a loop cuts it, and repeats that begin past it are
+     * laid over the beginning.
      */
     ROUND
 }

@@ -19,7 +19,7 @@ final class EngineLaws {
         laws.put("nothingHangsAtTheEdge", EdgeLaws::nothingHangsAtTheEdge);
         laws.put("anEditOfAPhraseTouchesNoOtherNote", PortLaws::anEditOfAPhraseTouchesNoOtherNote);
         laws.put("aPhraseIsPrintedFromAnywhereAsHeard", PhraseLaws::printedFromAnywhereAsHeard);
-        laws.put("aRoundIsTheSecondOneHeard", PhraseLaws::theRoundIsTheSecondHeard);
+        laws.put("theFirstRoundIsHeardAndPrinted", PhraseLaws::theFirstRoundIsHeardAndPrinted);
         laws.put("loopsAreTheirUnrolling", PhraseLaws::loopsAreTheirUnrolling);
         laws.put("whatComesRoundIsItsUnrolling", PhraseLaws::whatComesRoundIsItsUnrolling);
         laws.put("whatIsDoneOnStageLeavesNothingHanging", (kind, seed) -> StageLaws.performed(kind, seed, 100));

@@ -71,7 +71,7 @@ class PrintOrderTest {
             value = {
                 "CUT  | 60 3.0+1.0                                  | 1",
                 "RING | 60 3.0+1.0, 60 4.0+1.0, 60 5.0+1.0           | 2",
-                // Of the round before, the echoes fall on the first and the second beat.
+                // The echoes that begin past the end fall on the first and the second beat.
                 "ROUND| 60 0.0+1.0, 60 1.0+1.0, 60 3.0+1.0           | 1",
             })
     void whatRingsOverTheEndIsCutRingsOutOrComesInAtTheBeginning(Tail tail, String expected, int bars)
@@ -98,12 +98,36 @@ class PrintOrderTest {
         assertThat(notes(printed)).containsExactly("60 0.5+0.5", "60 3.0+0.5");
     }
 
-    /** A note that is held over the end, as by a latch, begins with the round and lasts on. */
+    /** A note that is held over the end, as by a latch, is cut there: nothing comes from a second round. */
     @Test
-    void whatIsHeldOverTheSeamBeginsAgain() throws InterruptedException {
+    void whatIsHeldOverTheSeamIsCut() throws InterruptedException {
         Piece piece = piece("{'effect':'latch'}", Note.of(2 * QUARTER, QUARTER, 60, 90));
         Phrase printed = print(PrintOrder.of(piece, "lead", Tail.ROUND)).phrase("lead", piece);
-        assertThat(notes(printed)).containsExactly("60 0.0+2.0", "60 2.0+2.0");
+        assertThat(notes(printed)).containsExactly("60 2.0+2.0");
+    }
+
+    /** Whole notes 64 60 67 62 through Stray 100 %: the draws of the first round, those that are drawn and heard. */
+    @Test
+    void whatChanceDrewForTheFirstRoundIsPrinted() throws InterruptedException {
+        Piece piece = piece(
+                "{'effect':'stray','amount':100,'reach':11}",
+                Note.of(0, QUARTER, 64, 90),
+                Note.of(QUARTER, QUARTER, 60, 90),
+                Note.of(2 * QUARTER, QUARTER, 67, 90),
+                Note.of(3 * QUARTER, QUARTER, 62, 90));
+        List<String> stopped =
+                notes(print(PrintOrder.of(piece, "lead", Tail.STOP)).phrase("lead", piece));
+        assertThat(notes(print(PrintOrder.of(piece, "lead", Tail.ROUND)).phrase("lead", piece)))
+                .isEqualTo(stopped);
+    }
+
+    /** Without a phrase a print is 8 bars long: it begins with the first of them. */
+    @Test
+    void aGeneratorIsPrintedFromItsFirstBar() throws InterruptedException {
+        Piece piece = Piece.empty().withParts(List.of(Part.of("Clock", Played.chain("{'effect':'polymeter'}"))));
+        List<String> cut = notes(print(PrintOrder.of(piece, "clock", Tail.CUT)).phrase("clock", piece));
+        assertThat(notes(print(PrintOrder.of(piece, "clock", Tail.ROUND)).phrase("clock", piece)))
+                .isEqualTo(cut);
     }
 
     @Test
