@@ -21,40 +21,36 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
-/** One round of a pattern as notes: what leaves a stage until its rows come round, of the part's phrase or else of the key's triad, held. */
+/**
+ * One round of a pattern as notes: what leaves a stage until its rows come round, of the part's phrase, else by itself, or where nothing
+ * comes of that, of the key's triad, held.
+ */
 public final class OneRound {
     private static final int MOST_BARS = 16;
     private static final int MIDDLE = 60;
 
     private OneRound() {}
 
-    /** How long a round of a stage is: its rows together in whole beats, at most 16 bars; a bar where it has no rows. */
+    /** How long a round of a stage is: its rows together, at most 16 bars; a bar where it has no rows. */
     public static long ticks(Stage stage, TimeMap time) {
-        long beat = time.meter().at(0).beatTicks();
         long bar = time.meter().at(0).barTicks();
         double round = stage.kind().nature().roundTicks(stage.params(), time);
-        return Double.isNaN(round)
-                ? bar
-                : (long) Math.max(beat, Math.min((double) MOST_BARS * bar, Math.ceil(round / beat) * beat));
+        return Double.isNaN(round) ? bar : (long) Math.max(1, Math.min((double) MOST_BARS * bar, Math.rint(round)));
     }
 
     /** @throws InterruptedException when the thread was interrupted */
     public static Phrase of(Piece piece, StageAddress address, Stage stage) throws InterruptedException {
         Part part = piece.part(address.part()).orElseThrow();
         long length = ticks(stage, piece.time());
-        String place = address.toString();
-        List<Event> left = new ArrayList<>();
-        Tap tap = told -> {
-            if (told instanceof Told.Left one && one.place().equals(place)) {
-                left.add(one.event());
-            }
-        };
         Program program = Program.of(piece.withTimeline(false));
-        PrintJob job = new PrintJob(program.plan(), part.id(), Tail.STOP, tap);
+        List<Event> left;
         if (piece.phrase(part.phrase()).filter(phrase -> !phrase.ready()).isPresent()) {
-            job.print(program, length);
+            left = leaving(program, address, job -> job.print(program, length));
         } else {
-            job.print(triad(piece.key(), length), length);
+            left = leaving(program, address, job -> job.print(List.of(), length));
+            if (left.isEmpty()) {
+                left = leaving(program, address, job -> job.print(triad(piece.key(), length), length));
+            }
         }
         String name = stage.name() + " round 1";
         String id = piece.freePhraseId(Phrase.idFor(name));
@@ -67,6 +63,22 @@ public final class OneRound {
                 false,
                 Origin.of(Origin.Kind.KEPT, part.id(), "one round of " + stage.name()),
                 Map.of());
+    }
+
+    private interface Print {
+        void of(PrintJob job) throws InterruptedException;
+    }
+
+    private static List<Event> leaving(Program program, StageAddress address, Print print) throws InterruptedException {
+        String place = address.toString();
+        List<Event> left = new ArrayList<>();
+        Tap tap = told -> {
+            if (told instanceof Told.Left one && one.place().equals(place)) {
+                left.add(one.event());
+            }
+        };
+        print.of(new PrintJob(program.plan(), address.part(), Tail.STOP, tap));
+        return left;
     }
 
     private static List<Event> triad(Key key, long length) {

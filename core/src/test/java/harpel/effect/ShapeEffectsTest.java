@@ -69,6 +69,23 @@ class ShapeEffectsTest {
     }
 
     @Test
+    void whatIsKnownBeforehandWaitsForNothing() {
+        String strum = "{'effect':'strum','gather':50,'spread':'1/4'}";
+        assertThat(Played.through(strum).chord("C4 E4 G4", 1, 2).asPhrase().beats(1))
+                .as("the notes of a phrase")
+                .containsExactly(1.0, 1.5, 2.0);
+        assertThat(Played.through("{'effect':'chord-keys'}," + strum)
+                        .note("C4", 1, 2)
+                        .beats(1))
+                .as("the chord that one key makes")
+                .startsWith(1.0)
+                .endsWith(2.0);
+        assertThat(Played.through(strum).chord("C4 E4 G4", 1, 2).beats(1))
+                .as("keys")
+                .containsExactly(1.1, 1.6, 2.1);
+    }
+
+    @Test
     void oneNoteAloneIsPassedOn() {
         assertThat(strum("").note("C4", 1, 1).bars(1)).containsExactly(new Heard(1, 1, 60, 100, 1));
     }

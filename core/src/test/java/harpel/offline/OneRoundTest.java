@@ -32,15 +32,26 @@ class OneRoundTest {
             delimiter = '|',
             value = {
                 "{'effect':'arpeggio','pattern':[{},{},{},{},{},{},{},{}]} | 2",
-                "{'effect':'arpeggio','pattern':[{},{},{},{},{}]} | 2",
+                "{'effect':'arpeggio','pattern':[{},{},{},{},{}]} | 1.25",
                 "{'effect':'arpeggio'} | 4",
                 "{'effect':'echo'} | 4",
                 "{'effect':'polymeter','rows':[{'of':'degree','values':[0,2,4]},{'of':'velocity','values':[100,50,50,50]}]} | 3",
+                // Three against two sixteenths: six of them.
+                "{'effect':'polymeter','rows':[{'of':'degree','values':[0,2,4]},{'of':'velocity','values':[100,50]}]} | 1.5",
+                "{'effect':'arpeggio','pace':'1/8t','pattern':[{},{},{},{}]} | 1.3333333333",
                 "{'effect':'pulse','steps':12} | 3",
             })
-    void aRoundIsAsLongAsItsRowsTakeTogetherInWholeBeats(String stage, int beats) throws Exception {
+    void aRoundIsAsLongAsItsRowsTakeTogether(String stage, double beats) throws Exception {
         Piece piece = piece(stage, "");
-        assertThat(OneRound.ticks(stage(piece), TimeMap.DEFAULT)).isEqualTo((long) beats * Ticks.PER_QUARTER);
+        assertThat(OneRound.ticks(stage(piece), TimeMap.DEFAULT)).isEqualTo(Math.round(beats * Ticks.PER_QUARTER));
+    }
+
+    @Test
+    void nothingIsFedToWhatPlaysByItself() throws Exception {
+        Piece piece = piece("{'effect':'polymeter','rows':[{'of':'degree','values':[0,2]}]}", "");
+        Phrase round = OneRound.of(piece, StageAddress.parse("lead/polymeter"), stage(piece));
+        assertThat(round.notes().stream()).hasSize(2);
+        assertThat(round.length()).isEqualTo(Ticks.PER_QUARTER / 2);
     }
 
     @Test

@@ -59,7 +59,8 @@ public final class Strum extends EffectKind {
             "gather",
             new NumberType(0, 500, 5, "ms"),
             25.0,
-            "Notes that come within this time of the first are one chord, whose stroke begins when it is over; 0 delays nothing.");
+            "Keys that come within this time of the first are one chord, whose stroke begins when it is over; 0 delays nothing."
+                    + " Notes of a phrase, of a step or of a chord that one key makes are known and wait for nothing.");
     public static final Param<Ends> ENDS = Param.of(
             "ends",
             ChoiceType.of(Ends.class),
@@ -133,6 +134,16 @@ public final class Strum extends EffectKind {
             }
             gathering.notes.add(note);
             chords.put(note, gathering);
+            if (note.lasts() > 0 || isMadeOfOneKey()) {
+                closesTick = note.tick();
+            }
+        }
+
+        /** Whether it is a chord already, that a stage before made of one key: no other key is waited for. */
+        private boolean isMadeOfOneKey() {
+            List<NoteStart> notes = gathering.notes;
+            long arrival = notes.get(0).arrival();
+            return notes.size() > 1 && notes.stream().allMatch(one -> one.arrival() == arrival);
         }
 
         @Override

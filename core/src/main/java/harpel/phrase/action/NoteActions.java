@@ -136,7 +136,7 @@ public final class NoteActions {
                     "Legato",
                     "legato",
                     "Each lasts until the next",
-                    (phrase, ids, roll, amounts) -> Times.legato(phrase, ids)),
+                    (phrase, ids, roll, amounts) -> Times.legato(phrase, ids, roll.around())),
             NoteAction.of(
                             Group.TIME,
                             "earlier",
@@ -235,7 +235,8 @@ public final class NoteActions {
                                     phrase,
                                     ids,
                                     Math.round(amounts.get(APART)
-                                            .ticksAt(0, roll.around().time()))))
+                                            .ticksAt(0, roll.around().time())),
+                                    roll.around()))
                     .withAmounts(ParamSpec.of(APART)),
             NoteAction.of(
                             Group.VELOCITY,

@@ -5,6 +5,7 @@ import harpel.phrase.Phrase;
 import harpel.time.StepGrid;
 import harpel.time.TimeValue;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -66,19 +67,16 @@ public final class Times {
         return tick + Math.round((target - tick) * strength / 100);
     }
 
-    /** Each note lasts until the next one that starts later, the last ones until the phrase ends. */
-    public static Edited legato(Phrase phrase, Set<Integer> picked) {
-        List<Note> notes = Edited.meant(phrase, picked);
+    /** Each note lasts until the next chord or note begins, the last ones until the phrase ends; what is struck together is one chord. */
+    public static Edited legato(Phrase phrase, Set<Integer> picked, Around around) {
         Map<Integer, Long> until = new HashMap<>();
         long next = phrase.length();
-        long start = Long.MAX_VALUE;
-        for (int i = notes.size() - 1; i >= 0; i--) {
-            Note note = notes.get(i);
-            if (note.tick() < start) {
-                next = start == Long.MAX_VALUE ? phrase.length() : start;
-                start = note.tick();
+        List<List<Note>> chords = around.chords(Edited.meant(phrase, picked));
+        for (int i = chords.size() - 1; i >= 0; i--) {
+            for (Note note : chords.get(i)) {
+                until.put(note.id(), next);
             }
-            until.put(note.id(), next);
+            next = chords.get(i).get(0).tick();
         }
         return Edited.each(
                 phrase, picked, note -> note.withLength(until.get(note.id()) - note.tick()), "last until the next", "");
@@ -184,14 +182,15 @@ public final class Times {
     }
 
     /** The notes of a chord one after another, low to high, by so many ticks each; they end where they ended. */
-    public static Edited strumApart(Phrase phrase, Set<Integer> picked, long ticks) {
+    public static Edited strumApart(Phrase phrase, Set<Integer> picked, long ticks, Around around) {
         Map<Integer, Long> by = new HashMap<>();
-        long start = -1;
-        long place = 0;
-        for (Note note : Edited.meant(phrase, picked)) {
-            place = note.tick() == start ? place + 1 : 0;
-            start = note.tick();
-            by.put(note.id(), place * ticks);
+        for (List<Note> chord : around.chords(Edited.meant(phrase, picked))) {
+            long start = chord.get(0).tick();
+            chord.sort(Comparator.comparingInt(Note::pitch));
+            for (int place = 0; place < chord.size(); place++) {
+                Note note = chord.get(place);
+                by.put(note.id(), start + place * ticks - note.tick());
+            }
         }
         return Edited.each(
                 phrase,

@@ -108,10 +108,21 @@ class ActionsTest {
     @Test
     void legatoLastsUntilTheNextStartAndTheLastToTheEnd() {
         Phrase chords = phrase(1920, "57 0+100", "60 0+50", "64 960+10", "67 960+10");
-        assertThat(notes(Times.legato(chords, ALL)))
+        assertThat(notes(Times.legato(chords, ALL, AROUND)))
                 .containsExactly("57 0+960", "60 0+960", "64 960+960", "67 960+960");
-        assertThat(notes(Times.legato(example(), ALL)))
+        assertThat(notes(Times.legato(example(), ALL, AROUND)))
                 .containsExactly("57 0+240", "60 240+480", "64 720+960", "55 1680+240");
+    }
+
+    /** Chords as hands play them, their notes up to 25 ms apart (24 of these at 120 bpm), are chords all the same. */
+    @Test
+    void whatIsStruckTogetherIsOneChordToLegatoAndStrum() {
+        Phrase played = phrase(1920, "57 0+100", "64 5+100", "60 20+50", "64 960+10", "57 984+10", "60 985+10");
+        assertThat(notes(Times.legato(played, ALL, AROUND)))
+                .as("the last came too late to be struck with the others")
+                .containsExactly("57 0+960", "64 5+955", "60 20+940", "64 960+25", "57 984+1", "60 985+935");
+        assertThat(notes(Times.strumApart(phrase(1920, "57 0+100", "64 5+100", "60 20+50"), ALL, 10 * UNIT, AROUND)))
+                .containsExactly("57 0+100", "60 10+60", "64 20+85");
     }
 
     @Test
@@ -149,7 +160,8 @@ class ActionsTest {
     @Test
     void strummedApartKeepsEnds() {
         Phrase chord = phrase(1920, "57 0+480", "60 0+480", "64 0+20");
-        assertThat(notes(Times.strumApart(chord, ALL, 10 * UNIT))).containsExactly("57 0+480", "60 10+470", "64 19+0");
+        assertThat(notes(Times.strumApart(chord, ALL, 10 * UNIT, AROUND)))
+                .containsExactly("57 0+480", "60 10+470", "64 19+0");
     }
 
     // Pitch
