@@ -15,6 +15,7 @@ import harpel.format.midi.MidiPiece;
 import harpel.format.midi.SmfReader;
 import harpel.phrase.Phrase;
 import harpel.phrase.action.Shapes;
+import harpel.piece.Block;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -323,9 +324,12 @@ public final class Files {
         session.transport().play();
     }
 
-    /** Prints the chosen part at once; one without a phrase asks how many bars. */
+    /** Prints the chosen part at once, on the timeline its picked blocks or all; one without a phrase asks how many bars. */
     void print() {
-        if (session.printing().hasPhrase()) {
+        List<Block> blocks = session.timeline().blocksToPrint();
+        if (!blocks.isEmpty()) {
+            session.printing().blocks(blocks);
+        } else if (session.printing().hasPhrase()) {
             session.printing().once();
         } else {
             printSheet();

@@ -3,12 +3,14 @@ package harpel.print;
 import harpel.offline.PrintJob;
 import harpel.offline.Tail;
 import harpel.phrase.Phrase;
+import harpel.piece.Block;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.plan.Program;
 import harpel.run.Tap;
 import java.util.Collections;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.DoubleConsumer;
@@ -48,6 +50,13 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
     public static PrintOrder of(Piece piece, String part, Tail tail) {
         Piece loops = piece.withTimeline(false);
         return new PrintOrder(loops, Set.of(part), 0, onceThrough(loops, Set.of(part)), tail);
+    }
+
+    /** Some blocks of a part on the timeline, with what rings on. */
+    public static PrintOrder of(Piece piece, String part, List<Block> blocks) {
+        long from = blocks.stream().mapToLong(Block::at).min().orElseThrow();
+        long to = blocks.stream().mapToLong(Block::end).max().orElseThrow();
+        return new PrintOrder(piece.withTimeline(true), Set.of(part), from, to, Tail.RING);
     }
 
     /**

@@ -10,9 +10,11 @@ import harpel.param.type.ChoiceType;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
+import harpel.piece.Block;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Timeline;
 import harpel.time.MeterMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -88,6 +90,27 @@ public final class Provenance {
      */
     public static Piece put(Piece piece, String part, Phrase printed) {
         return piece.part(part).map(one -> put(piece, one, printed)).orElse(piece);
+    }
+
+    /**
+     * The piece with a print of its timeline in the place of the blocks it was printed from: as a block past the chain, no longer than to
+     * the next block of the part.
+     */
+    public static Piece putBlock(Piece piece, String part, PrintOrder order, Phrase printed) {
+        Part one = piece.part(part).orElse(null);
+        if (one == null) {
+            return piece.withPhrase(printed);
+        }
+        long next = one.blocks().stream()
+                .mapToLong(Block::at)
+                .filter(at -> at >= order.to())
+                .min()
+                .orElse(Long.MAX_VALUE);
+        long length = Math.min(printed.length(), next - order.from());
+        return Timeline.put(
+                piece.withPhrase(printed),
+                part,
+                Block.of(order.from(), length, printed.id()).withChain(false));
     }
 
     private static Piece put(Piece piece, Part part, Phrase printed) {

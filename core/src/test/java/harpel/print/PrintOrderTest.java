@@ -130,6 +130,35 @@ class PrintOrderTest {
                 .isEqualTo(cut);
     }
 
+    /** On the timeline it is blocks that are printed, and the print lies in their place: what is heard stays the same. */
+    @Test
+    void blocksArePrintedInTheirPlace() throws InterruptedException {
+        Piece piece = piece(
+                        "{'effect':'stray','amount':100,'reach':5},{'effect':'echo','repeats':1,'time':'1/4','fade':0}",
+                        Note.of(0, QUARTER, 64, 90),
+                        Note.of(3 * QUARTER, QUARTER, 60, 90))
+                .withTimeline(true)
+                .withPart(
+                        "lead",
+                        part -> part.withBlocks(List.of(
+                                Block.of(BAR, BAR, "tide"),
+                                Block.of(3 * BAR, 2 * BAR, "tide"),
+                                Block.of(6 * BAR, BAR, "tide"))));
+        PrintOrder whole = new PrintOrder(piece, Set.of("lead"), 0, 8 * BAR, Tail.CUT);
+        List<Block> first = piece.part("lead").orElseThrow().blocks().subList(0, 2);
+        PrintOrder order = PrintOrder.of(piece, "lead", first);
+        Phrase printed = print(order).phrase("lead", piece);
+        Piece with = Provenance.putBlock(piece, "lead", order, printed);
+        assertThat(with.part("lead").orElseThrow().blocks())
+                .extracting(Block::at)
+                .as("one in the place of two; what rings on ends where the next begins")
+                .containsExactly(BAR, 6 * BAR);
+        assertThat(with.part("lead").orElseThrow().blocks().get(0).end()).isEqualTo(6 * BAR);
+        assertThat(notes(print(new PrintOrder(with, Set.of("lead"), 0, 8 * BAR, Tail.CUT))
+                        .phrase("lead", with)))
+                .isEqualTo(notes(print(whole).phrase("lead", piece)));
+    }
+
     @Test
     void aPrintIsOfPartsThatAreThereAndGoesForward() {
         Piece piece = piece("{'effect':'latch'}");

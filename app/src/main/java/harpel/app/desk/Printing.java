@@ -7,6 +7,7 @@ import harpel.format.AtomicFile;
 import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.phrase.Phrase;
+import harpel.piece.Block;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -91,6 +92,12 @@ public final class Printing implements AutoCloseable {
         }
     }
 
+    /** Prints some blocks of the chosen part on the timeline, and puts the print in their place. */
+    public void blocks(List<Block> blocks) {
+        ontoParts(
+                List.of(PrintOrder.of(document.piece().get(), selection.partId().get(), blocks)));
+    }
+
     /** Prints again what the chosen part plays a print of, of what there is now. */
     public void again() {
         Piece piece = document.piece().get();
@@ -133,6 +140,7 @@ public final class Printing implements AutoCloseable {
                 ? name(orders.get(0), orders.get(0).parts().iterator().next())
                 : orders.get(0).parts().size() + " parts";
         boolean place = orders.size() == 1;
+        boolean timeline = orders.get(0).piece().timeline();
         print("Printing " + what, orders, printed -> {
             List<String> ids = new ArrayList<>();
             document.apply(PieceEdit.of("Print", piece -> {
@@ -142,25 +150,36 @@ public final class Printing implements AutoCloseable {
                     for (String part : one.order().parts()) {
                         Phrase phrase = one.phrase(part, with);
                         ids.add(phrase.id());
-                        with = place && with.part(part).isPresent()
-                                ? Provenance.put(with, part, phrase)
-                                : with.withPhrase(phrase);
+                        with = place ? put(with, part, one.order(), phrase) : with.withPhrase(phrase);
                     }
                 }
                 return with;
             }));
-            desk.show(ids.get(0));
-            String words =
-                    said("Printed " + what, printed) + (place ? left(orders.get(0)) : ", in the list of phrases");
+            if (!timeline) {
+                desk.show(ids.get(0));
+            }
+            String words = said("Printed " + what, printed)
+                    + (!place
+                            ? ", in the list of phrases"
+                            : timeline ? ", in the place of its blocks" : left(orders.get(0)));
             String first = orders.get(0).parts().iterator().next();
             boolean one = orders.get(0).parts().size() == 1;
-            if (place && one && document.piece().get().part(first).isPresent()) {
+            if (place && one && !timeline && document.piece().get().part(first).isPresent()) {
                 // Of the part that was printed, whichever is chosen by then.
                 messages.offer(words, "Through the chain again", () -> back(first));
             } else {
                 messages.say(words);
             }
         });
+    }
+
+    private static Piece put(Piece piece, String part, PrintOrder order, Phrase phrase) {
+        if (piece.part(part).isEmpty()) {
+            return piece.withPhrase(phrase);
+        }
+        return order.piece().timeline()
+                ? Provenance.putBlock(piece, part, order, phrase)
+                : Provenance.put(piece, part, phrase);
     }
 
     /** Who hears nothing any more, since it hears the input of a part that plays a print now. */

@@ -91,6 +91,19 @@ public final class TimelineDesk {
         refs.stream().findFirst().ifPresent(ref -> selection.partId().set(ref.part()));
     }
 
+    /** What a print of the chosen part is of: its picked blocks, or all; none where the piece does not play as its timeline. */
+    public List<Block> blocksToPrint() {
+        Piece piece = document.piece().get();
+        Part part = selection.part();
+        if (!piece.timeline()) {
+            return List.of();
+        }
+        List<Block> chosen = part.blocks().stream()
+                .filter(block -> picked.get().contains(new Ref(part.id(), block.at())))
+                .toList();
+        return chosen.isEmpty() ? part.blocks() : chosen;
+    }
+
     /** The only block that is picked. */
     public Optional<Block> one() {
         return picked.get().size() == 1

@@ -101,7 +101,7 @@ public final class VariationChoice {
                         : "Kept " + names.size() + " phrases in the list.");
     }
 
-    /** The starred ones go onto the timeline one behind another from where now is: as blocks that draw so, or as ready phrases. */
+    /** The starred ones go onto the timeline one behind another from where now is, as ready phrases: what the cards show. */
     public void toTimeline() {
         List<Card> starred = sheet.cards().stream()
                 .filter(card -> isStarred(card) && card.phrase() != null)
@@ -111,27 +111,22 @@ public final class VariationChoice {
             return;
         }
         long begin = timeline.snapped(timeline.now());
+        boolean played = document.piece().get().timeline();
         document.apply(PieceEdit.of("Starred onto the timeline", piece -> {
             Piece with = piece;
             long at = begin;
             for (Card card : starred) {
-                Phrase made = card.phrase();
-                String own = sheet.part().phrase();
-                Block block = Block.of(at, made.length(), own);
-                if (card.variant().way() == Way.CHANCE && !own.isEmpty()) {
-                    block = block.withVariation(card.variant().number());
-                } else {
-                    Phrase kept = named(card, with);
-                    with = with.withPhrase(kept);
-                    block = block.withPhrase(kept.id());
-                }
+                Phrase kept = named(card, with);
+                Block block = Block.of(at, kept.length(), kept.id()).withChain(false);
+                with = with.withPhrase(kept);
                 with = Timeline.put(with, part(), block);
                 at = block.end();
             }
             return with.withTimeline(true);
         }));
         messages.say((starred.size() == 1 ? "One block" : starred.size() + " blocks") + " on the timeline from "
-                + timeline.place(begin) + " on.");
+                + timeline.place(begin) + " on"
+                + (played ? "." : "; the piece plays as its timeline now."));
     }
 
     private Phrase named(Card card, Piece piece) {
