@@ -85,7 +85,6 @@ public final class Files {
     void newPiece() {
         if (mayLeave()) {
             session.replace(Piece.empty(), "New piece");
-            session.document().file().set(null);
         }
     }
 
@@ -199,7 +198,6 @@ public final class Files {
     private void putPiece(MidiFile file, TrackSheet.Chosen chosen, String name) {
         if (mayLeave()) {
             session.replace(MidiPiece.piece(file, chosen.lines(), name), "Open " + name);
-            session.document().file().set(null);
             session.say("Opened “" + name + "”: " + count(chosen) + " on the timeline.");
         }
     }
@@ -299,7 +297,6 @@ public final class Files {
         try (InputStream stream = Files.class.getResourceAsStream("demo/the-salt-clock.harpel")) {
             session.replace(
                     PieceFile.read(new String(stream.readAllBytes(), StandardCharsets.UTF_8)), "Open the demo piece");
-            session.document().file().set(null);
             session.transport().play();
         } catch (IOException e) {
             session.say("The demo piece could not be read: " + e.getMessage());

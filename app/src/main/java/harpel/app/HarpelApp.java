@@ -159,7 +159,7 @@ public final class HarpelApp extends Application {
             return;
         }
         autosave.leftOver().ifPresent(piece -> {
-            session.replace(piece, "Bring back unsaved work");
+            session.bringBack(piece);
             session.say("Work that was not saved last time is back. Ctrl+Z leaves it out.");
         });
     }

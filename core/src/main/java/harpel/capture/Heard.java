@@ -42,6 +42,8 @@ public final class Heard implements Tap {
     private volatile long offset;
 
     private volatile long last;
+    /** All that was heard is to be forgotten, which is done when something is heard next. */
+    private volatile boolean forgotten;
 
     public Heard() {
         this(MOST_BYTES);
@@ -52,8 +54,20 @@ public final class Heard implements Tap {
         this.mostBytes = mostBytes;
     }
 
+    /** Forgets all, as when another piece is opened. From any thread. */
+    public void forget() {
+        forgotten = true;
+    }
+
     @Override
     public void tell(Told told) {
+        if (forgotten) {
+            places.clear();
+            bytes = 0;
+            last = 0;
+            offset = 0;
+            forgotten = false;
+        }
         if (told instanceof Told.Left left) {
             hear(left.part(), left.place(), left.event());
         } else if (told instanceof Told.Restarted restarted) {
@@ -79,7 +93,7 @@ public final class Heard implements Tap {
     }
 
     private HeardPlace place(String part, String name) {
-        Map<String, HeardPlace> ofPart = places.get(part);
+        Map<String, HeardPlace> ofPart = forgotten ? null : places.get(part);
         return ofPart == null ? null : ofPart.get(name);
     }
 
@@ -109,12 +123,12 @@ public final class Heard implements Tap {
 
     /** Where a tick of the piece lies on the axis now. */
     public long onAxis(double tick) {
-        return (long) tick + offset;
+        return (long) tick + (forgotten ? 0 : offset);
     }
 
     /** The tick of the last event, on the axis. */
     public long last() {
-        return last;
+        return forgotten ? 0 : last;
     }
 
     /** From where on all of a place is still kept; {@link Long#MAX_VALUE} where nothing came by. */

@@ -144,6 +144,15 @@ public final class History {
         saved = current;
     }
 
+    /** What was saved is another piece, or another state of it. */
+    public void markSaved(Piece piece) {
+        saved = piece;
+    }
+
+    public Piece saved() {
+        return saved;
+    }
+
     public boolean hasUnsavedChanges() {
         return !current.equals(saved);
     }

@@ -55,6 +55,19 @@ class HeardTest {
     }
 
     @Test
+    void whatIsForgottenIsGoneAtOnceAndTimeBeginsAnew() {
+        heard.tell(new Told.Restarted(0, BAR));
+        end(Tap.SOUND, start(Tap.SOUND, 3 * BAR, 60), 3 * BAR + 10);
+        heard.tell(new Told.Restarted(0, BAR));
+        heard.forget();
+        assertThat(sound(0, 9 * BAR)).isEmpty();
+        assertThat(heard.last()).isZero();
+        assertThat(heard.onAxis(5)).isEqualTo(5);
+        end(Tap.SOUND, start(Tap.SOUND, BEAT, 64), 2 * BEAT);
+        assertThat(sound(0, 9 * BAR)).containsExactly("64 " + BEAT + "+" + BEAT);
+    }
+
+    @Test
     void timeGoesOnOverStopsStartsAndJumpsByWholeBars() {
         NoteStart first = start(Tap.SOUND, BEAT, 60);
         end(Tap.SOUND, first, 2 * BEAT);

@@ -37,6 +37,33 @@ public final class Document {
     /** What the file held when it was opened or saved here. */
     private byte[] onDisk;
 
+    /**
+     * Where a piece lives.
+     *
+     * @param path null for nowhere yet
+     * @param onDisk what the file held when it was opened or saved here
+     * @param saved the piece as it was opened or saved
+     */
+    private record Home(Path path, byte[] onDisk, Piece saved) {}
+
+    /** Where one piece took the place of another, and where each lives. */
+    private static final class Crossing {
+        final Piece before;
+        final Piece after;
+        Home homeBefore;
+        Home homeAfter;
+
+        Crossing(Piece before, Piece after, Home homeBefore, Home homeAfter) {
+            this.before = before;
+            this.after = after;
+            this.homeBefore = homeBefore;
+            this.homeAfter = homeAfter;
+        }
+    }
+
+    private final List<Crossing> crossings = new ArrayList<>();
+    private final List<Runnable> crossed = new ArrayList<>();
+
     public Document(Piece opened, Messages messages) {
         this.messages = messages;
         Piece start = withAPart(opened);
@@ -94,15 +121,47 @@ public final class Document {
     }
 
     public void undo() {
-        history.undoLabel().ifPresent(label -> messages.say("Undone: " + label));
+        Optional<String> undone = history.undoLabel();
+        Piece from = history.current();
         history.undo();
+        for (Crossing crossing : crossings) {
+            if (crossing.after == from && crossing.before == history.current()) {
+                crossing.homeAfter = home();
+                live(crossing.homeBefore);
+            }
+        }
+        undone.ifPresent(label -> messages.say("Undone: " + label));
         show();
     }
 
     public void redo() {
-        history.redoLabel().ifPresent(label -> messages.say("Done again: " + label));
+        Optional<String> redone = history.redoLabel();
+        Piece from = history.current();
         history.redo();
+        for (Crossing crossing : crossings) {
+            if (crossing.before == from && crossing.after == history.current()) {
+                crossing.homeBefore = home();
+                live(crossing.homeAfter);
+            }
+        }
+        redone.ifPresent(label -> messages.say("Done again: " + label));
         show();
+    }
+
+    private Home home() {
+        return new Home(file.get(), onDisk, history.saved());
+    }
+
+    private void live(Home home) {
+        onDisk = home.onDisk;
+        history.markSaved(home.saved);
+        file.set(home.path);
+        crossed.forEach(Runnable::run);
+    }
+
+    /** Tells whenever another piece takes the place of this one, also where that is undone, before it is shown. */
+    public void onOther(Runnable listener) {
+        crossed.add(listener);
     }
 
     /** About how many bytes are kept for undo. */
@@ -144,13 +203,27 @@ public final class Document {
 
     // Files
 
-    /** Opens a piece in place of this one; undo brings the old one back. */
+    /** Opens a piece in place of this one; undo brings the old one and its file back. What cannot be read changes nothing. */
     public void open(Path path) throws IOException {
         byte[] bytes = Files.readAllBytes(path);
         Piece opened = PieceFile.read(new String(bytes, StandardCharsets.UTF_8));
-        replace(opened, "Open " + path.getFileName());
+        other(opened, "Open " + path.getFileName(), path, bytes);
         begin(path, bytes, opened);
-        history.markSaved();
+    }
+
+    /** Puts another piece, which is no file yet, in place of this one; undo brings the old one and its file back. */
+    public void other(Piece opened, String label) {
+        other(opened, label, null, null);
+    }
+
+    private void other(Piece opened, String label, Path path, byte[] bytes) {
+        Piece before = history.current();
+        Home left = home();
+        history.apply(PieceEdit.of(label, piece -> withAPart(opened)));
+        // What cannot be undone any more is not crossed back to.
+        crossings.removeIf(crossing -> crossing.before == before);
+        crossings.add(new Crossing(before, history.current(), left, new Home(path, bytes, history.current())));
+        live(crossings.get(crossings.size() - 1).homeAfter);
         show();
     }
 
@@ -166,7 +239,7 @@ public final class Document {
         }
     }
 
-    /** Puts a piece in place of this one. */
+    /** Puts what is in the same file's place, such as work that was not saved, in place of this. */
     public void replace(Piece opened, String label) {
         apply(PieceEdit.of(label, before -> withAPart(opened)));
     }

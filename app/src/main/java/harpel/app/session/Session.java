@@ -88,6 +88,7 @@ public final class Session implements AutoCloseable {
         performing = new Performing(document, transport, levers, timeline, writing, messages);
         deviceDesk = new DeviceDesk(transport, messages);
         controller = new ControllerDesk(document, selection, transport, performing, messages);
+        document.onOther(this::beginAnew);
         document.onChange(change -> {
             performing.give(change.after());
             transport.sound().parts(change.after());
@@ -254,20 +255,25 @@ public final class Session implements AutoCloseable {
         transport.sound().ease();
         transport.toStart();
         transport.traces().forget();
+        transport.heard().forget();
         messages.say("");
         selection.selected().set(null);
     }
 
-    /** Ends everything that sounds and puts another piece in place of this one. */
+    /** Puts another piece, which is no file yet, in place of this one. */
     public void replace(Piece opened, String label) {
-        beginAnew();
-        document.replace(opened, label);
+        document.other(opened, label);
     }
 
-    /** Ends everything that sounds and opens a piece in place of this one. */
+    /** Opens a piece in place of this one; a file that cannot be read leaves what plays alone. */
     public void open(Path path) throws IOException {
-        beginAnew();
         document.open(path);
+    }
+
+    /** Puts work that was not saved in the place of what the file has. */
+    public void bringBack(Piece unsaved) {
+        beginAnew();
+        document.replace(unsaved, "Bring back unsaved work");
     }
 
     @Override

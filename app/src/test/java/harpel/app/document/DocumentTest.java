@@ -8,6 +8,7 @@ import harpel.chain.Chain;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.format.FileException;
+import harpel.format.PieceFile;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -16,6 +17,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -123,6 +125,46 @@ class DocumentTest {
         assertThat(document.isChangedOnDisk()).isFalse();
         Files.delete(file);
         assertThat(document.isChangedOnDisk()).as("nothing there to lose").isFalse();
+    }
+
+    private Path written(String name) throws IOException {
+        Path file = directory.resolve(name.toLowerCase(Locale.ROOT) + ".harpel");
+        Files.writeString(file, PieceFile.write(Piece.empty().withName(name)));
+        return file;
+    }
+
+    /** A piece knows its file: what opening is undone to is saved where it came from, and nothing else is written over. */
+    @Test
+    void undoOfOpeningGivesThePieceAndItsFileBack() throws IOException {
+        Path fog = written("Fog");
+        Path salt = written("Salt");
+        byte[] saltBytes = Files.readAllBytes(salt);
+        List<String> others = new ArrayList<>();
+        document.onOther(() -> others.add(String.valueOf(document.file().get())));
+        document.open(fog);
+        rename("Thick fog");
+        document.open(salt);
+        assertThat(document.unsaved().get()).isFalse();
+        document.undo();
+        assertThat(name()).isEqualTo("Thick fog");
+        assertThat(document.file().get()).isEqualTo(fog);
+        assertThat(document.unsaved().get()).as("of what its own file has").isTrue();
+        assertThat(document.isChangedOnDisk()).isFalse();
+        assertThat(messages.last().get()).isEqualTo("Undone: Open salt.harpel");
+        document.save(document.file().get());
+        assertThat(PieceFile.read(Files.readString(fog)).name()).isEqualTo("Thick fog");
+        assertThat(Files.readAllBytes(salt)).isEqualTo(saltBytes);
+        document.redo();
+        assertThat(name()).isEqualTo("Salt");
+        assertThat(document.file().get()).isEqualTo(salt);
+        document.other(Piece.empty().withName("New"), "New piece");
+        assertThat(document.file().get()).as("no file yet").isNull();
+        document.undo();
+        assertThat(document.file().get()).isEqualTo(salt);
+        document.undo();
+        assertThat(document.file().get()).isEqualTo(fog);
+        assertThat(document.unsaved().get()).as("it was saved").isFalse();
+        assertThat(others).as("told each time").hasSize(7);
     }
 
     @Test
