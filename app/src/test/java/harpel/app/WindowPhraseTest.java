@@ -150,7 +150,10 @@ class WindowPhraseTest extends WindowCase {
         push(KeyCode.DELETE);
         await(() -> session.document().piece().get().phrases().size() == 1);
         assertThat(text("#message")).contains("Lead hears no phrase now");
-        assertThat(session.desk().phraseId().get()).isEqualTo("tide");
+        assertThat(session.desk().phraseId().get())
+                .as("“Tide” is not Lead’s any more")
+                .isEmpty();
+        assertThat(text("#no-phrase")).isEqualTo("Lead plays no phrase.");
     }
 
     @Test

@@ -61,6 +61,8 @@ public final class PhraseDesk {
     private long lastLength = Ticks.PER_QUARTER / 2;
 
     private int lastVelocity = 92;
+    /** What the chosen part plays. */
+    private String ownId = "";
 
     public PhraseDesk(Document document, Selection selection, Messages messages) {
         this.document = document;
@@ -68,33 +70,37 @@ public final class PhraseDesk {
         this.messages = messages;
         document.piece().addListener((property, before, now) -> keepTo(now));
         selection.partId().addListener((property, before, now) -> {
-            String own = selection.part().phrase();
-            if (document.piece().get().phrase(own).isPresent()) {
-                show(own);
-            }
+            // Never the phrase of another part: what is drawn would be drawn into that.
+            ownId = own(document.piece().get());
+            show(ownId);
         });
         keepTo(document.piece().get());
     }
 
     private void keepTo(Piece piece) {
+        String own = own(piece);
+        boolean another = !own.equals(ownId);
+        ownId = own;
         Optional<Phrase> now = piece.phrase(phraseId.get());
-        if (now.isEmpty()) {
-            picked.set(Set.of());
-            mark.set(0);
-            String own = piece.part(selection.partId().get()).map(Part::phrase).orElse("");
-            phraseId.set(piece.phrase(own)
-                    .map(Phrase::id)
-                    .orElse(
-                            piece.phrases().isEmpty()
-                                    ? ""
-                                    : piece.phrases().get(0).id()));
+        if (another && !own.isEmpty()) {
+            show(own);
+        } else if (now.isEmpty()) {
+            show(own);
         } else if (!picked.get().isEmpty()) {
             Set<Integer> left = new HashSet<>(picked.get());
             if (left.removeIf(id -> now.get().notes().findOrNull(id) == null)) {
                 picked.set(Set.copyOf(left));
             }
         }
-        now.ifPresent(phrase -> mark.set(Math.min(mark.get(), Math.max(0, phrase.length() - 1))));
+        phrase().ifPresent(phrase -> mark.set(Math.min(mark.get(), Math.max(0, phrase.length() - 1))));
+    }
+
+    /** The id of the phrase that the chosen part plays; empty for none. */
+    private String own(Piece piece) {
+        return piece.part(selection.partId().get())
+                .flatMap(part -> piece.phrase(part.phrase()))
+                .map(Phrase::id)
+                .orElse("");
     }
 
     public BooleanProperty making() {

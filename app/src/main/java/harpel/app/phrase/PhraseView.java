@@ -55,6 +55,7 @@ public final class PhraseView extends BorderPane {
     private final ToggleButton pick;
     private final ToggleButton step;
     private final Choice<String> grid;
+    private final Label none = new Label();
     private final VBox nothing = new VBox(Space.EDGE);
     private final StackPane center = new StackPane();
     private final StepInput steps;
@@ -143,9 +144,12 @@ public final class PhraseView extends BorderPane {
         VBox head = new VBox(Space.CLOSE, first, second);
         head.setPadding(new Insets(Space.GAP, Space.EDGE, Space.CLOSE, Space.EDGE));
         setTop(head);
-        Label none = new Label("There is no phrase yet.");
+        none.setId("no-phrase");
         none.getStyleClass().add("part-title");
-        Label how = new Label("A phrase is what a chain works on: drawn here, played in, or read from a MIDI file.");
+        Label how = new Label(
+                "A phrase is what a chain works on: drawn here, played in, made, or read from a MIDI file (Piece → Read a phrase)."
+                        + " The list at the left has those of other parts.");
+        how.setWrapText(true);
         how.getStyleClass().add("soft");
         Button begin = Buttons.button(
                 "New phrase",
@@ -299,6 +303,7 @@ public final class PhraseView extends BorderPane {
         if (phrase == null) {
             title.setText("Phrase");
             about.setText("");
+            none.setText(session.selection().part().name() + " plays no phrase.");
             return;
         }
         title.setText(phrase.name());

@@ -25,29 +25,32 @@ class PhraseDeskTest {
                     .withPhrase(Phrase.of("Tide", BAR, List.of(Note.of(0, 100, 60, 90), Note.of(500, 100, 64, 90))))
                     .withPhrase(Phrase.of("Crab", 2 * BAR, List.of()))
                     .withDuplicate("part-1")
+                    .withDuplicate("part-1")
+                    .withPart("part-1", part -> part.withPhrase("tide"))
                     .withPart("part-2", part -> part.withPhrase("crab")),
             messages);
     private final Selection selection = new Selection(document);
     private final PhraseDesk desk = new PhraseDesk(document, selection, messages);
 
     @Test
-    void thePhraseOfTheChosenPartIsShownAndOneThatIsGoneGivesWay() {
-        assertThat(desk.phraseId().get())
-                .as("the first, as the part hears none")
-                .isEqualTo("tide");
+    void thePhraseOfTheChosenPartIsShownAndNoneWhereItHasNone() {
+        assertThat(desk.phraseId().get()).isEqualTo("tide");
         selection.partId().set("part-2");
         assertThat(desk.phraseId().get()).isEqualTo("crab");
         assertThat(desk.hearer().orElseThrow().id()).isEqualTo("part-2");
+        selection.partId().set("part-3");
+        assertThat(desk.phraseId().get())
+                .as("what is drawn would be drawn into another part’s")
+                .isEmpty();
         desk.show("tide");
-        assertThat(desk.hearer()).as("nobody hears it").isEmpty();
-        desk.show("crab");
+        assertThat(desk.phraseId().get()).as("asked for").isEqualTo("tide");
+        document.apply(PieceEdit.of("Hear", piece -> piece.withPart("part-3", part -> part.withPhrase("crab"))));
+        assertThat(desk.phraseId().get()).as("what it plays from now on").isEqualTo("crab");
         document.apply(PieceEdit.of("Delete", piece -> piece.withoutPhrase("crab")));
-        assertThat(desk.phraseId().get()).isEqualTo("tide");
-        document.apply(PieceEdit.of("Delete", piece -> piece.withoutPhrase("tide")));
         assertThat(desk.phraseId().get()).isEmpty();
         assertThat(desk.phrase()).isEmpty();
         document.undo();
-        assertThat(desk.phraseId().get()).isEqualTo("tide");
+        assertThat(desk.phraseId().get()).isEqualTo("crab");
     }
 
     @Test
