@@ -23,6 +23,8 @@ import java.util.concurrent.ConcurrentHashMap;
  * thread, which never waits for a reader; read by any.
  */
 public final class Heard implements Tap {
+    /** So many times shorter than a beat is what fingers of one chord hang into the next. */
+    private static final int LATE_FINGERS = 8;
     /** So much is kept at most. */
     public static final long MOST_BYTES = 64L << 20;
 
@@ -173,18 +175,19 @@ public final class Heard implements Tap {
     }
 
     /**
-     * Where chords began on a part's input in a stretch: where a note was struck while nothing was held. Whole beats, rising; the
-     * stretch's end stands behind them.
+     * Where chords began on a part's input in a stretch: where a note was struck while nothing was held, but for fingers that leave the last
+     * chord a little late. Their own starts, rising; the stretch's end stands behind them.
      */
     public List<Long> chords(String part, long fromTick, long toTick, MeterMap meter) {
-        long beat = meter.at(0).beatTicks();
+        long late = meter.at(0).beatTicks() / LATE_FINGERS;
         TreeSet<Long> begins = new TreeSet<>();
         long[] heldUntil = {Long.MIN_VALUE};
         HeardPlace place = place(part, INPUT);
         if (place != null) {
             place.read(fromTick, toTick, (tick, endTick, pitch, velocity, release) -> {
-                if (tick >= heldUntil[0]) {
-                    begins.add(Math.max(fromTick, Math.floorDiv(tick + beat / 2, beat) * beat));
+                long begun = begins.isEmpty() ? Long.MIN_VALUE / 2 : begins.last();
+                if (tick >= heldUntil[0] || tick >= heldUntil[0] - late && tick - begun > late) {
+                    begins.add(Math.max(fromTick, tick));
                 }
                 heldUntil[0] = Math.max(heldUntil[0], endTick);
             });

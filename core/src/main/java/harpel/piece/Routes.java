@@ -26,8 +26,9 @@ public final class Routes {
      *
      * @param to a part's id, or {@link RouteType#OUTPUT} and an output's name
      * @param how "hears what Bass sends", "Echo sends there"
+     * @param sent whether a stage sends them out of its chain; else they are only listened to
      */
-    public record Way(String from, String to, String how) {}
+    public record Way(String from, String to, String how, boolean sent) {}
 
     private final List<Part> parts;
     private final List<Way> ways = new ArrayList<>();
@@ -40,7 +41,7 @@ public final class Routes {
         for (Part part : parts) {
             Hearing input = part.hearing();
             if (input.ofPart()) {
-                ways.add(new Way(input.from(), part.id(), "hears " + input));
+                ways.add(new Way(input.from(), part.id(), "hears " + input, false));
             }
             addChain(part, part.chain());
         }
@@ -101,7 +102,7 @@ public final class Routes {
             if (stage.isKnown()) {
                 for (Route route : routes(stage.params())) {
                     if (route.leaves()) {
-                        ways.add(new Way(part.id(), route.to(), stage.name() + " sends there"));
+                        ways.add(new Way(part.id(), route.to(), stage.name() + " sends there", true));
                     }
                 }
             }

@@ -4,11 +4,15 @@ import harpel.offline.PrintJob;
 import harpel.offline.Tail;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Routes;
 import harpel.plan.Program;
 import harpel.run.Tap;
+import java.util.ArrayDeque;
 import java.util.Collections;
+import java.util.Deque;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -25,6 +29,8 @@ import java.util.function.DoubleConsumer;
 public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tail tail) {
     /** So many bars where no phrase says how long a print is. */
     public static final int PLAIN_BARS = 8;
+
+    private static final int MOST_BARS_TOGETHER = 64;
 
     public PrintOrder {
         parts = Collections.unmodifiableSet(new LinkedHashSet<>(parts));
@@ -50,6 +56,56 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
     public static PrintOrder of(Piece piece, String part, Tail tail) {
         Piece loops = piece.withTimeline(false);
         return new PrintOrder(loops, Set.of(part), 0, onceThrough(loops, Set.of(part)), tail);
+    }
+
+    /**
+     * One part once through the phrase it hears as loops, and with it all whose notes would be lost or come twice were it printed alone:
+     * those it sends notes to, those that send notes to it, and those that hear what it hears; as long as all their phrases together.
+     */
+    public static PrintOrder together(Piece piece, String part, Tail tail) {
+        Piece loops = piece.withTimeline(false);
+        Set<String> touched = touched(loops, part);
+        return new PrintOrder(
+                loops, touched, 0, touched.size() == 1 ? onceThrough(loops, touched) : round(loops, touched), tail);
+    }
+
+    private static Set<String> touched(Piece piece, String part) {
+        List<Routes.Way> ways = Routes.of(piece).ways();
+        Set<String> touched = new LinkedHashSet<>();
+        Deque<String> next = new ArrayDeque<>(List.of(part));
+        while (!next.isEmpty()) {
+            String one = next.poll();
+            if (piece.part(one).isEmpty() || !touched.add(one)) {
+                continue;
+            }
+            for (Routes.Way way : ways) {
+                if (way.sent() && way.from().equals(one)) {
+                    next.add(way.to());
+                } else if (way.sent() && way.to().equals(one)) {
+                    next.add(way.from());
+                }
+            }
+            next.addAll(piece.hearing(Hearing.Source.INPUT_OF, one));
+        }
+        return touched;
+    }
+
+    /** Until the phrases of some parts begin together again; that of the longest one where that takes too long. */
+    private static long round(Piece piece, Set<String> parts) {
+        long most = piece.time().meter().tickOfBar(MOST_BARS_TOGETHER);
+        long round = 1;
+        for (String id : parts) {
+            long length = phraseLength(piece, Set.of(id)).orElse(1L);
+            round = round / gcd(round, length) * length;
+            if (round > most) {
+                return onceThrough(piece, parts);
+            }
+        }
+        return round > 1 ? round : onceThrough(piece, parts);
+    }
+
+    private static long gcd(long one, long other) {
+        return other == 0 ? one : gcd(other, one % other);
     }
 
     /** Some blocks of a part on the timeline, with what rings on. */

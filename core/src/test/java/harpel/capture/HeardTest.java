@@ -181,7 +181,14 @@ class HeardTest {
         end(Tap.INPUT, f, 6 * BEAT);
         end(Tap.INPUT, start(Tap.INPUT, 7 * BEAT + 100, 67), 7 * BEAT + 200);
         assertThat(heard.chords("lead", 0, 2 * BAR, MeterMap.FOUR_FOUR))
-                .containsExactly(0L, 2 * BEAT, 7 * BEAT, 2 * BAR);
+                .as("each with its own first note")
+                .containsExactly(10L, 2 * BEAT - 40, 7 * BEAT + 100, 2 * BAR);
+        end(Tap.INPUT, start(Tap.INPUT, 2 * BAR, 60), 2 * BAR + BEAT + BEAT / 16);
+        NoteStart next = start(Tap.INPUT, 2 * BAR + BEAT, 62);
+        end(Tap.INPUT, next, 2 * BAR + 2 * BEAT);
+        assertThat(heard.chords("lead", 2 * BAR, 3 * BAR, MeterMap.FOUR_FOUR))
+                .as("fingers that hang over")
+                .containsExactly(2 * BAR, 2 * BAR + BEAT, 3 * BAR);
         assertThat(heard.chords("other", 0, BAR, MeterMap.FOUR_FOUR)).isEmpty();
     }
 }

@@ -40,6 +40,7 @@ import javax.sound.midi.Track;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Prints of pieces: tails, several parts, files, what is lost, and how a print says where it comes from. */
 class PrintOrderTest {
@@ -157,6 +158,58 @@ class PrintOrderTest {
         assertThat(notes(print(new PrintOrder(with, Set.of("lead"), 0, 8 * BAR, Tail.CUT))
                         .phrase("lead", with)))
                 .isEqualTo(notes(print(whole).phrase("lead", piece)));
+    }
+
+    private static List<String> heardOf(Piece piece, String part, long end) throws InterruptedException {
+        return notes(
+                print(new PrintOrder(piece, Set.of(part), 0, end, Tail.CUT)).phrase(part, piece));
+    }
+
+    /** Lead sends its notes to Bell as well, Sister hears what Lead hears, Bass stays by itself. */
+    @ParameterizedTest
+    @ValueSource(strings = {"lead", "bell"})
+    void whoSharesNotesIsPrintedTogetherAndAllSoundsAsBefore(String printed) throws InterruptedException {
+        Piece piece = Piece.empty()
+                .withPhrase(Phrase.of(
+                        "Tide",
+                        BAR,
+                        List.of(
+                                Note.of(0, QUARTER, 60, 90),
+                                Note.of(QUARTER, QUARTER, 64, 90),
+                                Note.of(2 * QUARTER, QUARTER, 67, 90))))
+                .withPhrase(Phrase.of("Bow", 3 * QUARTER, List.of(Note.of(0, QUARTER, 40, 90))))
+                .withParts(List.of(
+                        Part.of(
+                                        "Lead",
+                                        Played.chain(
+                                                "{'effect':'send','to':'bell','way':'as-well'},{'effect':'transpose','octaves':1}"))
+                                .withPhrase("tide"),
+                        Part.of("Bell", Played.chain("{'effect':'transpose','semitones':7}"))
+                                .withPhrase("bow"),
+                        Part.of("Sister", Played.chain("{'effect':'transpose','octaves':-1}"))
+                                .withHearing(new Hearing(Hearing.Source.INPUT_OF, "lead", 0)),
+                        Part.of("Bass", Played.chain("{'effect':'latch'}")).withPhrase("bow")));
+        PrintOrder order = PrintOrder.together(piece, printed, Tail.ROUND);
+        assertThat(order.parts()).containsExactlyInAnyOrder("lead", "bell", "sister");
+        assertThat(order.parts().iterator().next())
+                .as("what was asked for comes first")
+                .isEqualTo(printed);
+        assertThat(order.to())
+                .as("a bar and three beats begin together again after three bars")
+                .isEqualTo(3 * BAR);
+        assertThat(PrintOrder.together(piece, "bass", Tail.ROUND).parts()).containsExactly("bass");
+        assertThat(PrintOrder.together(piece, "sister", Tail.ROUND).parts())
+                .as("she only listens")
+                .containsExactly("sister");
+        Printed print = print(order);
+        Piece with = piece;
+        for (String part : order.parts()) {
+            with = Provenance.put(with, part, print.phrase(part, with));
+        }
+        for (Part part : piece.parts()) {
+            assertThat(heardOf(with, part.id(), 3 * BAR)).as(part.name()).isEqualTo(heardOf(piece, part.id(), 3 * BAR));
+            assertThat(heardOf(piece, part.id(), 3 * BAR)).as(part.name()).isNotEmpty();
+        }
     }
 
     @Test

@@ -91,12 +91,15 @@ public final class Keeping {
         span.set(new Span(from, Math.max(from + bar, to)));
     }
 
-    /** The last whole bars; while time stands the bar it stands in is one of them. */
+    /** The last whole bars; while time stands the bar it stands in is one of them when a beat of it was heard. */
     private Span last() {
         long bar = barTicks();
         long now = transport.heardNow();
         boolean stands = transport.status().mode() == LiveStatus.Mode.STOPPED;
-        long to = stands ? -Math.floorDiv(-now, bar) * bar : Math.floorDiv(now, bar) * bar;
+        long begun = Math.floorMod(now, bar);
+        long beat = document.piece().get().time().meter().at(0).beatTicks();
+        boolean counts = stands && (begun >= beat || begun > 0 && now < bar);
+        long to = now - begun + (counts ? bar : 0);
         return new Span(Math.max(0, to - bars.get() * bar), Math.max(bar, to));
     }
 
@@ -152,7 +155,13 @@ public final class Keeping {
         List<Phrase> phrases = new ArrayList<>();
         Piece with = piece;
         for (int i = 0; i + 1 < edges.size(); i++) {
-            Phrase phrase = phrase(part, new Span(edges.get(i), edges.get(i + 1)), with);
+            long begin = edges.get(i);
+            long next = edges.get(i + 1);
+            // It loops in whole beats, though hands are never quite on them.
+            long beat = piece.time().meter().at(0).beatTicks();
+            long length = Math.max(1, Math.round((next - begin) / (double) beat)) * beat;
+            Phrase phrase = phrase(part, new Span(begin, Math.min(next, begin + length)), with)
+                    .withLength(length);
             if (!phrase.notes().isEmpty()) {
                 phrases.add(phrase);
                 with = with.withPhrase(phrase);

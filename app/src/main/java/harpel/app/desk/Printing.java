@@ -88,7 +88,18 @@ public final class Printing implements AutoCloseable {
             messages.say("“" + piece.phrase(part.phrase()).orElseThrow().name()
                     + "” is past the chain already. Switch “past the chain” off to print it through the chain.");
         } else {
-            ontoParts(List.of(PrintOrder.of(piece, part.id(), Tail.ROUND)));
+            PrintOrder order = PrintOrder.together(piece, part.id(), Tail.ROUND);
+            List<String> with = order.parts().stream()
+                    .filter(id -> !id.equals(part.id()))
+                    .map(id -> name(order, id))
+                    .toList();
+            ontoParts(
+                    List.of(order),
+                    part.name(),
+                    with.isEmpty()
+                            ? ""
+                            : "; with " + String.join(" and ", with) + ", for notes go between "
+                                    + (with.size() == 1 ? "the two" : "them"));
         }
     }
 
@@ -122,23 +133,42 @@ public final class Printing implements AutoCloseable {
 
     /** The chosen part is heard through its chain again. */
     public void back() {
-        back(selection.partId().get());
+        back(List.of(selection.partId().get()));
     }
 
-    private void back(String part) {
-        document.apply(PieceEdit.of("Through the chain again", piece -> Provenance.back(piece, part)));
-        document.piece()
-                .get()
-                .part(part)
-                .ifPresent(one ->
-                        messages.say(one.name() + " is heard through its chain again; the print stays in the list."));
+    private void back(List<String> parts) {
+        document.apply(PieceEdit.of("Through the chain again", piece -> {
+            Piece back = piece;
+            for (String part : parts) {
+                back = Provenance.back(back, part);
+            }
+            return back;
+        }));
+        List<String> names = parts.stream()
+                .flatMap(part -> document.piece().get().part(part).stream())
+                .map(Part::name)
+                .toList();
+        if (!names.isEmpty()) {
+            messages.say(
+                    names.size() == 1
+                            ? names.get(0) + " is heard through its chain again; the print stays in the list."
+                            : String.join(", ", names)
+                                    + " are heard through their chains again; the prints stay in the list.");
+        }
     }
 
     /** Prints, and puts each part's print in its place; prints of several variations go into the list only. */
     public void ontoParts(List<PrintOrder> orders) {
-        String what = orders.get(0).parts().size() == 1
-                ? name(orders.get(0), orders.get(0).parts().iterator().next())
-                : orders.get(0).parts().size() + " parts";
+        ontoParts(
+                orders,
+                orders.get(0).parts().size() == 1
+                        ? name(orders.get(0), orders.get(0).parts().iterator().next())
+                        : orders.get(0).parts().size() + " parts",
+                "");
+    }
+
+    /** @param beside who was printed beside what was asked for, and why */
+    private void ontoParts(List<PrintOrder> orders, String what, String beside) {
         boolean place = orders.size() == 1;
         boolean timeline = orders.get(0).piece().timeline();
         print("Printing " + what, orders, printed -> {
@@ -161,12 +191,11 @@ public final class Printing implements AutoCloseable {
             String words = said("Printed " + what, printed)
                     + (!place
                             ? ", in the list of phrases"
-                            : timeline ? ", in the place of its blocks" : left(orders.get(0)));
-            String first = orders.get(0).parts().iterator().next();
-            boolean one = orders.get(0).parts().size() == 1;
-            if (place && one && !timeline && document.piece().get().part(first).isPresent()) {
-                // Of the part that was printed, whichever is chosen by then.
-                messages.offer(words, "Through the chain again", () -> back(first));
+                            : timeline ? ", in the place of its blocks" : beside + left(orders.get(0)));
+            List<String> parts = List.copyOf(orders.get(0).parts());
+            if (place && !timeline && document.piece().get().part(parts.get(0)).isPresent()) {
+                // Of what was printed, whichever part is chosen by then.
+                messages.offer(words, "Through the chain again", () -> back(parts));
             } else {
                 messages.say(words);
             }
