@@ -78,8 +78,7 @@ class WindowPrintTest extends WindowCase {
         push(KeyCode.CONTROL, KeyCode.P);
         await(() -> phraseOf("lead").ready());
         assertThat(beats("lead")).as("the echoes of the round before come in").containsExactly(0L, 1L, 3L);
-        assertThat(text("#message"))
-                .isEqualTo("Printed Lead: 3 notes in 1 bar; Below hears no phrase at its input now");
+        assertThat(text("#message")).isEqualTo("Printed Lead: 3 notes in 1 bar; Below keeps the phrase");
         assertThat(text("#chain-print")).isEqualTo("Print again");
         clickOn("#offer");
         await(() -> !phraseOf("lead").ready());

@@ -60,7 +60,8 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
 
     /**
      * One part once through the phrase it hears as loops, and with it all whose notes would be lost or come twice were it printed alone:
-     * those it sends notes to, those that send notes to it, and those that hear what it hears; as long as all their phrases together.
+     * those it sends notes to, those that send notes to it, and those that hear its phrase beside one of their own; as long as all their
+     * phrases together.
      */
     public static PrintOrder together(Piece piece, String part, Tail tail) {
         Piece loops = piece.withTimeline(false);
@@ -85,7 +86,9 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
                     next.add(way.from());
                 }
             }
-            next.addAll(piece.hearing(Hearing.Source.INPUT_OF, one));
+            piece.hearing(Hearing.Source.INPUT_OF, one).stream()
+                    .filter(id -> !piece.part(id).orElseThrow().phrase().isEmpty())
+                    .forEach(next::add);
         }
         return touched;
     }

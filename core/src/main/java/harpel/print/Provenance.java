@@ -17,6 +17,7 @@ import harpel.piece.Piece;
 import harpel.piece.Timeline;
 import harpel.time.MeterMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -30,6 +31,7 @@ public final class Provenance {
     private static final String TAIL = "tail";
     private static final String INPUT = "input";
     private static final String CHAIN_OFF = "chain-off";
+    private static final String KEPT_FOR = "kept-for";
     private static final String FROM = "from";
     private static final String TO = "to";
 
@@ -115,11 +117,26 @@ public final class Provenance {
 
     private static Piece put(Piece piece, Part part, Phrase printed) {
         boolean playsByItself = !part.rack().off() && playsByItself(part.chain());
-        Phrase kept = playsByItself ? printed.withOrigin(with(printed.origin(), CHAIN_OFF, true)) : printed;
-        return piece.withPhrase(kept).withPart(part.id(), one -> {
+        Phrase off = playsByItself ? printed.withOrigin(with(printed.origin(), CHAIN_OFF, true)) : printed;
+        List<String> sisters = sisters(piece, part);
+        Phrase kept = sisters.isEmpty() ? off : off.withOrigin(with(off.origin(), KEPT_FOR, sisters));
+        Piece heard = piece;
+        for (String sister : sisters) {
+            heard = heard.withPart(sister, one -> one.withPhrase(part.phrase()));
+        }
+        return heard.withPhrase(kept).withPart(part.id(), one -> {
             Part quiet = one.hearing().ofPart() ? one.withHearing(Hearing.NOTHING) : one;
             return (playsByItself ? quiet.withChainOff(true) : quiet).withPhrase(kept.id());
         });
+    }
+
+    /** Those who hear the phrase at the part's input and have none of their own: they keep it when the part plays a print. */
+    public static List<String> sisters(Piece piece, Part part) {
+        return piece.phrase(part.phrase()).filter(phrase -> !phrase.ready()).isEmpty()
+                ? List.of()
+                : piece.hearing(Hearing.Source.INPUT_OF, part.id()).stream()
+                        .filter(id -> piece.part(id).orElseThrow().phrase().isEmpty())
+                        .toList();
     }
 
     private static boolean playsByItself(Chain chain) {
@@ -155,7 +172,14 @@ public final class Provenance {
         Object input = how.get(INPUT);
         boolean off = Boolean.TRUE.equals(how.get(CHAIN_OFF));
         String phrase = source(piece, printed).map(Phrase::id).orElse("");
-        return piece.withPart(part, now -> {
+        Piece alone = piece;
+        if (how.get(KEPT_FOR) instanceof List<?> sisters && !phrase.isEmpty()) {
+            for (Object sister : sisters) {
+                alone = alone.withPart(
+                        String.valueOf(sister), now -> now.phrase().equals(phrase) ? now.withPhrase("") : now);
+            }
+        }
+        return alone.withPart(part, now -> {
             Part hears = input == null ? now : now.withHearing(PartsFile.hearingOf(input));
             return (off ? hears.withChainOff(false) : hears).withPhrase(phrase);
         });

@@ -190,7 +190,7 @@ class PrintOrderTest {
                                 .withHearing(new Hearing(Hearing.Source.INPUT_OF, "lead", 0)),
                         Part.of("Bass", Played.chain("{'effect':'latch'}")).withPhrase("bow")));
         PrintOrder order = PrintOrder.together(piece, printed, Tail.ROUND);
-        assertThat(order.parts()).containsExactlyInAnyOrder("lead", "bell", "sister");
+        assertThat(order.parts()).containsExactlyInAnyOrder("lead", "bell");
         assertThat(order.parts().iterator().next())
                 .as("what was asked for comes first")
                 .isEqualTo(printed);
@@ -199,7 +199,7 @@ class PrintOrderTest {
                 .isEqualTo(3 * BAR);
         assertThat(PrintOrder.together(piece, "bass", Tail.ROUND).parts()).containsExactly("bass");
         assertThat(PrintOrder.together(piece, "sister", Tail.ROUND).parts())
-                .as("she only listens")
+                .as("she only listens, and keeps the phrase when another is printed")
                 .containsExactly("sister");
         Printed print = print(order);
         Piece with = piece;
@@ -210,6 +210,8 @@ class PrintOrderTest {
             assertThat(heardOf(with, part.id(), 3 * BAR)).as(part.name()).isEqualTo(heardOf(piece, part.id(), 3 * BAR));
             assertThat(heardOf(piece, part.id(), 3 * BAR)).as(part.name()).isNotEmpty();
         }
+        Piece back = Provenance.back(Provenance.back(with, "lead"), "bell");
+        assertThat(back.parts()).isEqualTo(piece.parts());
     }
 
     @Test

@@ -8,7 +8,6 @@ import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
-import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
@@ -191,7 +190,7 @@ public final class Printing implements AutoCloseable {
             String words = said("Printed " + what, printed)
                     + (!place
                             ? ", in the list of phrases"
-                            : timeline ? ", in the place of its blocks" : beside + left(orders.get(0)));
+                            : timeline ? ", in the place of its blocks" : beside + kept(orders.get(0)));
             List<String> parts = List.copyOf(orders.get(0).parts());
             if (place && !timeline && document.piece().get().part(parts.get(0)).isPresent()) {
                 // Of what was printed, whichever part is chosen by then.
@@ -211,18 +210,17 @@ public final class Printing implements AutoCloseable {
                 : Provenance.put(piece, part, phrase);
     }
 
-    /** Who hears nothing any more, since it hears the input of a part that plays a print now. */
-    private String left(PrintOrder order) {
-        Piece piece = document.piece().get();
-        List<String> silent = order.parts().stream()
-                .flatMap(id -> piece.hearing(Hearing.Source.INPUT_OF, id).stream())
+    /** Who heard the phrase at the input of a part that plays a print now, and keeps it. */
+    private static String kept(PrintOrder order) {
+        Piece piece = order.piece();
+        List<String> sisters = order.parts().stream()
+                .flatMap(id -> Provenance.sisters(piece, piece.part(id).orElseThrow()).stream())
                 .filter(id -> !order.parts().contains(id))
-                .map(id -> piece.part(id).orElseThrow().name())
+                .map(id -> name(order, id))
                 .toList();
-        return silent.isEmpty()
+        return sisters.isEmpty()
                 ? ""
-                : "; " + String.join(" and ", silent) + (silent.size() == 1 ? " hears" : " hear")
-                        + " no phrase at its input now";
+                : "; " + String.join(" and ", sisters) + (sisters.size() == 1 ? " keeps" : " keep") + " the phrase";
     }
 
     private static String name(PrintOrder order, String part) {
