@@ -466,6 +466,9 @@ final class HarpelPane extends BorderPane {
     void draw(long nanos) {
         if (frame++ % LOOK_EVERY == 0) {
             session.transport().look();
+            session.timeline()
+                    .lookForEnd(session.recorder().armed().get()
+                            || session.writing().armed().get());
         }
         top.draw(nanos);
         if (session.variations().isOpen()) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.desk.TimelineDesk.Snap;
 import harpel.app.look.Look.View;
+import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -12,6 +13,7 @@ import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
 import harpel.piece.Mark;
 import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
 import harpel.piece.Timeline;
 import harpel.piece.Timeline.Ref;
 import harpel.piece.perform.Lever;
@@ -52,6 +54,25 @@ class WindowTimelineTest extends WindowCase {
         await(() -> session.look().view().get() == View.TIMELINE
                 && onFx(() -> lookup("#board-timeline").tryQuery().isPresent()));
         settle();
+    }
+
+    @Test
+    void behindTheLastBlockItStopsAndGoesBackToWhereItBegan() {
+        interact(() -> {
+            session.document()
+                    .apply(PieceEdit.of(
+                            "Block",
+                            piece -> piece.withTimeline(true)
+                                    .withPart("lead", part -> part.withBlocks(List.of(Block.of(0, 2 * BAR, "tide"))))
+                                    // One without blocks plays on for ever.
+                                    .withPart("clock", part -> part.withBlocks(List.of(Block.of(0, BAR, ""))))));
+            session.transport().player().locate(BAR);
+            session.transport().play();
+        });
+        await(() -> session.transport().status().mode() == LiveStatus.Mode.PLAYING);
+        await(() -> session.transport().status().mode() == LiveStatus.Mode.STOPPED);
+        assertThat(session.messages().last().get()).isEqualTo("The end. Back to bar 2.");
+        await(() -> session.transport().status().anchorTick() == BAR);
     }
 
     private Piece now() {

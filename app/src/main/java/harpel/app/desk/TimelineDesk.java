@@ -6,6 +6,7 @@ import harpel.app.look.Look;
 import harpel.app.look.Look.View;
 import harpel.app.look.Messages;
 import harpel.app.transport.Transport;
+import harpel.engine.LiveStatus;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
 import harpel.piece.Bracket;
@@ -37,6 +38,8 @@ public final class TimelineDesk {
 
     private static final String ONE_WITH_PHRASE = "Pick one block that plays a phrase.";
 
+    private static final long NO_RUN = -1;
+
     private final Document document;
     private final Selection selection;
     private final Look look;
@@ -46,6 +49,11 @@ public final class TimelineDesk {
     private final ObjectProperty<Set<Ref>> picked = new SimpleObjectProperty<>(Set.of());
     private final IntegerProperty bars = new SimpleIntegerProperty(1);
     private final ObjectProperty<Snap> snap = new SimpleObjectProperty<>(Snap.BARS);
+
+    /** The run of time that was looked at last, and where it began. */
+    private long run = NO_RUN;
+
+    private long began;
 
     public TimelineDesk(
             Document document,
@@ -109,6 +117,35 @@ public final class TimelineDesk {
         return picked.get().size() == 1
                 ? Timeline.find(piece(), picked.get().iterator().next())
                 : Optional.empty();
+    }
+
+    /**
+     * Stops behind the last block, when nothing has sounded for a bar, and goes back to where play began. Play that began there, that
+     * comes round, or that follows another clock goes on, and so does what is being recorded.
+     *
+     * @param recording whether something is being recorded
+     */
+    public void lookForEnd(boolean recording) {
+        LiveStatus status = transport.status();
+        if (status.mode() != LiveStatus.Mode.PLAYING) {
+            run = NO_RUN;
+            return;
+        }
+        if (status.run() != run) {
+            run = status.run();
+            began = status.anchorTick();
+        }
+        long end = meter().barLineAtOrAfter(piece().timelineEnd());
+        long now = now();
+        long quiet = transport.heardBefore(0) - transport.heard().last();
+        boolean ends = piece().timeline() && end > 0 && began < end;
+        boolean goesOn = recording || piece().bracket().on() || !status.clock().isEmpty();
+        long bar = meter().at(end).barTicks();
+        if (ends && !goesOn && now >= end + bar && quiet >= bar) {
+            transport.stop();
+            transport.player().locate(began);
+            messages.say("The end. Back to " + place(began) + ".");
+        }
     }
 
     /** The nearest place to snap to. */
