@@ -67,7 +67,7 @@ class PartSoundTest {
         long rise = stroke(first) - first;
         assertThat(rise).as("from due to heard").isBetween(0L, 400L);
         for (int after : new int[] {1, 46, 92, 93, 700, 44_101}) {
-            render(after);
+            render(after / (double) RATE);
             long due = written + after;
             assertThat(stroke(due) - due).isCloseTo(rise, within(3L));
         }
