@@ -76,7 +76,7 @@ final class PrintCommand implements Callable<Integer> {
             paramLabel = "stop|ring|cut|round",
             description =
                     "At the end: stop as the transport does (default); let repeats of every stage ring; cut everything;"
-                            + " or go round, so that what rings or is held over the end comes in at the beginning and a loop has no seam.")
+                            + " or go round: the first round, with repeats that begin past its end laid over its beginning, so that a loop has no seam.")
     private String tail = "stop";
 
     @Option(

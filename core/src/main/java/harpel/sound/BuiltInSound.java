@@ -256,9 +256,14 @@ public final class BuiltInSound implements AutoCloseable {
         }
     }
 
+    /** Closes the sound device; what leads to it is closed before. */
     @Override
     public void close() {
         looker.shutdown();
+        SoundEngine last = engine;
+        if (last != null) {
+            last.close();
+        }
     }
 
     private static Logger log() {

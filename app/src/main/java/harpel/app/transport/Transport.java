@@ -285,10 +285,10 @@ public final class Transport implements AutoCloseable {
 
     @Override
     public void close() {
-        sound.close();
         devices.close();
         player.close();
         engine.close();
         ports.close();
+        sound.close();
     }
 }
