@@ -283,9 +283,9 @@ class TracesTest {
     @ParameterizedTest
     @CsvSource({
         "61440,They come together every bar.",
-        "15360,They come together every 0.25 bars.",
+        "15360,They come together every 1/4 of a bar.",
         "184320,They come together every 3 bars.",
-        "23040,They come together every 0.38 bars.",
+        "23040,They come together every 3/8 of a bar.",
         "1e12,They come together after more than 1000 bars.",
         "NaN,Milliseconds against the grid: they never come together."
     })

@@ -108,7 +108,7 @@ class WindowEditorsTest extends WindowCase {
     @Test
     void lanesAreDrawnAndSayWhenTheyComeTogether() {
         select("lanes");
-        assertThat(text("#common-period")).startsWith("They come together every 0.25 bars.");
+        assertThat(text("#common-period")).startsWith("They come together every 1/4 of a bar.");
         drag(on("#lane-1", 0.4, 0.97), on("#lane-1", 0.41, 0.97));
         assertThat(value("lanes", Lanes.LANES).get(0).get(Lanes.STEPS)).isEqualTo("xx..");
         focus("#lane-2");
@@ -117,7 +117,7 @@ class WindowEditorsTest extends WindowCase {
         assertThat(value("lanes", Lanes.LANES).get(1).get(Lanes.STEPS)).isEqualTo(".7.x.");
         assertThat(text("#common-period"))
                 .as("4 against 5 sixteenths")
-                .startsWith("They come together every 1.25 bars.");
+                .startsWith("They come together every 1 1/4 bars.");
     }
 
     @Test
@@ -157,7 +157,7 @@ class WindowEditorsTest extends WindowCase {
         clickOn("#more-row-1");
         clickOn("#more-row-2");
         assertThat(row(1)).hasSize(3);
-        assertThat(text("#common-period")).as("6 sixteenths").isEqualTo("They come together every 0.38 bars.");
+        assertThat(text("#common-period")).as("6 sixteenths").isEqualTo("They come together every 3/8 of a bar.");
         focus("#row-1");
         write("-4");
         // The step that was added last is the chosen one.

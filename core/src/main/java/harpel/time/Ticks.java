@@ -1,11 +1,17 @@
 package harpel.time;
 
+import java.math.BigInteger;
+import java.util.Locale;
+
 /** The unit of time inside Harpel. */
 public final class Ticks {
     /** 15,360 to a quarter: 33 µs at 120 bpm. */
     public static final long PER_QUARTER = 15_360;
     /** "Not in sight": later than any tick of a piece. */
     public static final long NEVER = Long.MAX_VALUE;
+
+    /** No finer fraction is shown as one. */
+    private static final long FINEST = 96;
 
     private Ticks() {}
 
@@ -22,6 +28,23 @@ public final class Ticks {
     /** Ticks of Harpel in a file's resolution, rounded half up from the exact value. */
     public static long toResolution(long ticks, long perQuarter) {
         return scale(ticks, perQuarter, PER_QUARTER);
+    }
+
+    /** So many of a unit, exactly where musicians would say it so: "2", "3/8", "1 1/4"; else with two decimals. */
+    public static String shown(double ticks, long unit) {
+        long whole = Math.round(ticks);
+        long rest = whole % unit;
+        long common = BigInteger.valueOf(rest).gcd(BigInteger.valueOf(unit)).longValueExact();
+        if (Math.abs(ticks - whole) > 1e-6 || unit / common > FINEST) {
+            return String.format(Locale.ROOT, "%.2f", ticks / unit);
+        }
+        String fraction = rest == 0 ? "" : rest / common + "/" + unit / common;
+        return whole < unit && rest > 0 ? fraction : (whole / unit + " " + fraction).strip();
+    }
+
+    /** The same with "bar" or "bars". */
+    public static String bars(double ticks, long barTicks) {
+        return shown(ticks, barTicks) + (ticks > barTicks ? " bars" : ticks == barTicks ? " bar" : " of a bar");
     }
 
     private static long scale(long value, long to, long from) {

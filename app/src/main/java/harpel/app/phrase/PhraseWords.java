@@ -5,19 +5,15 @@ import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.time.Ticks;
 import java.util.List;
-import java.util.Locale;
 
 /** What is said of phrases. */
 final class PhraseWords {
     private PhraseWords() {}
 
     static String length(Piece piece, Phrase phrase) {
-        double bars = phrase.length() / (double) piece.time().meter().at(0).barTicks();
-        boolean whole = bars == Math.rint(bars);
-        return bars == 1
-                ? "1 bar"
-                : (whole ? String.valueOf((long) bars) : String.format(Locale.ROOT, "%.2f", bars)) + " bars";
+        return Ticks.bars(phrase.length(), piece.time().meter().at(0).barTicks());
     }
 
     static String heard(Piece piece, Phrase phrase) {

@@ -14,6 +14,7 @@ import harpel.theory.GeneralMidi;
 import harpel.theory.OctaveNaming;
 import harpel.theory.Pitch;
 import harpel.theory.Spelling;
+import harpel.time.Ticks;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;
@@ -118,15 +119,15 @@ public final class Words {
 
     /** When cycles come together again, in bars of the piece. */
     public static String period(double ticks, Document document) {
-        double bars = ticks / document.piece().get().time().meter().at(0).barTicks();
+        long bar = document.piece().get().time().meter().at(0).barTicks();
+        double bars = ticks / bar;
         if (Double.isNaN(bars)) {
             return "Milliseconds against the grid: they never come together.";
         }
         if (bars > MANY_BARS) {
             return "They come together after more than " + MANY_BARS + " bars.";
         }
-        String shown = number(bars, 2);
-        return "They come together every " + (shown.equals("1") ? "bar." : shown + " bars.");
+        return "They come together every " + (ticks == bar ? "bar." : Ticks.bars(ticks, bar) + ".");
     }
 
     /** A pitch as it is shown, with the drum that it strikes on a percussion part: "F♯2 Closed Hi-Hat". */

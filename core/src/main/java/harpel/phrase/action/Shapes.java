@@ -3,6 +3,7 @@ package harpel.phrase.action;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
+import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -147,13 +148,7 @@ public final class Shapes {
     }
 
     private static String bars(Phrase phrase, Around around) {
-        double bars = around.barsIn(phrase.length());
-        return bars == 1
-                ? "1 bar"
-                : (bars == Math.rint(bars)
-                                ? String.valueOf((long) bars)
-                                : String.format(java.util.Locale.ROOT, "%.2f", bars))
-                        + " bars";
+        return Ticks.bars(phrase.length(), around.time().meter().at(0).barTicks());
     }
 
     public static Edited remove(Phrase phrase, Set<Integer> picked) {
