@@ -127,4 +127,18 @@ class TimeTest {
                 .hasMessageContaining("\"soon\"")
                 .hasMessageContaining("35 ms");
     }
+
+    @ParameterizedTest
+    @CsvSource({
+        "61440, 1 bar",
+        "23040, 3/8 of a bar",
+        "76800, 1 1/4 bars",
+        "122880, 2 bars",
+        "20480, 1/3 of a bar",
+        "61441, 1.00 bars",
+        "30720.5, 0.50 of a bar"
+    })
+    void barsAreSaidExactlyWhereMusiciansWould(double ticks, String words) {
+        assertThat(Ticks.bars(ticks, 4 * Ticks.PER_QUARTER)).isEqualTo(words);
+    }
 }
