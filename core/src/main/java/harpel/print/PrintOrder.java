@@ -10,6 +10,7 @@ import harpel.piece.Piece;
 import harpel.piece.Routes;
 import harpel.plan.Program;
 import harpel.run.Tap;
+import harpel.time.Ticks;
 import java.util.ArrayDeque;
 import java.util.Collections;
 import java.util.Deque;
@@ -86,8 +87,10 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
                     next.add(way.from());
                 }
             }
+            // In loops it can keep the phrase; on the timeline it is blocks that it hears.
             piece.hearing(Hearing.Source.INPUT_OF, one).stream()
-                    .filter(id -> !piece.part(id).orElseThrow().phrase().isEmpty())
+                    .filter(id -> piece.timeline()
+                            || !piece.part(id).orElseThrow().phrase().isEmpty())
                     .forEach(next::add);
         }
         return touched;
@@ -99,7 +102,7 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
         long round = 1;
         for (String id : parts) {
             long length = phraseLength(piece, Set.of(id)).orElse(1L);
-            round = round / gcd(round, length) * length;
+            round = Ticks.together(round, length);
             if (round > most) {
                 return onceThrough(piece, parts);
             }
@@ -107,15 +110,12 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
         return round > 1 ? round : onceThrough(piece, parts);
     }
 
-    private static long gcd(long one, long other) {
-        return other == 0 ? one : gcd(other, one % other);
-    }
-
-    /** Some blocks of a part on the timeline, with what rings on. */
-    public static PrintOrder of(Piece piece, String part, List<Block> blocks) {
+    /** Some blocks of a part on the timeline, with what rings on, and with it all that share notes with it over the same bars. */
+    public static PrintOrder together(Piece piece, String part, List<Block> blocks) {
         long from = blocks.stream().mapToLong(Block::at).min().orElseThrow();
         long to = blocks.stream().mapToLong(Block::end).max().orElseThrow();
-        return new PrintOrder(piece.withTimeline(true), Set.of(part), from, to, Tail.RING);
+        Piece along = piece.withTimeline(true);
+        return new PrintOrder(along, touched(along, part), from, to, Tail.RING);
     }
 
     /**

@@ -96,11 +96,12 @@ public final class Provenance {
 
     /**
      * The piece with a print of its timeline in the place of the blocks it was printed from: as a block past the chain, no longer than to
-     * the next block of the part.
+     * the next block of the part. A part without blocks, which is there all along, gets one only where all of the timeline was printed.
      */
     public static Piece putBlock(Piece piece, String part, PrintOrder order, Phrase printed) {
         Part one = piece.part(part).orElse(null);
-        if (one == null) {
+        boolean whole = order.from() == 0 && order.to() >= piece.timelineEnd();
+        if (one == null || one.blocks().isEmpty() && !whole) {
             return piece.withPhrase(printed);
         }
         long next = one.blocks().stream()

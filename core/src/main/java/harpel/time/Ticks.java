@@ -1,6 +1,5 @@
 package harpel.time;
 
-import java.math.BigInteger;
 import java.util.Locale;
 
 /** The unit of time inside Harpel. */
@@ -30,11 +29,21 @@ public final class Ticks {
         return scale(ticks, perQuarter, PER_QUARTER);
     }
 
+    /** When two that come round after so long come round together: their least common multiple. */
+    public static long together(long one, long other) {
+        return one / gcd(one, other) * other;
+    }
+
+    /** The longest that goes into both without a rest. */
+    public static long gcd(long one, long other) {
+        return other == 0 ? one : gcd(other, one % other);
+    }
+
     /** So many of a unit, exactly where musicians would say it so: "2", "3/8", "1 1/4"; else with two decimals. */
     public static String shown(double ticks, long unit) {
         long whole = Math.round(ticks);
         long rest = whole % unit;
-        long common = BigInteger.valueOf(rest).gcd(BigInteger.valueOf(unit)).longValueExact();
+        long common = gcd(rest, unit);
         if (Math.abs(ticks - whole) > 1e-6 || unit / common > FINEST) {
             return String.format(Locale.ROOT, "%.2f", ticks / unit);
         }

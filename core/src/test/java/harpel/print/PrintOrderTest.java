@@ -147,7 +147,7 @@ class PrintOrderTest {
                                 Block.of(6 * BAR, BAR, "tide"))));
         PrintOrder whole = new PrintOrder(piece, Set.of("lead"), 0, 8 * BAR, Tail.CUT);
         List<Block> first = piece.part("lead").orElseThrow().blocks().subList(0, 2);
-        PrintOrder order = PrintOrder.of(piece, "lead", first);
+        PrintOrder order = PrintOrder.together(piece, "lead", first);
         Phrase printed = print(order).phrase("lead", piece);
         Piece with = Provenance.putBlock(piece, "lead", order, printed);
         assertThat(with.part("lead").orElseThrow().blocks())
@@ -212,6 +212,34 @@ class PrintOrderTest {
         }
         Piece back = Provenance.back(Provenance.back(with, "lead"), "bell");
         assertThat(back.parts()).isEqualTo(piece.parts());
+    }
+
+    /** Below plays along with what Lead hears: were Lead's blocks printed alone it would fall silent. */
+    @Test
+    void whoPlaysAlongOnTheTimelineIsPrintedTooAndAllSoundsAsBefore() throws InterruptedException {
+        Piece piece = piece("{'effect':'transpose','semitones':2}", Note.of(0, QUARTER, 64, 90))
+                .withTimeline(true);
+        List<Part> parts = new ArrayList<>(piece.parts());
+        parts.set(0, parts.get(0).withBlocks(List.of(Block.of(0, 2 * BAR, "tide"), Block.of(4 * BAR, BAR, "tide"))));
+        parts.add(Part.of("Below", Played.chain("{'effect':'transpose','octaves':-1}"))
+                .withHearing(new Hearing(Hearing.Source.INPUT_OF, "lead", 0))
+                .withBlocks(List.of(Block.of(BAR, BAR, ""), Block.of(4 * BAR, BAR, ""))));
+        Piece both = piece.withParts(parts);
+        PrintOrder order = PrintOrder.together(
+                both, "lead", both.part("lead").orElseThrow().blocks().subList(0, 1));
+        assertThat(order.parts()).containsExactly("lead", "below");
+        Printed printed = print(order);
+        Piece with = both;
+        for (String part : order.parts()) {
+            with = Provenance.putBlock(with, part, order, printed.phrase(part, with));
+        }
+        for (String part : order.parts()) {
+            PrintOrder before = new PrintOrder(both, Set.of(part), 0, 5 * BAR, Tail.CUT);
+            PrintOrder after = new PrintOrder(with, Set.of(part), 0, 5 * BAR, Tail.CUT);
+            assertThat(notes(print(before).phrase(part, both))).hasSizeGreaterThan(1);
+            assertThat(notes(print(after).phrase(part, with)))
+                    .isEqualTo(notes(print(before).phrase(part, both)));
+        }
     }
 
     @Test

@@ -17,6 +17,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.run.Tap;
+import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.application.Platform;
@@ -113,9 +114,14 @@ public final class Keeping {
             return;
         }
         put("Keep what was heard", part, List.of(phrase));
-        messages.say("Kept “" + phrase.name() + "”: " + phrase.notes().size() + " notes in "
-                + (what.to - what.from) / barTicks() + " bars"
-                + (hang.get() ? ", heard by " + part.name() : ", in the list of phrases") + ".");
+        messages.say(
+                "Kept “" + phrase.name() + "”: " + count(phrase) + " in " + Ticks.bars(what.to - what.from, barTicks())
+                        + (hang.get() ? ", heard by " + part.name() : ", in the list of phrases") + ".");
+    }
+
+    private static String count(Phrase phrase) {
+        int notes = phrase.notes().size();
+        return notes == 1 ? "1 note" : notes + " notes";
     }
 
     /** One round of a stage's pattern as a phrase: printed in the background, which is quick. */
@@ -132,8 +138,8 @@ public final class Keeping {
                         Phrase phrase = OneRound.of(now, address, stage);
                         Platform.runLater(() -> {
                             put("Keep one round", part, List.of(phrase));
-                            messages.say("Kept “" + phrase.name() + "”: "
-                                    + phrase.notes().size() + " notes, one round of " + stage.name() + ".");
+                            messages.say("Kept “" + phrase.name() + "”: " + count(phrase) + ", one round of "
+                                    + stage.name() + ".");
                         });
                     } catch (InterruptedException e) {
                         Platform.runLater(() -> messages.say("The round was not kept: it was interrupted."));

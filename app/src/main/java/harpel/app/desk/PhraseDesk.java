@@ -81,18 +81,17 @@ public final class PhraseDesk {
         String own = own(piece);
         boolean another = !own.equals(ownId);
         ownId = own;
+        if (another && !own.isEmpty() || piece.phrase(phraseId.get()).isEmpty()) {
+            show(own);
+        }
         Optional<Phrase> now = piece.phrase(phraseId.get());
-        if (another && !own.isEmpty()) {
-            show(own);
-        } else if (now.isEmpty()) {
-            show(own);
-        } else if (!picked.get().isEmpty()) {
+        if (now.isPresent() && !picked.get().isEmpty()) {
             Set<Integer> left = new HashSet<>(picked.get());
             if (left.removeIf(id -> now.get().notes().findOrNull(id) == null)) {
                 picked.set(Set.copyOf(left));
             }
         }
-        phrase().ifPresent(phrase -> mark.set(Math.min(mark.get(), Math.max(0, phrase.length() - 1))));
+        now.ifPresent(phrase -> mark.set(Math.min(mark.get(), Math.max(0, phrase.length() - 1))));
     }
 
     /** The id of the phrase that the chosen part plays; empty for none. */

@@ -87,25 +87,38 @@ public final class Printing implements AutoCloseable {
             messages.say("“" + piece.phrase(part.phrase()).orElseThrow().name()
                     + "” is past the chain already. Switch “past the chain” off to print it through the chain.");
         } else {
-            PrintOrder order = PrintOrder.together(piece, part.id(), Tail.ROUND);
-            List<String> with = order.parts().stream()
-                    .filter(id -> !id.equals(part.id()))
-                    .map(id -> name(order, id))
-                    .toList();
-            ontoParts(
-                    List.of(order),
-                    part.name(),
-                    with.isEmpty()
-                            ? ""
-                            : "; with " + String.join(" and ", with) + ", for notes go between "
-                                    + (with.size() == 1 ? "the two" : "them"));
+            together(PrintOrder.together(piece, part.id(), Tail.ROUND));
         }
+    }
+
+    /** Prints a part with those that share notes with it. */
+    private void together(PrintOrder order) {
+        List<String> names = order.parts().stream().map(id -> name(order, id)).toList();
+        List<String> with = names.subList(1, names.size());
+        ontoParts(
+                List.of(order),
+                names.get(0),
+                with.isEmpty() ? "" : "; " + String.join(" and ", with) + " too, since notes go between them");
     }
 
     /** Prints some blocks of the chosen part on the timeline, and puts the print in their place. */
     public void blocks(List<Block> blocks) {
-        ontoParts(
-                List.of(PrintOrder.of(document.piece().get(), selection.partId().get(), blocks)));
+        Piece piece = document.piece().get();
+        PrintOrder order = PrintOrder.together(piece, selection.partId().get(), blocks);
+        List<String> always = order.parts().stream()
+                .map(id -> piece.part(id).orElseThrow())
+                .filter(part -> part.blocks().isEmpty())
+                .map(Part::name)
+                .toList();
+        if (always.isEmpty()) {
+            together(order);
+        } else {
+            messages.say(
+                    "Nothing was printed: notes go between " + selection.part().name() + " and "
+                            + String.join(" and ", always) + ", so they are printed together, but "
+                            + (always.size() == 1 ? "it has" : "they have") + " no blocks. Give "
+                            + (always.size() == 1 ? "it" : "each") + " one first.");
+        }
     }
 
     /** Prints again what the chosen part plays a print of, of what there is now. */
@@ -190,7 +203,7 @@ public final class Printing implements AutoCloseable {
             String words = said("Printed " + what, printed)
                     + (!place
                             ? ", in the list of phrases"
-                            : timeline ? ", in the place of its blocks" : beside + kept(orders.get(0)));
+                            : timeline ? ", in the place of its blocks" + beside : beside + kept(orders.get(0)));
             List<String> parts = List.copyOf(orders.get(0).parts());
             if (place && !timeline && document.piece().get().part(parts.get(0)).isPresent()) {
                 // Of what was printed, whichever part is chosen by then.

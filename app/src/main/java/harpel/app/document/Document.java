@@ -220,10 +220,14 @@ public final class Document {
         Piece before = history.current();
         Home left = home();
         history.apply(PieceEdit.of(label, piece -> withAPart(opened)));
-        // What cannot be undone any more is not crossed back to.
-        crossings.removeIf(crossing -> crossing.before == before);
-        crossings.add(new Crossing(before, history.current(), left, new Home(path, bytes, history.current())));
-        live(crossings.get(crossings.size() - 1).homeAfter);
+        // One that is no file yet, such as what was read from a MIDI file, is not saved either.
+        Home home = new Home(path, bytes, path == null ? left.saved : history.current());
+        if (history.current() != before) {
+            // What cannot be done again any more is not crossed to.
+            crossings.removeIf(crossing -> crossing.before == before);
+            crossings.add(new Crossing(before, history.current(), left, home));
+        }
+        live(home);
         show();
     }
 

@@ -110,9 +110,7 @@ public final class PartCard extends VBox {
         HBox.setHgrow(level, Priority.ALWAYS);
         mix = new HBox(Space.TIGHT, mute, solo, level);
         mix.setAlignment(Pos.CENTER_LEFT);
-        Tips.set(
-                loudness,
-                "How loud the part is on the built-in sounds, from −60 to 0 dB: notes that come in may still be soft");
+        Tips.set(loudness, "How loud the part sounds, from −60 to 0 dB, on the built-in sounds");
         getChildren().addAll(choose, mix, loudness);
         setOnDragOver(event -> {
             if (PhraseList.carries(event)) {
@@ -232,6 +230,8 @@ public final class PartCard extends VBox {
     public void draw() {
         in.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(input));
         out.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(sound));
-        loudness.show(transport.sound().peak(id));
+        if (loudness.isVisible()) {
+            loudness.show(transport.sound().peak(id));
+        }
     }
 }

@@ -150,7 +150,7 @@ public final class PrintSheet {
 
     private static String words(Tail tail) {
         return switch (tail) {
-            case ROUND -> "repeats begin again at the front: loops without a seam";
+            case ROUND -> "repeats past the end come in at the beginning: loops without a seam";
             case RING -> "rings out after the end";
             case CUT -> "is cut";
             case STOP -> "ends as when Stop is pressed";

@@ -52,6 +52,9 @@ public final class Transport implements AutoCloseable {
     private final Player player;
     private final InputPort keys;
     private long tries;
+    /** The way of the sound that was tried last. */
+    private String tried = "";
+
     private long toldTroubles;
     private Map<String, String> toldProblems = Map.of();
 
@@ -175,8 +178,13 @@ public final class Transport implements AutoCloseable {
             return;
         }
         String way = Voice.builtIn(part);
+        if (!way.equals(tried)) {
+            engine.testNote(tried, pitch, false);
+            tried = way;
+        }
         long mine = ++tries;
         later(TRY_MS, () -> {
+            // One that was tried since ends it with its own.
             if (mine == tries) {
                 engine.testNote(way, pitch, true);
             }

@@ -167,6 +167,23 @@ class DocumentTest {
         assertThat(others).as("told each time").hasSize(7);
     }
 
+    /** What was read from a MIDI file, or the demo, is no file of ours yet: whoever leaves it is asked. */
+    @Test
+    void whatIsNoFileYetIsNotSavedAndTheSamePieceAgainLeavesNothingToUndo() throws IOException {
+        document.other(Piece.empty().withName("Tide"), "Open tide.mid");
+        assertThat(document.unsaved().get()).isTrue();
+        Path fog = written("Fog");
+        document.open(fog);
+        document.open(fog);
+        document.undo();
+        assertThat(name()).isEqualTo("Tide");
+        assertThat(document.file().get()).isNull();
+        document.undo();
+        document.undo();
+        assertThat(document.unsaved().get()).isFalse();
+        assertThat(document.file().get()).isNull();
+    }
+
     @Test
     void aBrokenFileChangesNothing() throws IOException {
         Path file = directory.resolve("broken.harpel");

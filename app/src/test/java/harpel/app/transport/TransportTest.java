@@ -1,10 +1,13 @@
 package harpel.app.transport;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.AdditionalMatchers.aryEq;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.timeout;
+import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import harpel.app.look.Messages;
@@ -74,6 +77,24 @@ class TransportTest {
         transport.silence();
         await(() -> transport.status().mode() == LiveStatus.Mode.STOPPED);
         assertThat(messages.last().get()).startsWith("Silence: every note");
+    }
+
+    /** However fast it is gone from one part's sound to another's, each note that is tried ends. */
+    @Test
+    void soundsThatAreTriedEndWhicheverPartIsTriedNext() throws Exception {
+        OutputPort one = mock(OutputPort.class);
+        OutputPort other = mock(OutputPort.class);
+        when(one.name()).thenReturn("one");
+        when(other.name()).thenReturn("other");
+        ports.add(Voice.builtIn("one"), one);
+        ports.add(Voice.builtIn("other"), other);
+        transport.start();
+        transport.trySound("one", 60);
+        verify(one, timeout(10_000)).send(aryEq(new byte[] {(byte) 0x90, 60, 90}), anyLong());
+        transport.trySound("other", 64);
+        verify(one, timeout(10_000)).send(aryEq(new byte[] {(byte) 0x80, 60, 64}), anyLong());
+        transport.trySound("other", 67);
+        verify(other, timeout(10_000)).send(aryEq(new byte[] {(byte) 0x80, 67, 64}), anyLong());
     }
 
     @Test

@@ -243,7 +243,7 @@ public final class Polymeter extends EffectKind {
     public static long commonPeriod(ParamSet values, TimeMap time) {
         long common = 1;
         for (PolymeterRow row : rows(values, time)) {
-            common = PolymeterRow.lcm(common, row.period());
+            common = Ticks.together(common, row.period());
         }
         return common;
     }

@@ -4,6 +4,7 @@ import harpel.effect.Chance;
 import harpel.effect.held.Polymeter.Of;
 import harpel.effect.held.Polymeter.Runs;
 import harpel.param.ParamSet;
+import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import harpel.time.TimeValue;
 import java.util.List;
@@ -100,14 +101,6 @@ final class PolymeterRow {
         // times/per steps of its own a step: as a fraction of whole numbers.
         long top = Math.round(times * RowPace.FINE);
         long bottom = Math.round(per * RowPace.FINE);
-        return round * bottom / gcd(round * bottom, top);
-    }
-
-    static long lcm(long a, long b) {
-        return a / gcd(a, b) * b;
-    }
-
-    private static long gcd(long a, long b) {
-        return b == 0 ? a : gcd(b, a % b);
+        return round * bottom / Ticks.gcd(round * bottom, top);
     }
 }
