@@ -19,8 +19,13 @@ public final class Advisor {
             new MissingPhrase(),
             new HearsNothing());
 
-    private static final List<Rule> CHAIN =
-            List.of(new Restarts(), new UnevenChords(), new KeyTooEarly(), new DeadSend(), new WorkedOnTwice());
+    private static final List<Rule> CHAIN = List.of(
+            new Restarts(),
+            new UnevenChords(),
+            new KeyTooEarly(),
+            new DeadSend(),
+            new NothingComes(),
+            new WorkedOnTwice());
 
     private Advisor() {}
 

@@ -4,6 +4,7 @@ import harpel.chain.Stage;
 import harpel.effect.Trait;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.theory.GeneralMidi;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -13,6 +14,10 @@ import java.util.stream.Stream;
 final class KeyTooEarly implements Rule {
     @Override
     public Stream<Advice> look(Piece piece, Part part, List<String> outputs) {
+        if (part.channel() == GeneralMidi.PERCUSSION_CHANNEL) {
+            // Drums have no key.
+            return Stream.empty();
+        }
         List<Stage> stages = part.chain().stages();
         return IntStream.range(0, stages.size())
                 .filter(place -> has(stages.get(place), Trait.FITS_THE_KEY))

@@ -2,6 +2,7 @@ package harpel.advice;
 
 import harpel.chain.Stage;
 import harpel.effect.EffectKind;
+import harpel.effect.Trait;
 import harpel.effect.held.Arpeggio;
 import harpel.param.music.RouteType;
 import harpel.piece.Part;
@@ -30,7 +31,9 @@ final class NotesStop {
 
     /** Whether what comes in may well go elsewhere than on. */
     private static boolean leads(Stage stage) {
-        return stage.kind().nature().changesMessages(stage.params())
+        return stage.kind().has(Trait.SWALLOWS)
+                || stage.kind().nature().letsNoneOn(stage.params())
+                || stage.kind().nature().changesMessages(stage.params())
                 || stage.kind().nature().branches()
                 || Routes.routes(stage.params()).stream().anyMatch(RouteType.Route::leaves);
     }

@@ -19,8 +19,8 @@ import java.util.concurrent.ConcurrentHashMap;
  * Remembers exactly what came in, left each stage and was sent, by place: at least 5 minutes of 1,000 notes a second in ten places in 64 MB.
  *
  * <p>Its axis goes on over stops, starts and jumps: where time starts anew at a tick, the axis goes on at the next place after all that was
- * heard that lies on the same tick of a bar. So "the last eight bars" are just that, whatever was pressed meanwhile. Written by the engine's
- * thread, which never waits for a reader; read by any.
+ * heard that lies on the same tick of a bar. So "the last eight bars" are just that, whatever was pressed meanwhile. Notes that were only
+ * tried are not heard. Written by the engine's thread, which never waits for a reader; read by any.
  */
 public final class Heard implements Tap {
     /** So many times shorter than a beat is what fingers of one chord hang into the next. */
@@ -77,7 +77,15 @@ public final class Heard implements Tap {
         }
     }
 
+    private static boolean isOnlyTried(Event event) {
+        return event instanceof NoteStart note && note.isAuditioned()
+                || event instanceof NoteEnd end && end.start().isAuditioned();
+    }
+
     private void hear(String part, String name, Event event) {
+        if (isOnlyTried(event)) {
+            return;
+        }
         HeardPlace place = place(part, name);
         if (place == null) {
             place = places.computeIfAbsent(part, key -> new ConcurrentHashMap<>())
@@ -120,7 +128,6 @@ public final class Heard implements Tap {
         // Whatever was given up in its middle ends here, too.
         places.values().forEach(ofPart -> ofPart.values().forEach(place -> place.endAll(last)));
         offset = -Math.floorDiv(tick - last, barTicks) * barTicks;
-        last = Math.max(last, tick + offset);
     }
 
     /** Where a tick of the piece lies on the axis now. */

@@ -34,6 +34,9 @@ public interface EffectContext {
      */
     void step(int row, int step);
 
+    /** Shows which held note a row works on, 0–127; −1 for none. */
+    void drives(int row, int pitch);
+
     /** Shows which value of a parameter is in force where that is another than is set, as the root while a key is played. */
     <T> void inForce(Param<T> param, T value);
 

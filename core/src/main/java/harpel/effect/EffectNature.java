@@ -16,6 +16,7 @@ import java.util.function.ToDoubleBiFunction;
  * @param step how many ticks a step is where it steps through held notes, so that a note that is shorter may come to nothing; NaN where
  *     it does not
  * @param messages whether it is set to change or add messages that are no notes; all others pass untouched
+ * @param takesAll whether it is set so that no note that comes in goes on
  * @param rings whether it is set to let its repeats finish after the transport has stopped
  */
 @RecordBuilder
@@ -26,6 +27,7 @@ public record EffectNature(
         ToDoubleBiFunction<ParamSet, TimeMap> round,
         ToDoubleBiFunction<ParamSet, TimeMap> step,
         Predicate<ParamSet> messages,
+        Predicate<ParamSet> takesAll,
         Predicate<ParamSet> rings)
         implements EffectNatureBuilder.With {
     /** Nothing sets it apart. */
@@ -38,6 +40,7 @@ public record EffectNature(
                 false,
                 (values, time) -> Double.NaN,
                 (values, time) -> Double.NaN,
+                values -> false,
                 values -> false,
                 values -> false);
     }
@@ -52,6 +55,10 @@ public record EffectNature(
 
     public boolean changesMessages(ParamSet values) {
         return messages.test(values);
+    }
+
+    public boolean letsNoneOn(ParamSet values) {
+        return takesAll.test(values);
     }
 
     public boolean ringsOut(ParamSet values) {

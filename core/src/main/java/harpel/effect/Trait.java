@@ -11,5 +11,9 @@ public enum Trait {
     /** It plays without being played. */
     PLAYS_BY_ITSELF,
     /** What it sends is a pattern of its own, one note after another. */
-    MAKES_A_PATTERN
+    MAKES_A_PATTERN,
+    /** It gives each note a way of its own; one that no way takes ends there. */
+    GIVES_OUT,
+    /** Notes that end there are meant to. */
+    SWALLOWS
 }

@@ -61,7 +61,7 @@ final class LiveKeys {
         return inputs;
     }
 
-    /** @param port the name of the way it came in; {@link InputPort#KEYS} always goes to the chosen part */
+    /** @param port the name of the way it came in; {@link InputPort#KEYS} and {@link InputPort#AUDITION} always go to the chosen part */
     void take(String port, InputPort.Played played) {
         if (played.isRelease()) {
             release(Key.of(port, played), played);
@@ -89,7 +89,9 @@ final class LiveKeys {
         }
         long tick = tick(played);
         pressed++;
-        NoteStart note = NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());
+        NoteStart note = port.equals(InputPort.AUDITION)
+                ? NoteStart.auditioned(tick, arrival++, part.channel(), played.data1(), played.data2())
+                : NoteStart.played(tick, arrival++, part.channel(), played.data1(), played.data2());
         down.press(
                 Key.of(port, played),
                 new Held(part.id(), note),

@@ -3,6 +3,7 @@ package harpel.engine;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Routes;
 import harpel.port.InputPort;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -37,7 +38,8 @@ final class Takers {
     }
 
     /**
-     * The parts that hear a way in on a channel; one that no part has taken for itself plays the chosen part.
+     * The parts that hear a way in on a channel; one that no part has taken for itself plays the chosen part, or where that hears another
+     * the one at the head of the way.
      *
      * @param channel 0–15
      */
@@ -60,15 +62,21 @@ final class Takers {
             return piece.part(port.substring(InputPort.TO_PART.length())).stream()
                     .toList();
         }
-        Optional<Part> chosen = piece.part(keyPart);
+        if (port.equals(InputPort.AUDITION)) {
+            return piece.part(keyPart).stream().toList();
+        }
+        Optional<Part> played = Routes.played(piece, keyPart);
         if (port.equals(InputPort.KEYS)) {
-            return chosen.stream().toList();
+            return played.stream().toList();
         }
         List<Part> own = piece.parts().stream()
                 .filter(part -> part.hearing().takes(port, channel))
                 .toList();
         return own.isEmpty()
-                ? chosen.filter(part -> part.hearing().equals(Hearing.KEYS)).stream()
+                ? played
+                        .filter(part -> part.hearing().equals(Hearing.KEYS)
+                                || part.hearing().keysHere())
+                        .stream()
                         .toList()
                 : own;
     }

@@ -14,10 +14,18 @@ public final class NoteStart extends Event {
     private final byte channel;
     private final byte pitch;
     private final byte velocity;
+    private final boolean auditioned;
     private long lasts;
 
     private NoteStart(
-            long tick, long arrival, int channel, int pitch, int velocity, NoteStart cause, NoteStart otherCause) {
+            long tick,
+            long arrival,
+            int channel,
+            int pitch,
+            int velocity,
+            NoteStart cause,
+            NoteStart otherCause,
+            boolean auditioned) {
         super(tick, arrival, START);
         check("channel", channel + 1, 1, 16);
         check("pitch", pitch, 0, 127);
@@ -27,6 +35,7 @@ public final class NoteStart extends Event {
         this.velocity = (byte) velocity;
         this.cause = cause;
         this.otherCause = otherCause;
+        this.auditioned = auditioned;
     }
 
     private static void check(String what, int value, int low, int high) {
@@ -37,7 +46,17 @@ public final class NoteStart extends Event {
 
     /** A note that comes from outside: a key, a phrase, a file. */
     public static NoteStart played(long tick, long arrival, int channel, int pitch, int velocity) {
-        return new NoteStart(tick, arrival, channel, pitch, velocity, null, null);
+        return new NoteStart(tick, arrival, channel, pitch, velocity, null, null, false);
+    }
+
+    /** A note that is only tried, as one that is drawn: it sounds as any other, and so does what is made of it, but nobody played it. */
+    public static NoteStart auditioned(long tick, long arrival, int channel, int pitch, int velocity) {
+        return new NoteStart(tick, arrival, channel, pitch, velocity, null, null, true);
+    }
+
+    /** Whether it was only tried, or comes of such notes alone. */
+    public boolean isAuditioned() {
+        return auditioned;
     }
 
     /**
@@ -46,7 +65,7 @@ public final class NoteStart extends Event {
      * @param channel 0–15
      */
     public static NoteStart generated(long tick, int channel, int pitch, double velocity) {
-        return new NoteStart(tick, GENERATED, channel, pitch, clampVelocity(velocity), null, null);
+        return new NoteStart(tick, GENERATED, channel, pitch, clampVelocity(velocity), null, null, false);
     }
 
     /** Whether an effect made this note of itself: it has no cause and nobody played it. */
@@ -70,12 +89,13 @@ public final class NoteStart extends Event {
 
     /** The same note as a note of its own on another channel, 0–15. */
     public NoteStart onChannel(int newChannel) {
-        return new NoteStart(tick(), arrival(), newChannel, pitch, velocity, this, null).lasting(lasts);
+        return new NoteStart(tick(), arrival(), newChannel, pitch, velocity, this, null, auditioned).lasting(lasts);
     }
 
     /** A note made from this one, on its channel. The velocity is brought into 1–127. */
     public NoteStart derive(long tick, int pitch, double velocity) {
-        return new NoteStart(tick, arrival(), channel, pitch, clampVelocity(velocity), this, null).lasting(lasts);
+        return new NoteStart(tick, arrival(), channel, pitch, clampVelocity(velocity), this, null, auditioned)
+                .lasting(lasts);
     }
 
     /** The same note as a note of its own, as for a second branch. */
@@ -86,7 +106,9 @@ public final class NoteStart extends Event {
     /** Two notes of one pitch that start together become one: the louder velocity, caused by both. */
     public NoteStart mergedWith(NoteStart other) {
         long both = lasts == 0 || other.lasts == 0 ? 0 : Math.max(lasts, other.lasts);
-        return new NoteStart(tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other)
+        boolean onlyTried = auditioned && other.auditioned;
+        return new NoteStart(
+                        tick(), arrival(), channel, pitch, Math.max(velocity, other.velocity), this, other, onlyTried)
                 .lasting(both);
     }
 

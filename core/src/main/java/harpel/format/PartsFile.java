@@ -100,14 +100,16 @@ public final class PartsFile {
                 if (fields.has(word)) {
                     String from = fields.text(word, "");
                     boolean device = source == Hearing.Source.DEVICE;
+                    boolean sent = source == Hearing.Source.OUTPUT_OF;
                     int channel = device ? (int) fields.whole("channel", 0, 1, 16) : 0;
-                    fields.end(word + (device ? ", channel" : ""));
-                    return new Hearing(source, from, channel);
+                    boolean keysHere = sent && fields.flag("keys-here", false);
+                    fields.end(word + (device ? ", channel" : sent ? ", keys-here" : ""));
+                    return new Hearing(source, from, channel, keysHere);
                 }
             }
         }
         throw new ParamException("must be \"keys\", \"none\", {\"device\": name, \"channel\": 1–16},"
-                + " {\"output-of\": part} or {\"input-of\": part} but was " + plain);
+                + " {\"output-of\": part, \"keys-here\": true or false} or {\"input-of\": part} but was " + plain);
     }
 
     static Map<String, Object> writePart(Part part) {
@@ -204,6 +206,9 @@ public final class PartsFile {
         plain.put(ChoiceType.word(hearing.source()), hearing.from());
         if (hearing.channel() > 0) {
             plain.put("channel", hearing.channel());
+        }
+        if (hearing.keysHere()) {
+            plain.put("keys-here", true);
         }
         return plain;
     }

@@ -320,6 +320,7 @@ public final class Reference {
         hears.put("device", text);
         hears.put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
         hears.put("output-of", text);
+        hears.put("keys-here", Map.of("type", "boolean"));
         hears.put("input-of", text);
         properties(part)
                 .put(

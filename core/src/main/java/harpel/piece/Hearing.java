@@ -5,8 +5,9 @@ package harpel.piece;
  *
  * @param from the name of a device, or the id of a part; empty where neither is meant
  * @param channel of a device, 1–16, or 0 for all
+ * @param keysHere whether keys play a part that hears what another sends; else they play that one
  */
-public record Hearing(Source source, String from, int channel) {
+public record Hearing(Source source, String from, int channel, boolean keysHere) {
     /** The keys of whoever plays, while the part is chosen. */
     public static final Hearing KEYS = new Hearing(Source.KEYS, "", 0);
 
@@ -27,6 +28,14 @@ public record Hearing(Source source, String from, int channel) {
             throw new IllegalArgumentException(
                     named ? "the device or part that is heard has a name" : "keys and none name nothing that is heard");
         }
+    }
+
+    public Hearing(Source source, String from, int channel) {
+        this(source, from, channel, false);
+    }
+
+    public Hearing withKeysHere(boolean here) {
+        return new Hearing(source, from, channel, here);
     }
 
     /** Whether it hears another part. */

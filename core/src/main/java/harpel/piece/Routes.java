@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -26,9 +27,15 @@ public final class Routes {
      *
      * @param to a part's id, or {@link RouteType#OUTPUT} and an output's name
      * @param how "hears what Bass sends", "Echo sends there"
-     * @param sent whether a stage sends them out of its chain; else they are only listened to
+     * @param stage the name of the stage that sends them out of its chain; empty where they are only listened to
+     * @param on whether that stage is on
      */
-    public record Way(String from, String to, String how, boolean sent) {}
+    public record Way(String from, String to, String how, String stage, boolean on) {
+        /** Whether a stage sends them out of its chain. */
+        public boolean sent() {
+            return !stage.isEmpty();
+        }
+    }
 
     private final List<Part> parts;
     private final List<Way> ways = new ArrayList<>();
@@ -41,7 +48,9 @@ public final class Routes {
         for (Part part : parts) {
             Hearing input = part.hearing();
             if (input.ofPart()) {
-                ways.add(new Way(input.from(), part.id(), "hears " + input, false));
+                boolean sends = input.source() == Hearing.Source.OUTPUT_OF;
+                String how = "hears what " + name(input.from()) + (sends ? " sends" : " hears");
+                ways.add(new Way(input.from(), part.id(), how, "", true));
             }
             addChain(part, part.chain());
         }
@@ -57,6 +66,20 @@ public final class Routes {
     /** The routes of a piece; it has no circle. */
     public static Routes of(Piece piece) {
         return new Routes(piece.parts());
+    }
+
+    /**
+     * The part that keys play when a part is chosen: one that hears what another sends is played by way of that, from the head of the way
+     * on, unless it is to have the keys itself.
+     *
+     * @return empty where the chosen part is not there
+     */
+    public static Optional<Part> played(Piece piece, String chosen) {
+        Optional<Part> part = piece.part(chosen);
+        Optional<Part> before = part.map(Part::hearing)
+                .filter(hearing -> hearing.source() == Hearing.Source.OUTPUT_OF && !hearing.keysHere())
+                .flatMap(hearing -> piece.part(hearing.from()));
+        return before.isPresent() ? played(piece, before.get().id()) : part;
     }
 
     /**
@@ -102,7 +125,8 @@ public final class Routes {
             if (stage.isKnown()) {
                 for (Route route : routes(stage.params())) {
                     if (route.leaves()) {
-                        ways.add(new Way(part.id(), route.to(), stage.name() + " sends there", true));
+                        ways.add(new Way(
+                                part.id(), route.to(), stage.name() + " sends there", stage.name(), stage.on()));
                     }
                 }
             }
@@ -139,6 +163,41 @@ public final class Routes {
         return found;
     }
 
+    /** The same values for words: where they name another part by its id, by its name. */
+    public static ParamSet named(Piece piece, ParamSet values) {
+        ParamSet named = values;
+        for (Param<?> param : values.spec().params()) {
+            named = named(piece, named, param);
+        }
+        return named;
+    }
+
+    @SuppressWarnings("unchecked") // what a parameter's type says its values are
+    private static ParamSet named(Piece piece, ParamSet values, Param<?> param) {
+        if (param.type() instanceof RouteType) {
+            Route route = (Route) values.get(param);
+            return route.leaves()
+                    ? values.with((Param<Route>) param, new Route(0, placeName(piece, route.to())))
+                    : values;
+        }
+        if (param.type() instanceof PartType) {
+            return values.with((Param<String>) param, placeName(piece, (String) values.get(param)));
+        }
+        if (param.type() instanceof ListType<?> list && list.item() instanceof RowType) {
+            List<ParamSet> rows = ((List<ParamSet>) values.get(param))
+                    .stream().map(row -> named(piece, row)).toList();
+            return values.with((Param<List<ParamSet>>) param, rows);
+        }
+        return values;
+    }
+
+    /** What a place that notes are sent to is called: a part's name, or "output Pier". */
+    public static String placeName(Piece piece, String to) {
+        return to.startsWith(RouteType.OUTPUT)
+                ? "output " + to.substring(RouteType.OUTPUT.length())
+                : piece.part(to).map(Part::name).orElse(to);
+    }
+
     /** Every way between parts, and from parts to outputs that are not their own. */
     public List<Way> ways() {
         return List.copyOf(ways);
@@ -163,6 +222,15 @@ public final class Routes {
     /** Whether any other part sends something to this one. */
     public boolean isFed(String id) {
         return ways.stream().anyMatch(way -> way.to.equals(id) && before.containsKey(way.from));
+    }
+
+    /** Who sends notes out of a chain to a part, by name: "Lanes of Quay lamps". */
+    public List<String> senders(String id) {
+        return ways.stream()
+                .filter(way -> way.sent() && way.on && way.to.equals(id) && before.containsKey(way.from))
+                .map(way -> way.stage + " of " + name(way.from))
+                .distinct()
+                .toList();
     }
 
     /** The parts, each after those that send to it, else in their order. */

@@ -38,6 +38,8 @@ public final class InputPort {
 
     /** The name of the way in that the window's own keys take. */
     public static final String KEYS = "keys";
+    /** The name of the way in for notes that are only tried, such as those that are drawn. */
+    public static final String AUDITION = "audition";
 
     /** What the name of a way in to one part begins with; its id follows. */
     public static final String TO_PART = "part:";
@@ -68,7 +70,7 @@ public final class InputPort {
 
     /** Whether it is a device, and none of the window's own. */
     public boolean isDevice() {
-        return !name.equals(KEYS) && !name.startsWith(TO_PART);
+        return !name.equals(KEYS) && !name.equals(AUDITION) && !name.startsWith(TO_PART);
     }
 
     public String name() {

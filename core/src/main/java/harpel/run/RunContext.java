@@ -81,6 +81,11 @@ record RunContext(
     }
 
     @Override
+    public void drives(int row, int pitch) {
+        tap.tell(new Told.Drives(part, place, row, pitch));
+    }
+
+    @Override
     public <T> void inForce(Param<T> param, T value) {
         tap.tell(new Told.InForce(part, place, param.id(), value));
     }

@@ -33,6 +33,9 @@ public sealed interface Told {
     /** A stage has come to a step of one of its rows, both counted from 0. */
     record Stepped(String part, String place, int row, int step) implements Told {}
 
+    /** A row of a stage, counted from 0, works on this held note from now on, or with −1 on none. */
+    record Drives(String part, String place, int row, int pitch) implements Told {}
+
     /** A parameter of a stage has this value in force, whatever is set. */
     record InForce(String part, String place, String param, Object value) implements Told {}
 

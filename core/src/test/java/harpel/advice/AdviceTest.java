@@ -16,6 +16,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Advice appears when it should, not otherwise, and its action makes it go away. */
 class AdviceTest {
@@ -219,16 +220,63 @@ class AdviceTest {
 
     @Test
     void theStageWhereNotesStopIsNamed() {
-        Piece piece = withChain("{'effect':'transpose'},{'effect':'sieve'},{'effect':'touch'}", "");
+        Piece piece = withChain("{'effect':'transpose'},{'effect':'voices'},{'effect':'touch'}", "");
         Part part = piece.parts().get(0);
-        Map<String, Integer> left = Map.of("transpose", 8, "sieve", 0, "touch", 0);
+        Map<String, Integer> left = Map.of("transpose", 8, "voices", 0, "touch", 0);
         Advice advice = Advisor.notesStop(part, 8, left::get).orElseThrow();
-        assertThat(advice.stage()).isEqualTo("sieve");
+        assertThat(advice.stage()).isEqualTo("voices");
         assertThat(advice.text()).isEqualTo("Notes stop here: 8 came in, none went out.");
         Part helped = advice.fix().apply(piece).parts().get(0);
-        assertThat(helped.chain().find("sieve").orElseThrow().on()).isFalse();
+        assertThat(helped.chain().find("voices").orElseThrow().on()).isFalse();
         assertThat(Advisor.notesStop(part, 8, id -> 8)).isEmpty();
         assertThat(Advisor.notesStop(part, 0, id -> 0)).as("nothing came in").isEmpty();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "{'effect':'sieve','chance':10}",
+                "{'effect':'long-notes'}",
+                "{'effect':'note-bend','to':'gull'}",
+                "{'effect':'note-bend'}",
+                "{'effect':'send','to':'gull','way':'instead'}"
+            })
+    void aStageThatIsMeantToSwallowIsLeftInPeace(String stage) {
+        Part part = withChain(stage, "").parts().get(0);
+        assertThat(Advisor.notesStop(part, 20, id -> 0)).isEmpty();
+    }
+
+    @Test
+    void aStageBehindOneThatLetsNoNoteOnIsNamed() {
+        advisesAndHelps(
+                withChain("{'effect':'note-bend','to':'gull'},{'effect':'glide'}", ""),
+                "No note comes here: Note Bend before it lets none on.");
+        assertThat(texts(withChain("{'effect':'glide'},{'effect':'note-bend'}", "")))
+                .isEmpty();
+        assertThat(texts(withChain("{'effect':'note-bend'},{'effect':'pulse'}", "")))
+                .as("it plays by itself")
+                .isEmpty();
+    }
+
+    @Test
+    void aPatternFedByAPatternOfAnotherPartIsSeenToo() {
+        Piece piece = piece(
+                "{'name':'Lead','chain':[{'effect':'arpeggio'}]},"
+                        + "{'name':'Bells','input':{'output-of':'lead'},'chain':[{'effect':'arpeggio','start-over':'each-note'}]}",
+                "");
+        assertThat(Advisor.chain(piece, piece.parts().get(1)))
+                .extracting(Advice::text)
+                .containsExactly(
+                        "It is fed by Arpeggio of Lead and starts over with its notes, so that it never gets past"
+                                + " its beginning.");
+        assertThat(Advisor.chain(piece, piece.parts().get(0))).isEmpty();
+    }
+
+    @Test
+    void drumsHaveNoKey() {
+        Piece piece = withChain("{'effect':'scale-fit'},{'effect':'harmony'}", "");
+        Piece drums = piece.withPart(piece.parts().get(0).id(), part -> part.withChannel(9));
+        assertThat(texts(drums)).isEmpty();
     }
 
     @Test

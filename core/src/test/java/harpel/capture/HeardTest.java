@@ -68,6 +68,21 @@ class HeardTest {
     }
 
     @Test
+    void whatIsOnlyTriedIsNotHeardAndPushesNothingOut() {
+        NoteStart played = start("sound", 100, 60);
+        end("sound", played, 300);
+        long last = heard.last();
+        for (int i = 1; i <= 14; i++) {
+            heard.tell(new Told.Restarted(i * 7L, BAR));
+            NoteStart tried = NoteStart.auditioned(i * 7L, i, 0, 72, 90).derive(i * 7L, 84, 90);
+            heard.tell(new Told.Left("bells", "sound", tried));
+            heard.tell(new Told.Left("bells", "sound", NoteEnd.plain(i * 7L + BEAT, tried)));
+        }
+        assertThat(heard.last()).isEqualTo(last);
+        assertThat(sound(0, 20 * BAR)).hasSize(1);
+    }
+
+    @Test
     void timeGoesOnOverStopsStartsAndJumpsByWholeBars() {
         NoteStart first = start(Tap.SOUND, BEAT, 60);
         end(Tap.SOUND, first, 2 * BEAT);

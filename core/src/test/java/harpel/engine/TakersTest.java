@@ -15,7 +15,9 @@ class TakersTest {
             .withParts(List.of(
                     Part.of("Chosen", Chain.EMPTY),
                     Part.of("Pads", Chain.EMPTY).withHearing(new Hearing(Hearing.Source.DEVICE, "Desk", 10)),
-                    Part.of("Deaf", Chain.EMPTY).withHearing(Hearing.NOTHING)));
+                    Part.of("Deaf", Chain.EMPTY).withHearing(Hearing.NOTHING),
+                    Part.of("Second", Chain.EMPTY).withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "chosen", 0)),
+                    Part.of("Third", Chain.EMPTY).withHearing(new Hearing(Hearing.Source.OUTPUT_OF, "second", 0))));
 
     private final Takers takers = new Takers(PIECE);
 
@@ -37,6 +39,20 @@ class TakersTest {
         assertThat(of(InputPort.KEYS, 0)).containsExactly("deaf");
         assertThat(of(InputPort.TO_PART + "pads", 3)).containsExactly("pads");
         assertThat(of(InputPort.TO_PART + "gone", 3)).isEmpty();
+    }
+
+    @Test
+    void aPartThatHearsWhatAnotherSendsIsPlayedFromTheHeadOfTheWayUnlessItIsToHaveTheKeys() {
+        takers.keysTo("third");
+        assertThat(of(InputPort.KEYS, 0)).containsExactly("chosen");
+        assertThat(of("Desk", 0)).containsExactly("chosen");
+        assertThat(of(InputPort.AUDITION, 0))
+                .as("what is drawn is the part's own")
+                .containsExactly("third");
+        takers.take(
+                PIECE.withPart("second", part -> part.withHearing(part.hearing().withKeysHere(true))));
+        assertThat(of(InputPort.KEYS, 0)).containsExactly("second");
+        assertThat(of("Desk", 0)).containsExactly("second");
     }
 
     @Test

@@ -173,7 +173,7 @@ class RoutesTest {
                 .containsExactly(
                         "\"Bells\": Send sends there, but there is no part \"nobody\"",
                         "\"Bells\": Send sends there, but there is no output \"Pier\"",
-                        "\"Bass\" gets the notes of \"Bells\" twice: Send sends there; hears what bells sends",
+                        "\"Bass\" gets the notes of \"Bells\" twice: Send sends there; hears what Bells sends",
                         "\"Gull\" and \"Lamp\" both hear Pad board, channel 2 and sound on channel 1,"
                                 + " so that every note comes twice");
     }

@@ -188,6 +188,7 @@ class InputPortTest {
         assertThat(port.name()).isEqualTo("Hand");
         assertThat(InputPort.toPart("bass")).isEqualTo("part:bass");
         assertThat(new InputPort(InputPort.KEYS, () -> {}).isDevice()).isFalse();
+        assertThat(new InputPort(InputPort.AUDITION, () -> {}).isDevice()).isFalse();
         assertThat(new InputPort(InputPort.toPart("bass"), () -> {}).isDevice()).isFalse();
     }
 }

@@ -28,6 +28,8 @@ class StepsShownTest {
             told.add("lost " + lost.pitch());
         } else if (one instanceof Told.InForce now) {
             inForce.add(now.param() + " " + now.value());
+        } else if (one instanceof Told.Drives now) {
+            inForce.add("lane " + (now.row() + 1) + ": " + now.pitch());
         } else if (one instanceof Told.LeverAt at) {
             told.add(at.name() + " " + Math.round(at.value() * 127));
         }
@@ -67,6 +69,16 @@ class StepsShownTest {
                 "{'effect':'polymeter','rows':[{'values':[0,1,2]},{'of':'octave','values':[0,1],'pace':'x2'}]}", 0.75);
         assertThat(cycles).filteredOn(one -> one.startsWith("0:")).containsExactly("0:0", "0:1", "0:2");
         assertThat(cycles).filteredOn(one -> one.startsWith("1:")).containsExactly("1:0", "1:0", "1:0");
+    }
+
+    @Test
+    void eachLaneTellsWhichHeldNoteItHas() {
+        String two = "'lanes':[{'steps':'x'},{'steps':'x'}]}";
+        steps("{'effect':'lanes'," + two, 0.5, 64, 60, 67);
+        assertThat(inForce).containsExactly("lane 1: 60", "lane 2: 64");
+        inForce.clear();
+        steps("{'effect':'lanes','rank':'stay'," + two, 101, 64, 60);
+        assertThat(inForce).endsWith("lane 1: -1", "lane 2: -1");
     }
 
     @Test

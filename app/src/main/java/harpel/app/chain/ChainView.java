@@ -11,11 +11,15 @@ import harpel.app.transport.Places.Place;
 import harpel.app.transport.TraceStore;
 import harpel.app.ui.Scrolling;
 import harpel.chain.StageAddress;
+import harpel.effect.Trait;
 import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -184,7 +188,8 @@ public final class ChainView extends BorderPane {
                     .forEach(row -> row.showCount(
                             row.address == null
                                     ? -1
-                                    : count(Places.before(session.document(), row.address), window.toTick())));
+                                    : count(Places.before(session.document(), row.address), window.toTick()),
+                            row.address == null ? 0 : endHere(row.address)));
             rows.shown().forEach(StageRow::showAgain);
             head.draw();
         }
@@ -253,6 +258,32 @@ public final class ChainView extends BorderPane {
         return from >= to ? 0 : session.transport().traces().countWithin(place, (long) from, (long) to);
     }
 
+    /** How many of the notes shown end at a stage since no way on takes them: no lane, no branch, or a part that is not there. */
+    private int endHere(StageAddress address) {
+        TraceStore traces = session.transport().traces();
+        int astray = traces.astraySince(address.toString(), window.fromTick());
+        boolean givesOut = session.selection()
+                .stage(address)
+                .filter(stage -> stage.on() && stage.kind().has(Trait.GIVES_OUT))
+                .isPresent();
+        if (!givesOut) {
+            return astray;
+        }
+        Set<NoteStart> came = Collections.newSetFromMap(new IdentityHashMap<>());
+        double from = Math.max(window.fromTick(), countsSince);
+        for (TraceStore.Drawn drawn : within(Places.before(session.document(), address), window.toTick())) {
+            if (drawn.startTick() >= from && drawn.endTick() < window.toTick() && !drawn.away) {
+                came.add(drawn.note);
+            }
+        }
+        for (TraceStore.Drawn drawn : within(Places.at(address), window.toTick())) {
+            for (NoteStart note = drawn.note; note != null; note = note.cause()) {
+                came.remove(note);
+            }
+        }
+        return came.size() + astray;
+    }
+
     private List<TraceStore.Drawn> within(Place place, double to) {
         session.transport().traces().within(place, (long) window.fromTick(), (long) to, found);
         return found;
@@ -283,7 +314,10 @@ public final class ChainView extends BorderPane {
                         id -> countSince(
                                 Places.at(StageAddress.of(part.id(), List.of(), id)), standsSince, window.toTick()));
         Set<Integer> pitches = new TreeSet<>();
-        within(Places.sound(part.id()), window.toTick()).forEach(drawn -> pitches.add(drawn.note.pitch()));
+        within(Places.sound(part.id()), window.toTick()).stream()
+                // Drums have no key, also where another part sends them.
+                .filter(drawn -> drawn.note.channel() != GeneralMidi.PERCUSSION_CHANNEL)
+                .forEach(drawn -> pitches.add(drawn.note.pitch()));
         Piece piece = session.document().piece().get();
         Advice leaves = Advisor.outOfRange(piece, part, pitches)
                 .or(() -> Advisor.leavesTheKey(piece, part, pitches))

@@ -20,6 +20,7 @@ import harpel.effect.EffectKind;
 import harpel.event.NoteStart;
 import harpel.param.ParamSet;
 import harpel.piece.PieceEdit;
+import harpel.piece.Routes;
 import harpel.theory.Key;
 import java.util.Objects;
 import javafx.beans.property.ObjectProperty;
@@ -63,6 +64,7 @@ public final class StageRow extends StackPane {
     private final Label kind = new Label();
     private final Label setting = new Label();
     private final Label count = new Label();
+    private final Label ends = new Label();
     private final Button onOff;
     private final FontIcon foldIcon = new FontIcon(Feather.CHEVRON_DOWN);
     private final Button fold;
@@ -75,6 +77,7 @@ public final class StageRow extends StackPane {
     private Stage stage;
     private Key key;
     private String shownCount = "";
+    private int shownEnded;
 
     /**
      * @param address null for the input and the sound
@@ -112,6 +115,10 @@ public final class StageRow extends StackPane {
         count.getStyleClass().add("soft");
         count.setMinWidth(Region.USE_PREF_SIZE);
         Tips.set(count, "How many of the notes shown came in and went out, and the step that is played");
+        ends.getStyleClass().add("advice");
+        ends.setMinWidth(Region.USE_PREF_SIZE);
+        Tips.set(ends, "So many of the notes shown end here, since no way on takes them");
+        show(ends, false);
         String id = address == null ? place.name() : address.stageId();
         onOff = Buttons.button(
                 "●",
@@ -134,7 +141,7 @@ public final class StageRow extends StackPane {
         show(act, false);
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
-        HBox second = new HBox(Space.TIGHT, setting, between, act);
+        HBox second = new HBox(Space.TIGHT, setting, between, ends, act);
         second.setAlignment(Pos.CENTER_LEFT);
         OnlyShown.in(title);
         OnlyShown.in(second);
@@ -251,7 +258,10 @@ public final class StageRow extends StackPane {
             ParamSet now = moved == null || moved.spec() != stage.params().spec() ? stage.params() : moved;
             int last = traces.lastPitch(Places.before(document, address));
             // A number stays with its unit on one line.
-            text = stage.kind().words().describe(now, key, last).replace(" %", "\u00A0%");
+            text = stage.kind()
+                    .words()
+                    .describe(Routes.named(document.piece().get(), now), key, last)
+                    .replace(" %", "\u00A0%");
         }
         if (!text.equals(setting.getText())) {
             setting.setText(text);
@@ -311,14 +321,22 @@ public final class StageRow extends StackPane {
         trace.draw(off);
     }
 
-    /** @param came how many notes came in, or -1 where that is not said */
-    void showCount(int came) {
+    /**
+     * @param came how many notes came in, or -1 where that is not said
+     * @param ended how many of them end here since no way on takes them
+     */
+    void showCount(int came, int ended) {
         int went = trace.count();
         int step = address == null ? -1 : transport.traces().step(address.toString(), 0);
         String now = (step < 0 ? "" : "step " + (step + 1) + "   ")
                 + (came < 0 ? "" : came + " → ")
                 + went
                 + (came >= 0 ? "" : went == 1 ? " note" : " notes");
+        if (ended != shownEnded) {
+            shownEnded = ended;
+            ends.setText(ended + (ended == 1 ? " ends here" : " end here"));
+            show(ends, ended > 0);
+        }
         if (!now.equals(shownCount)) {
             shownCount = now;
             count.setText(now);

@@ -14,6 +14,7 @@ import harpel.phrase.action.Times;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.Routes;
 import harpel.run.Tap;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -139,7 +140,12 @@ public final class Recorder {
             end();
             return;
         }
-        part = selection.partId().get();
+        // What is played goes to the part at the head of the way, and is recorded there.
+        part = sent.get()
+                ? selection.partId().get()
+                : Routes.played(document.piece().get(), selection.partId().get())
+                        .map(Part::id)
+                        .orElseGet(selection.partId()::get);
         armed.set(true);
         running = false;
         tellClick();
@@ -147,7 +153,8 @@ public final class Recorder {
         if (status.mode() == LiveStatus.Mode.PLAYING) {
             begin(status.tickAt(transport.nanos()));
         } else {
-            messages.say("Recording " + selection.part().name()
+            messages.say("Recording "
+                    + document.piece().get().part(part).map(Part::name).orElse(part)
                     + (countIn.get() == 0
                             ? "."
                             : " after " + countIn.get() + (countIn.get() == 1 ? " bar." : " bars.")));

@@ -75,7 +75,8 @@ public final class StepRow<T> extends VBox {
         return changed;
     }
 
-    private final String name;
+    private final Label title = new Label();
+    private String name;
     private final ParamType<T> type;
     private final T fresh;
     private final int most;
@@ -152,7 +153,7 @@ public final class StepRow<T> extends VBox {
                 StepRow.this.say();
             }
         });
-        Label title = new Label(name);
+        title.setText(name);
         title.getStyleClass().add("tile-name");
         words.getStyleClass().add("tile-name");
         Region space = new Region();
@@ -267,6 +268,15 @@ public final class StepRow<T> extends VBox {
     /** The step that is chosen, counted from 0. */
     public int chosen() {
         return bars.chosen();
+    }
+
+    /** Calls the row something else from now on. */
+    public void title(String newName) {
+        if (!newName.equals(name)) {
+            name = newName;
+            title.setText(newName);
+            say();
+        }
     }
 
     /** Names or what is said have changed. */

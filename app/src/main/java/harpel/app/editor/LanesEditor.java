@@ -4,7 +4,10 @@ import harpel.app.draw.StepRow;
 import harpel.app.transport.Words;
 import harpel.effect.held.Lanes;
 import harpel.param.ParamSet;
+import harpel.param.music.RouteType.Route;
 import harpel.param.type.IntType;
+import harpel.piece.Routes;
+import harpel.theory.Pitch;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -20,6 +23,7 @@ final class LanesEditor extends StageEditor {
 
     private final List<StepRow<Integer>> rows = new ArrayList<>();
     private final Label words = words("common-period");
+    private final List<Integer> drivers = new ArrayList<>();
 
     public LanesEditor(Around around, Edit edit) {
         super(around, edit);
@@ -43,12 +47,12 @@ final class LanesEditor extends StageEditor {
         List<ParamSet> lanes = get(Lanes.LANES);
         while (rows.size() < lanes.size()) {
             int lane = rows.size();
-            String whose = lane == 0 ? "Lane 1, lowest note" : "Lane " + (lane + 1);
+            drivers.add(-1);
             rows.add(new StepRow<>(
                     around().look(),
                     around().messages(),
                     "lane-" + (lane + 1),
-                    whose,
+                    "Lane " + (lane + 1),
                     TENTHS,
                     0,
                     MOST,
@@ -57,6 +61,7 @@ final class LanesEditor extends StageEditor {
         }
         List<StepRow<Integer>> highestFirst = new ArrayList<>();
         for (int i = lanes.size() - 1; i >= 0; i--) {
+            int number = i;
             ParamSet lane = lanes.get(i);
             rows.get(i).show(numbers(lane.get(Lanes.STEPS)));
             rows.get(i).face(new StepRow.Face() {
@@ -67,7 +72,9 @@ final class LanesEditor extends StageEditor {
 
                 @Override
                 public double strength(int step) {
-                    return lane.get(Lanes.LANE_ON) ? 1 : 0.2;
+                    // While others sound, a lane without a note is silent.
+                    boolean silent = drivers.get(number) < 0 && drivers.stream().anyMatch(pitch -> pitch >= 0);
+                    return !lane.get(Lanes.LANE_ON) || silent ? 0.2 : 1;
                 }
             });
             highestFirst.add(rows.get(i));
@@ -112,8 +119,27 @@ final class LanesEditor extends StageEditor {
         }
     }
 
+    /** "Lane 2 · E4 → Tide bass": the held note it has, and who gets what it plays. */
+    private String title(int lane) {
+        List<ParamSet> lanes = get(Lanes.LANES);
+        int pitch = drivers.get(lane);
+        Route to = lane < lanes.size() ? lanes.get(lane).get(Lanes.SEND_TO) : Route.ON;
+        return "Lane " + (lane + 1)
+                + (pitch >= 0 ? " · " + Pitch.shown(pitch, around().spelling()) : lane == 0 ? ", lowest note" : "")
+                + (to.leaves()
+                        ? " → " + Routes.placeName(around().document().piece().get(), to.to())
+                        : to.channel() > 0 ? " → channel " + to.channel() : "");
+    }
+
     @Override
     public void draw() {
+        for (int lane = 0; lane < rows.size(); lane++) {
+            int pitch = around().transport().traces().driver(address().toString(), lane);
+            if (drivers.set(lane, pitch) != pitch) {
+                rows.forEach(StepRow::rename);
+            }
+            rows.get(lane).title(title(lane));
+        }
         IntStream.range(0, rows.size()).forEach(lane -> {
             rows.get(lane).light(around().transport().traces().step(address().toString(), lane));
             rows.get(lane).draw();

@@ -7,6 +7,7 @@ import harpel.app.ui.ParamTile;
 import harpel.param.music.RouteType;
 import harpel.param.music.RouteType.Route;
 import harpel.piece.Part;
+import harpel.piece.Routes;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -44,7 +45,7 @@ final class Routing {
             return RouteType.ROUTE.show(route);
         }
         if (route.to().startsWith(RouteType.OUTPUT)) {
-            return "output " + route.to().substring(RouteType.OUTPUT.length());
+            return Routes.placeName(document.piece().get(), route.to());
         }
         return document.piece()
                 .get()

@@ -14,6 +14,7 @@ import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import harpel.param.type.ListType;
 import harpel.param.type.RowType;
+import harpel.piece.Routes;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -92,7 +93,8 @@ final class RowsEditor extends VBox {
 
     /** "2  +2 degrees · chance 50 %", as the row is now. */
     private String heading(int number) {
-        return (number + 1) + "  " + new RowType(spec).show(rows.get(number), document.spelling());
+        return (number + 1) + "  "
+                + new RowType(spec).show(Routes.named(document.piece().get(), rows.get(number)), document.spelling());
     }
 
     private VBox row(int number) {

@@ -16,6 +16,8 @@ import harpel.app.ui.Tips;
 import harpel.piece.Hearing;
 import harpel.piece.Mix;
 import harpel.piece.Part;
+import harpel.piece.Routes;
+import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -172,7 +174,9 @@ public final class PartCard extends VBox {
                 .phrase(part.phrase())
                 .map(one -> "“" + one.name() + "” ")
                 .orElse("");
-        String from = (hears + phrase).strip();
+        List<String> senders = Routes.of(document.piece().get()).senders(part.id());
+        String fed = senders.isEmpty() ? "" : "from " + String.join(", ", senders);
+        String from = (hears + phrase + fed).strip();
         about.setText((!from.isEmpty() ? from : part.hearing().equals(Hearing.KEYS) ? "keys" : "by itself") + " → "
                 + (part.port().isEmpty() ? part.sound() : part.port()) + " · " + (part.channel() + 1));
         choose.setAccessibleText(part.name() + ", " + about.getText());

@@ -51,6 +51,7 @@ public final class PartPanel extends VBox {
     private final Map<String, PartCard> kept = new HashMap<>();
     private final Field name;
     private final Choice<Hearing> input;
+    private final ToggleButton keysHere;
     private final Choice<Integer> channel;
     private final AdviceLine why = AdviceLine.below("problem").ids("why-silent", "help-silent");
     private final LeversPanel levers;
@@ -74,6 +75,12 @@ public final class PartPanel extends VBox {
                 "Where the part takes its notes from, besides its phrase",
                 this::called,
                 chosen -> editPart("Choose input", part -> part.withHearing(chosen)));
+        keysHere = Buttons.toggle(
+                "keys play this part",
+                "keys-here",
+                "On, keys play this part past the ones before it; off, they play the part at the head of the way",
+                on -> editPart(
+                        "Where keys go", part -> part.withHearing(part.hearing().withKeysHere(on))));
         channel = new Choice<>(
                 "channel",
                 "The channel the part sends on",
@@ -113,6 +120,7 @@ public final class PartPanel extends VBox {
                 Space.TIGHT,
                 why.node(),
                 row("Keys", input),
+                keysHere,
                 row("Phrase", phrase),
                 row("Sound", soundRow),
                 finder,
@@ -269,6 +277,7 @@ public final class PartPanel extends VBox {
         wanted.forEach(card -> card.unfold(card == kept.get(part.id()) && !briefly ? chosen : null));
         kept.keySet().removeIf(id -> piece.part(id).isEmpty());
         input.show(inputs(), part.hearing());
+        showKeysHere(piece, part);
         channel.show(IntStream.range(0, 16).boxed().toList(), part.channel());
         name.show(part.name());
         showAdvice(piece, part);
@@ -280,6 +289,18 @@ public final class PartPanel extends VBox {
         List<String> outputs = new ArrayList<>(List.of(""));
         session.transport().outputs().stream().filter(port -> !port.isEmpty()).forEach(outputs::add);
         output.show(outputs, part.port());
+    }
+
+    /** Whose keys they are: offered only where a part hears what another sends. */
+    private void showKeysHere(Piece piece, Part part) {
+        boolean offered = part.hearing().source() == Hearing.Source.OUTPUT_OF;
+        keysHere.setManaged(offered);
+        keysHere.setVisible(offered);
+        keysHere.setSelected(part.hearing().keysHere());
+        keysHere.setText(Routes.played(piece, part.id())
+                .filter(played -> !played.id().equals(part.id()))
+                .map(played -> "keys play " + played.name())
+                .orElse("keys play this part"));
     }
 
     /** A phrase's name; with its id where two have one name. */

@@ -170,7 +170,17 @@ public final class RoutesPage extends VBox {
                 g.setFill(theme.ink);
                 g.fillText(part.name() + (part.mix().mute() ? "  (mute)" : ""), left + 10, y + 4, BOX - 20);
                 g.setFill(theme.soft);
-                g.fillText(Words.takes(document.piece().get(), part), 6, y + 4, left - 40);
+                // Who sends here is drawn; in words it is told in the rows and on the card.
+                Piece piece = document.piece().get();
+                String keys = Words.keysElsewhere(piece, part);
+                String phrase = piece.phrase(part.phrase())
+                        .map(one -> " + “" + one.name() + "”")
+                        .orElse("");
+                String hears =
+                        Words.hears(piece, part.hearing()) + (part.hearing().keysHere() ? " + keys" : "") + phrase;
+                double line = keys.isEmpty() ? y + 4 : y - 4;
+                g.fillText(hears, 6, line, left - 60);
+                g.fillText(keys.strip(), 6, line + 15, left - 60);
                 g.fillText(sounds(part), width * 0.78 + 8, y + 4, width * 0.22 - 10);
             }
             paintWays(g, theme, width, row, left, right);
@@ -188,14 +198,20 @@ public final class RoutesPage extends VBox {
                 boolean dead = routes.isDead(way, outputs);
                 g.setStroke(dead ? theme.red : routes.isDoubled(way) ? theme.brass : theme.blue);
                 g.setLineWidth(1.8);
-                g.setLineDashes(way.how().startsWith("hears") ? new double[0] : new double[] {5, 4});
+                g.setLineDashes(way.sent() ? new double[] {5, 4} : new double[0]);
                 if (from >= 0 && to >= 0) {
                     double y = (from + 0.5) * row;
                     double end = (to + 0.5) * row + 6;
                     double x = right + 12 + out;
-                    g.strokePolyline(new double[] {right, x, x, right}, new double[] {y - 6, y - 6, end, end}, 4);
+                    // Between the rows, over the one it comes to, and in where that takes its notes.
+                    double over = to * row + 4 + out / 3;
+                    double before = left - 10 - out / 3;
+                    g.strokePolyline(
+                            new double[] {right, x, x, before, before, left},
+                            new double[] {y - 6, y - 6, over, over, end, end},
+                            6);
                     g.setLineDashes();
-                    arrow(g, right, end, -1);
+                    arrow(g, left, end, 1);
                 } else if (from >= 0) {
                     double y = (from + 0.5) * row + 10;
                     g.strokeLine(right, y, width * 0.74, y);

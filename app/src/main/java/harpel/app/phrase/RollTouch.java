@@ -27,13 +27,13 @@ final class RollTouch {
         if (pitch != sounding && isHeard()) {
             letGo();
             sounding = pitch;
-            transport.press(pitch, velocity);
+            transport.audition(pitch, velocity);
         }
     }
 
     void letGo() {
         if (sounding >= 0) {
-            transport.release(sounding);
+            transport.letGo(sounding);
             sounding = -1;
         }
     }

@@ -25,7 +25,7 @@ public final class TraceQueue implements Tap {
 
     @Override
     public void tell(Told told) {
-        boolean shown = told instanceof Told.Left left ? isShown(left) : !(told instanceof Told.Astray);
+        boolean shown = !(told instanceof Told.Left left) || isShown(left);
         if (shown && !queue.offer(new Arrived(told, clock.getAsLong()))) {
             dropped.lazySet(dropped.get() + 1);
         }

@@ -170,11 +170,15 @@ public final class TraceStore {
     private final Map<String, ParamSet> moved = new HashMap<>();
     private final Map<String, Map<String, Object>> inForce = new HashMap<>();
     private final Map<String, List<Integer>> steps = new HashMap<>();
+    private final Map<String, Map<Integer, Integer>> drivers = new HashMap<>();
     private final Map<String, Double> levers = new HashMap<>();
     private final Map<String, Double> knobs = new HashMap<>();
     private final List<Drawn> counted = new ArrayList<>();
     /** For each stage that has left notes out, the tick at which it did so last. */
     private final Map<String, Long> full = new HashMap<>();
+
+    /** For each stage, when it sent a note to a part that is not there, rising. */
+    private final Map<String, ArrayDeque<Long>> astray = new HashMap<>();
 
     private final List<Long> marks = new ArrayList<>();
     private long movedInAll;
@@ -196,12 +200,20 @@ public final class TraceStore {
                 all.add(-1);
             }
             all.set(at.row(), at.step());
+        } else if (told instanceof Told.Drives now) {
+            drivers.computeIfAbsent(now.place(), place -> new HashMap<>()).put(now.row(), now.pitch());
         } else if (told instanceof Told.Moved values) {
             moved.put(values.place(), values.values());
         } else if (told instanceof Told.InForce now) {
             inForce.computeIfAbsent(now.place(), place -> new HashMap<>()).put(now.param(), now.value());
         } else if (told instanceof Told.Full at) {
             full.put(at.place(), at.tick());
+        } else if (told instanceof Told.Astray gone) {
+            ArrayDeque<Long> ticks = astray.computeIfAbsent(gone.place(), place -> new ArrayDeque<>());
+            ticks.addLast(gone.tick());
+            if (ticks.size() > MOST_NOTES) {
+                ticks.removeFirst();
+            }
         } else if (told instanceof Told.LeverAt at) {
             levers.put(at.name(), at.value());
             knobs.put(at.name(), at.value());
@@ -236,8 +248,10 @@ public final class TraceStore {
 
     private void restart(long tick, long barTicks) {
         steps.clear();
+        drivers.clear();
         inForce.clear();
         full.clear();
+        astray.clear();
         if (forgetting) {
             forgetting = false;
             rows.clear();
@@ -347,6 +361,13 @@ public final class TraceStore {
         return stages;
     }
 
+    /** How many notes a stage has sent to a part that is not there since a tick. */
+    public int astraySince(String place, double tick) {
+        return (int) astray.getOrDefault(place, new ArrayDeque<>()).stream()
+                .filter(when -> when >= tick)
+                .count();
+    }
+
     /** How much has been said in all, to know whether anything is new. */
     public long saidCount() {
         return saidCount;
@@ -383,6 +404,11 @@ public final class TraceStore {
     /** The steps that all rows of a stage have come to. */
     public List<Integer> steps(String place) {
         return List.copyOf(steps.getOrDefault(place, List.of()));
+    }
+
+    /** The held note that a row of a stage works on, 0–127, or −1. */
+    public int driver(String place, int row) {
+        return drivers.getOrDefault(place, Map.of()).getOrDefault(row, -1);
     }
 
     /** Where a controller has brought a lever, 0–1, if one has. */

@@ -51,6 +51,9 @@ public final class Transport implements AutoCloseable {
     private final LiveEngine engine;
     private final Player player;
     private final InputPort keys;
+    /** For notes that are only tried. */
+    private final InputPort auditions;
+
     private long tries;
     /** The way of the sound that was tried last. */
     private String tried = "";
@@ -75,6 +78,7 @@ public final class Transport implements AutoCloseable {
         engine = new LiveEngine(piece, ports, Tap.both(queue, heard), clock);
         player = new Player(engine, piece);
         keys = engine.openInput(InputPort.KEYS);
+        auditions = engine.openInput(InputPort.AUDITION);
         devices = new Devices(machine, engine, ports, text -> Platform.runLater(() -> messages.say(text)));
     }
 
@@ -166,10 +170,19 @@ public final class Transport implements AutoCloseable {
         keys.offer(0x80, pitch, 64, clock.getAsLong());
     }
 
-    /** Plays a note for a moment, as when one is touched. */
+    /** Sounds a note through the chosen part until it is {@link #letGo}; it is not remembered as heard. */
+    public void audition(int pitch, int velocity) {
+        auditions.offer(0x90, pitch, velocity, clock.getAsLong());
+    }
+
+    public void letGo(int pitch) {
+        auditions.offer(0x80, pitch, 64, clock.getAsLong());
+    }
+
+    /** The same for a moment, as when a note is touched. */
     public void touch(int pitch, int velocity) {
-        press(pitch, velocity);
-        later(TOUCHED_MS, () -> release(pitch));
+        audition(pitch, velocity);
+        later(TOUCHED_MS, () -> letGo(pitch));
     }
 
     /** Sounds a note with a part's sound, past its chain, as soon as what was changed last is heard; not while it plays. */

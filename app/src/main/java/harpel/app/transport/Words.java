@@ -9,6 +9,7 @@ import harpel.event.NoteStart;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Routes;
 import harpel.run.Tap;
 import harpel.theory.GeneralMidi;
 import harpel.theory.OctaveNaming;
@@ -37,12 +38,30 @@ public final class Words {
 
     /** The same with its phrase: "Keys + phrase “Tide table”". */
     public static String takes(Piece piece, Part part) {
-        String hears = hears(piece, part.hearing());
+        String hears = hears(piece, part) + keysElsewhere(piece, part);
         return piece.phrase(part.phrase())
                 .map(phrase -> phrase.ready()
                         ? hears + "; past the chain: “" + phrase.name() + "”, a ready phrase"
                         : hears + " + phrase “" + phrase.name() + "”")
                 .orElse(hears);
+    }
+
+    /** What comes in from elsewhere: "Keys + what Lanes of Quay lamps sends here". */
+    private static String hears(Piece piece, Part part) {
+        List<String> from = new ArrayList<>(List.of(hears(piece, part.hearing())));
+        if (part.hearing().keysHere()) {
+            from.add("keys");
+        }
+        Routes.of(piece).senders(part.id()).forEach(sender -> from.add("what " + sender + " sends here"));
+        return String.join(" + ", from);
+    }
+
+    /** Which other part keys play when a part is chosen: " (keys play Salt bells)"; empty where it has them itself. */
+    public static String keysElsewhere(Piece piece, Part part) {
+        return Routes.played(piece, part.id())
+                .filter(played -> !played.id().equals(part.id()))
+                .map(played -> " (keys play " + played.name() + ")")
+                .orElse("");
     }
 
     /** Says what was done to make a note of another. */

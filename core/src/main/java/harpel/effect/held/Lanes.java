@@ -89,7 +89,7 @@ public final class Lanes extends EffectKind {
                     "Steps are counted from the start of the piece, in each lane by its own pace, so that lanes of unlike lengths run"
                             + " against each other. A lane without a note of its rank is silent; a note without a lane is, too. With rank `stay`"
                             + " lanes are given out anew while a chord is being gathered, until its first key is released.");
-    private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN)
+    private static final EffectNature NATURE = EffectNature.of(Trait.MAKES_A_PATTERN, Trait.GIVES_OUT)
             .withHoldsNotes(true)
             .withRound(Lanes::roundTicks)
             .withStep((values, time) -> values.get(LANES).stream()
@@ -143,6 +143,9 @@ public final class Lanes extends EffectKind {
         private final NoteStart[] fixed = new NoteStart[MOST_LANES];
         private final List<StepClock> clocks = new ArrayList<>();
         private boolean gathering = true;
+        /** For each lane the pitch that was told to drive it, plus one. */
+        private final int[] told = new int[MOST_LANES];
+
         private ParamSet values;
         private EffectContext context;
         private MeterMap meter;
@@ -157,6 +160,24 @@ public final class Lanes extends EffectKind {
                 StepClock clock = new StepClock();
                 clock.lay(StepGrid.ofPiece(context.time(), lane.get(PACE), 50), tick);
                 clocks.add(clock);
+            }
+            tellLanes();
+        }
+
+        /** The note that drives a lane; null where none does. */
+        private NoteStart driver(int lane, List<NoteStart> ranked) {
+            return values.get(RANK) == Rank.STAY ? fixed[lane] : lane < ranked.size() ? ranked.get(lane) : null;
+        }
+
+        private void tellLanes() {
+            List<NoteStart> ranked = ranked();
+            for (int i = 0; i < clocks.size(); i++) {
+                NoteStart note = driver(i, ranked);
+                int pitch = note == null ? -1 : note.pitch();
+                if (told[i] != pitch + 1) {
+                    told[i] = pitch + 1;
+                    context.drives(i, pitch);
+                }
             }
         }
 
@@ -177,6 +198,7 @@ public final class Lanes extends EffectKind {
                     }
                 }
             }
+            tellLanes();
         }
 
         private void rankAnew() {
@@ -204,6 +226,7 @@ public final class Lanes extends EffectKind {
             for (int i = 0; i < MOST_LANES; i++) {
                 fixed[i] = fixed[i] == note ? null : fixed[i];
             }
+            tellLanes();
         }
 
         @Override
@@ -230,8 +253,7 @@ public final class Lanes extends EffectKind {
             for (int i = 0; i < clocks.size(); i++) {
                 StepClock clock = clocks.get(i);
                 if (clock.tick() == out.tick()) {
-                    NoteStart note =
-                            values.get(RANK) == Rank.STAY ? fixed[i] : i < ranked.size() ? ranked.get(i) : null;
+                    NoteStart note = driver(i, ranked);
                     if (note != null) {
                         play(i, clock, note, out);
                     }

@@ -4,6 +4,7 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
 import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
 import harpel.effect.Family;
@@ -76,8 +77,10 @@ public final class NoteBend extends EffectKind {
                             + " last key pressed counts; when it is let go, the last of those still held. When the stage is switched off or"
                             + " stopped the bend goes back to the middle.");
 
+    private static final EffectNature NATURE = EffectNature.of().withTakesAll(values -> true);
+
     public NoteBend() {
-        super("note-bend", WORDS, TO, CENTRE, BEND_RANGE, OUT_OF_RANGE, AFTER_RELEASE, ON_NEW_NOTE);
+        super("note-bend", WORDS, NATURE, TO, CENTRE, BEND_RANGE, OUT_OF_RANGE, AFTER_RELEASE, ON_NEW_NOTE);
     }
 
     @Override

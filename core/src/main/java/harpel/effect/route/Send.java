@@ -46,7 +46,10 @@ public final class Send extends EffectKind {
             .withNotes(
                     "A part takes what is sent to it as if it were played there, on its own channel, and works it out in the same tick."
                             + " A way to nobody is named, as are two ways that bring the same notes; a circle is refused.");
-    private static final EffectNature NATURE = EffectNature.of().withMessages(values -> values.get(MESSAGES));
+    private static final EffectNature NATURE = EffectNature.of()
+            .withMessages(values -> values.get(MESSAGES))
+            .withTakesAll(
+                    values -> values.get(WAY) == Way.INSTEAD && values.get(TO).leaves());
 
     public Send() {
         super("send", WORDS, NATURE, TO, WAY, MESSAGES);

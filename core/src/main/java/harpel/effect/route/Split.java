@@ -10,6 +10,7 @@ import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
 import harpel.effect.Family;
 import harpel.effect.NoteByNote;
+import harpel.effect.Trait;
 import harpel.event.NoteStart;
 import harpel.param.Param;
 import harpel.param.ParamSet;
@@ -65,7 +66,7 @@ public final class Split extends EffectKind {
                             + ". A note goes to every branch whose conditions it meets. Controllers and other messages go into every"
                             + " branch and come out once. Shares that add up to more than 100 % are taken in proportion."
                             + " A branch with an empty chain is the dry way.");
-    private static final EffectNature NATURE = EffectNature.of().withBranches(true);
+    private static final EffectNature NATURE = EffectNature.of(Trait.GIVES_OUT).withBranches(true);
 
     public Split() {
         super("split", WORDS, NATURE, SEED);

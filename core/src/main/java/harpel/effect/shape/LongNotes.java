@@ -4,9 +4,11 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
 import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
 import harpel.effect.Family;
+import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -32,8 +34,10 @@ public final class LongNotes extends EffectKind {
                             + " for: its note starts once it has been held for `at-least`, and ends as much later as it started, so that it keeps its"
                             + " length.");
 
+    private static final EffectNature NATURE = EffectNature.of(Trait.SWALLOWS);
+
     public LongNotes() {
-        super("long-notes", WORDS, AT_LEAST);
+        super("long-notes", WORDS, NATURE, AT_LEAST);
     }
 
     @Override

@@ -4,9 +4,11 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
 import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
 import harpel.effect.Family;
+import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -58,8 +60,10 @@ public final class Sieve extends EffectKind {
                     "A note must pass all conditions; `every` counts those that pass the others. Outside a split, and in its last branch,"
                             + " there is no other branch, and the rest is dropped.");
 
+    private static final EffectNature NATURE = EffectNature.of(Trait.SWALLOWS);
+
     public Sieve() {
-        super("sieve", WORDS, CHANCE, KEYS, VELOCITY, FROM_CHANNEL, EVERY, BARS_OPEN, BARS_OF, REST, SEED);
+        super("sieve", WORDS, NATURE, CHANCE, KEYS, VELOCITY, FROM_CHANNEL, EVERY, BARS_OPEN, BARS_OF, REST, SEED);
     }
 
     @Override
