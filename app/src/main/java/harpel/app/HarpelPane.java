@@ -64,6 +64,7 @@ final class HarpelPane extends BorderPane {
     private final RoutesPage routes;
     // Made when they are first shown.
     private PhraseView phrases;
+    private Files files;
     private TimelineView timeline;
     private PlayView play;
     private DevicesPage devices;
@@ -228,7 +229,7 @@ final class HarpelPane extends BorderPane {
 
     PhraseView phrases() {
         if (phrases == null) {
-            phrases = new PhraseView(session);
+            phrases = new PhraseView(session, () -> files.openPhrase());
         }
         return phrases;
     }
@@ -323,7 +324,8 @@ final class HarpelPane extends BorderPane {
     }
 
     /** Declares every action, fills the menu, and takes files that are dragged in. */
-    void setActions(Files files) {
+    void setActions(Files newFiles) {
+        files = newFiles;
         WindowActions.declare(this, menu, inspector, files);
         setOnDragDropped(event -> {
             List<File> dropped = event.getDragboard().getFiles();

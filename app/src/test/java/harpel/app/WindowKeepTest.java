@@ -79,6 +79,12 @@ class WindowKeepTest extends WindowCase {
         clickOn("#keep-chords");
         await(() -> text("#message").startsWith("Kept 2 phrases, one a chord"));
         assertThat(phrase("kept-2").notes()).extracting(Note::pitch).containsExactly(60);
+        interact(() -> lookup("#keep-cut")
+                .<javafx.scene.control.ComboBox<Boolean>>query()
+                .setValue(true));
+        clickOn("#keep-chords");
+        await(() -> text("#message").startsWith("Kept 1 phrase, from bar line to bar line"));
+        assertThat(phrase("kept-4").length()).isEqualTo(BAR);
     }
 
     @Test

@@ -206,4 +206,20 @@ public final class Heard implements Tap {
         }
         return edges;
     }
+
+    /** The same cut at the bar lines in which chords begin; one struck a little before a bar line is of the bar behind it. */
+    public List<Long> chordBars(String part, long fromTick, long toTick, MeterMap meter) {
+        long bar = meter.at(0).barTicks();
+        long early = meter.at(0).beatTicks() / LATE_FINGERS;
+        List<Long> starts = chords(part, fromTick, toTick, meter);
+        TreeSet<Long> lines = new TreeSet<>();
+        for (int i = 0; i + 1 < starts.size(); i++) {
+            lines.add(Math.max(fromTick, Math.floorDiv(starts.get(i) + early, bar) * bar));
+        }
+        lines.removeIf(line -> line >= toTick);
+        if (!lines.isEmpty()) {
+            lines.add(toTick);
+        }
+        return List.copyOf(lines);
+    }
 }

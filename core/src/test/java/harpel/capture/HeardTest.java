@@ -205,5 +205,12 @@ class HeardTest {
                 .as("fingers that hang over")
                 .containsExactly(2 * BAR, 2 * BAR + BEAT, 3 * BAR);
         assertThat(heard.chords("other", 0, BAR, MeterMap.FOUR_FOUR)).isEmpty();
+        assertThat(heard.chordBars("lead", 0, 3 * BAR, MeterMap.FOUR_FOUR))
+                .as("each bar in which a chord begins")
+                .containsExactly(0L, BAR, 2 * BAR, 3 * BAR);
+        end(Tap.INPUT, start(Tap.INPUT, 4 * BAR - 40, 60), 4 * BAR + BEAT);
+        assertThat(heard.chordBars("lead", 3 * BAR, 5 * BAR, MeterMap.FOUR_FOUR))
+                .as("struck a little before the bar line")
+                .containsExactly(4 * BAR, 5 * BAR);
     }
 }

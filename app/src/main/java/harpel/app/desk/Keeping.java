@@ -47,6 +47,7 @@ public final class Keeping {
     private final StringProperty place = new SimpleStringProperty(Tap.SOUND);
     private final IntegerProperty bars = new SimpleIntegerProperty(4);
     private final BooleanProperty hang = new SimpleBooleanProperty();
+    private final BooleanProperty atBars = new SimpleBooleanProperty();
 
     public Keeping(Document document, Selection selection, Transport transport, PhraseDesk desk, Messages messages) {
         this.document = document;
@@ -78,6 +79,11 @@ public final class Keeping {
     /** Whether the part hears what was kept at once. */
     public BooleanProperty hang() {
         return hang;
+    }
+
+    /** Whether phrases by chords are cut at bar lines; else where each chord begins. */
+    public BooleanProperty atBars() {
+        return atBars;
     }
 
     public long barTicks() {
@@ -155,9 +161,10 @@ public final class Keeping {
         Span what = span.get() == null ? last() : span.get();
         Part part = selection.part();
         Piece piece = document.piece().get();
-        List<Long> edges = transport
-                .heard()
-                .chords(part.id(), what.from, what.to, piece.time().meter());
+        Heard heard = transport.heard();
+        List<Long> edges = atBars.get()
+                ? heard.chordBars(part.id(), what.from, what.to, piece.time().meter())
+                : heard.chords(part.id(), what.from, what.to, piece.time().meter());
         List<Phrase> phrases = new ArrayList<>();
         Piece with = piece;
         for (int i = 0; i + 1 < edges.size(); i++) {
@@ -178,7 +185,8 @@ public final class Keeping {
             return;
         }
         put("Keep by chords", part, phrases);
-        messages.say("Kept " + phrases.size() + (phrases.size() == 1 ? " phrase" : " phrases") + ", one a chord.");
+        messages.say("Kept " + phrases.size() + (phrases.size() == 1 ? " phrase" : " phrases")
+                + (atBars.get() ? ", from bar line to bar line." : ", one a chord."));
     }
 
     private Phrase phrase(Part part, Span what, Piece piece) {

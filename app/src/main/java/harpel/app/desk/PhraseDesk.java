@@ -3,6 +3,7 @@ package harpel.app.desk;
 import harpel.app.document.Document;
 import harpel.app.document.Selection;
 import harpel.app.look.Messages;
+import harpel.app.transport.Words;
 import harpel.param.ParamSet;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -23,6 +24,7 @@ import java.util.function.BiFunction;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -37,6 +39,8 @@ public final class PhraseDesk {
             "1/16t", "1/32t", "off");
 
     private static final String OFF = "off";
+    private static final long FIRST_LENGTH = Ticks.PER_QUARTER / 2;
+    private static final int FIRST_VELOCITY = 92;
 
     private final Document document;
     private final Selection selection;
@@ -57,10 +61,12 @@ public final class PhraseDesk {
     private final ObjectProperty<List<Note>> preview = new SimpleObjectProperty<>(List.of());
 
     private final LongProperty mark = new SimpleLongProperty();
-    /** The length and the velocity of the note that was drawn or changed last. */
-    private long lastLength = Ticks.PER_QUARTER / 2;
+    /** The length and the velocity of the note that was drawn, changed or picked last. */
+    private final LongProperty lastLength = new SimpleLongProperty(FIRST_LENGTH);
+    /** Whether that length was set by hand, and so may be longer than the grid. */
+    private boolean lengthIsSet;
 
-    private int lastVelocity = 92;
+    private int lastVelocity = FIRST_VELOCITY;
     /** What the chosen part plays. */
     private String ownId = "";
 
@@ -69,6 +75,11 @@ public final class PhraseDesk {
         this.selection = selection;
         this.messages = messages;
         document.piece().addListener((property, before, now) -> keepTo(now));
+        document.onOther(() -> {
+            lengthIsSet = false;
+            lastLength.set(FIRST_LENGTH);
+            lastVelocity = FIRST_VELOCITY;
+        });
         selection.partId().addListener((property, before, now) -> {
             // Never the phrase of another part: what is drawn would be drawn into that.
             ownId = own(document.piece().get());
@@ -196,10 +207,32 @@ public final class PhraseDesk {
     public long stepTicks() {
         return pace().map(pace -> Math.max(
                         1, Math.round(pace.ticksAt(0, document.piece().get().time()))))
-                .orElse(lastLength);
+                .orElseGet(lastLength::get);
     }
 
-    public long lastLength() {
+    /** How long the next note is drawn: as the last one, but no longer than the grid unless that was set by hand. */
+    public long drawnLength() {
+        return Math.max(1, lengthIsSet ? lastLength.get() : Math.min(lastLength.get(), stepTicks()));
+    }
+
+    /** The same in words: "1/8", or "0.3 beats". */
+    public String drawnLengthInWords() {
+        long length = drawnLength();
+        return GRIDS.stream()
+                .filter(name -> !name.equals(OFF))
+                .filter(name -> Math.round(TimeValue.parse(name)
+                                .ticksAt(0, document.piece().get().time()))
+                        == length)
+                .findFirst()
+                .orElseGet(() -> {
+                    String beats = Words.number((double) length
+                            / document.piece().get().time().meter().at(0).beatTicks());
+                    return beats.equals("1") ? "1 beat" : beats + " beats";
+                });
+    }
+
+    /** Changes when the next note is drawn with another length. */
+    public ReadOnlyLongProperty lastLength() {
         return lastLength;
     }
 
@@ -207,10 +240,17 @@ public final class PhraseDesk {
         return lastVelocity;
     }
 
-    /** The next note is drawn like this one. */
+    /** The next note is drawn like this one, as far as the grid allows. */
     public void like(Note note) {
-        lastLength = note.length();
+        lengthIsSet = false;
+        lastLength.set(note.length());
         lastVelocity = note.velocity();
+    }
+
+    /** The next note is drawn like this one, whose length was set by hand. */
+    public void asSet(Note note) {
+        like(note);
+        lengthIsSet = true;
     }
 
     public Around around() {

@@ -41,6 +41,7 @@ public final class HeardStrip extends HBox {
     private final Keeping keeping;
     private final Choice<String> place;
     private final Choice<Integer> bars;
+    private final Choice<Boolean> cut;
     private final Button keep;
     private final Strip strip;
     private int frame;
@@ -103,8 +104,14 @@ public final class HeardStrip extends HBox {
                 "keep-chords",
                 "A phrase for each chord that was held, cut where all keys were let go and others struck",
                 keeping::keepByChords);
+        cut = new Choice<>(
+                "keep-cut",
+                "Where phrases by chords begin: with each chord’s first note, or at the bar line it is played at",
+                bar -> bar ? "at bars" : "at starts",
+                keeping.atBars()::set);
+        cut.setPrefWidth(84);
         HBox first = new HBox(Space.TIGHT, keep, bars);
-        HBox second = new HBox(Space.TIGHT, hang, chords);
+        HBox second = new HBox(Space.TIGHT, hang, chords, cut);
         first.setAlignment(Pos.CENTER_LEFT);
         VBox buttons = new VBox(Space.FINE, first, second);
         buttons.setMinWidth(Region.USE_PREF_SIZE);
@@ -126,6 +133,7 @@ public final class HeardStrip extends HBox {
         }
         place.show(places, keeping.place().get());
         bars.show(Keeping.LENGTHS, keeping.bars().get());
+        cut.show(List.of(false, true), keeping.atBars().get());
         Span span = keeping.span().get();
         long count = span == null ? 0 : (span.to() - span.from()) / keeping.barTicks();
         keep.setText(span == null ? "Keep last" : count == 1 ? "Keep this bar" : "Keep these " + count + " bars");

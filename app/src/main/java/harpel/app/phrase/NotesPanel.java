@@ -184,6 +184,11 @@ public final class NotesPanel extends BorderPane {
             long ticks = Math.max(
                     1, Math.round(beats * desk.around().time().meter().at(0).beatTicks()));
             desk.act("Set length", (p, ids) -> Times.lasting(p, ids, ticks));
+            desk.phrase()
+                    .ifPresent(phrase -> desk.picked().get().stream()
+                            .findFirst()
+                            .flatMap(phrase.notes()::find)
+                            .ifPresent(desk::asSet));
         } catch (NumberFormatException e) {
             throw new IllegalArgumentException("a length is in beats, such as 0.5, but was “" + text + "”");
         }
@@ -193,7 +198,7 @@ public final class NotesPanel extends BorderPane {
         Phrase phrase = desk.phrase().orElse(null);
         if (phrase == null) {
             title.setText("No phrase");
-            about.setText("“+ new” at the left begins one; “Piece → Read a phrase” reads a MIDI file.");
+            about.setText("");
             return;
         }
         Set<Integer> ids = desk.picked().get();

@@ -55,6 +55,7 @@ public final class PhraseView extends BorderPane {
     private final ToggleButton pick;
     private final ToggleButton step;
     private final Choice<String> grid;
+    private final Label drawn = new Label();
     private final Label none = new Label();
     private final VBox nothing = new VBox(Space.EDGE);
     private final StackPane center = new StackPane();
@@ -72,7 +73,8 @@ public final class PhraseView extends BorderPane {
     /** For so many frames more all is brought into view. */
     private int fitting;
 
-    public PhraseView(Session session) {
+    /** @param read asks for a MIDI file and reads it as a phrase */
+    public PhraseView(Session session, Runnable read) {
         this.session = session;
         this.desk = session.desk();
         setId("phrase-view");
@@ -124,11 +126,20 @@ public final class PhraseView extends BorderPane {
                 "Keys and chords that are played go in at the mark, which moves on by the grid; full stop is a rest, comma ties  (Ctrl+E)",
                 desk.stepping()::set);
         desk.stepping().addListener((property, before, now) -> step.setSelected(now));
+        drawn.setId("drawn-length");
+        drawn.getStyleClass().add("soft");
+        drawn.setMinWidth(Region.USE_PREF_SIZE);
+        Tips.set(
+                drawn,
+                "So long is the next note that is drawn: as the last one, but no longer than the grid unless it was set by hand");
+        desk.lastLength().addListener((property, before, now) -> showDrawn());
+        desk.grid().addListener((property, before, now) -> showDrawn());
         HBox second = new HBox(
                 Space.CLOSE,
                 draw,
                 pick,
                 grid,
+                drawn,
                 inKey,
                 step,
                 make,
@@ -147,8 +158,8 @@ public final class PhraseView extends BorderPane {
         none.setId("no-phrase");
         none.getStyleClass().add("part-title");
         Label how = new Label(
-                "A phrase is what a chain works on: drawn here, played in, made, or read from a MIDI file (Piece → Read a phrase)."
-                        + " The list at the left has those of other parts.");
+                "A phrase is what a chain works on: drawn here, played in, made, or read from a MIDI file. The list at the left has"
+                        + " those of other parts.");
         how.setWrapText(true);
         how.getStyleClass().add("soft");
         Button begin = Buttons.button(
@@ -162,7 +173,12 @@ public final class PhraseView extends BorderPane {
                 "Melodies, chords and rhythms to choose from  (Ctrl+Shift+M)",
                 () -> desk.making().set(true));
         right.getStyleClass().add("inspector");
-        nothing.getChildren().addAll(none, how, new HBox(Space.GAP, begin, beginMaking));
+        Button beginReading = Buttons.button(
+                "From a MIDI file…",
+                "begin-reading",
+                "Reads a MIDI file as the phrase of the chosen part  (Ctrl+I)",
+                read);
+        nothing.getChildren().addAll(none, how, new HBox(Space.GAP, begin, beginMaking, beginReading));
         nothing.setPadding(new Insets(Space.FAR));
         roll = new Roll(
                 session.document(),
@@ -294,7 +310,12 @@ public final class PhraseView extends BorderPane {
         return right;
     }
 
+    private void showDrawn() {
+        drawn.setText("draws " + desk.drawnLengthInWords());
+    }
+
     private void show() {
+        showDrawn();
         Piece piece = session.document().piece().get();
         Phrase phrase = desk.phrase().orElse(null);
         grid.show(PhraseDesk.GRIDS, desk.grid().get());

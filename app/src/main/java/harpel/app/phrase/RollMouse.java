@@ -133,7 +133,7 @@ final class RollMouse {
     private void draw(Phrase phrase, double tick, int pitch, boolean free) {
         long start = free ? (long) tick : stepAtOrBefore((long) tick);
         int wanted = inKey(pitch);
-        Notes notes = phrase.notes().plus(Note.of(start, Math.max(1, desk.lastLength()), wanted, desk.lastVelocity()));
+        Notes notes = phrase.notes().plus(Note.of(start, desk.drawnLength(), wanted, desk.lastVelocity()));
         Note fresh = freshOf(notes, phrase.notes(), start, wanted);
         doing = Doing.DRAW;
         main = fresh;
@@ -175,7 +175,7 @@ final class RollMouse {
         }
         long end = free ? (long) tick : stepAtOrBefore((long) Math.max(main.tick(), tick)) + step;
         Note longer = main.withLength(Math.max(free ? 1 : step, end - main.tick()));
-        desk.like(longer);
+        desk.asSet(longer);
         Phrase now = desk.phrase().orElse(before);
         set("Draw a note", now.withNotes(now.notes().with(longer)), Set.of(main.id()));
     }
@@ -234,7 +234,7 @@ final class RollMouse {
                 resized.add(note.withLength(Math.max(1, note.length() + by)));
             }
         }
-        resized.stream().filter(note -> note.id() == main.id()).forEach(desk::like);
+        resized.stream().filter(note -> note.id() == main.id()).forEach(desk::asSet);
         set("Resize notes", before.withNotes(before.notes().withAll(resized)), ids(held));
     }
 

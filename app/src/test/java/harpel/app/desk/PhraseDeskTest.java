@@ -98,6 +98,19 @@ class PhraseDeskTest {
     }
 
     @Test
+    void theNextNoteIsNoLongerThanTheGridUnlessItsLengthWasSetAndIsForgottenWithThePiece() {
+        desk.grid().set("1/16");
+        desk.like(Note.of(0, 4 * Ticks.PER_QUARTER, 60, 55));
+        assertThat(desk.drawnLength()).as("picked, not set").isEqualTo(Ticks.PER_QUARTER / 4);
+        assertThat(desk.drawnLengthInWords()).isEqualTo("1/16");
+        desk.asSet(Note.of(0, 5 * Ticks.PER_QUARTER, 60, 55));
+        assertThat(desk.drawnLengthInWords()).isEqualTo("5 beats");
+        document.other(Piece.empty(), "New piece");
+        assertThat(desk.drawnLengthInWords()).isEqualTo("1/16");
+        assertThat(desk.lastVelocity()).isEqualTo(92);
+    }
+
+    @Test
     void ofWhatIsPickedOnlyWhatIsGoneIsLetGoOf() {
         desk.pick(Set.of(0, 1));
         document.apply(PieceEdit.of("Remove one", piece -> {
