@@ -217,7 +217,9 @@ class WindowTest extends WindowCase {
         assertThat(onFx(() -> session.transport().traces().notes(sound)))
                 .as("the chain that made them is no more")
                 .isEmpty();
-        assertThat(onFx(() -> session.transport().traces().notes(input))).hasSize(1);
+        List<harpel.app.transport.TraceStore.Drawn> before = new java.util.ArrayList<>();
+        interact(() -> session.transport().traces().outdatedWithin(input, -1_000_000, 1_000_000, before));
+        assertThat(before).as("it is kept to compare with").hasSize(1);
         interact(() -> session.replace(Piece.empty(), "New piece"));
         await(() -> onFx(() -> session.transport().traces().notes(input).isEmpty()));
         assertThat(session.transport().status().anchorTick()).isZero();

@@ -11,13 +11,8 @@ import java.util.stream.Stream;
 /** Asks the rules. */
 public final class Advisor {
     /** Why a part cannot be heard; the first that finds something says it. */
-    private static final List<Rule> SILENCE = List.of(
-            new Muted(),
-            new OthersSolo(),
-            new LevelNought(),
-            new NotConnected(),
-            new MissingPhrase(),
-            new HearsNothing());
+    private static final List<Rule> SILENCE =
+            List.of(new TurnedDown(), new OthersSolo(), new NotConnected(), new MissingPhrase(), new HearsNothing());
 
     private static final List<Rule> CHAIN = List.of(
             new Restarts(),

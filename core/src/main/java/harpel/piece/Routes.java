@@ -233,6 +233,18 @@ public final class Routes {
                 .toList();
     }
 
+    /** The ids of all parts to which notes of a part come, straight or by way of others. */
+    public Set<String> fedBy(String id) {
+        Set<String> fed = new LinkedHashSet<>();
+        before.forEach((to, froms) -> {
+            if (froms.contains(id)) {
+                fed.add(to);
+                fed.addAll(fedBy(to));
+            }
+        });
+        return fed;
+    }
+
     /** The parts, each after those that send to it, else in their order. */
     public List<Part> inOrder() {
         List<Part> ordered = new ArrayList<>();

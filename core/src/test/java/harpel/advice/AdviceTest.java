@@ -249,7 +249,7 @@ class AdviceTest {
     @Test
     void aStageBehindOneThatLetsNoNoteOnIsNamed() {
         advisesAndHelps(
-                withChain("{'effect':'note-bend','to':'gull'},{'effect':'glide'}", ""),
+                withChain("{'effect':'note-bend'},{'effect':'glide'}", ""),
                 "No note comes here: Note Bend before it lets none on.");
         assertThat(texts(withChain("{'effect':'glide'},{'effect':'note-bend'}", "")))
                 .isEmpty();

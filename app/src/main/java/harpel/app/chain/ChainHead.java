@@ -46,6 +46,7 @@ final class ChainHead extends VBox {
     private final TimeWindow window;
     private final Label title = new Label();
     private final Label about = new Label();
+    private final Label standing = new Label();
     private final Label pointedWords = new Label();
     private final ToggleButton chainOn;
     private final ToggleButton a;
@@ -75,6 +76,11 @@ final class ChainHead extends VBox {
         title.setMinWidth(USE_PREF_SIZE);
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
+        standing.setId("standing");
+        standing.getStyleClass().add("advice");
+        standing.setMinWidth(USE_PREF_SIZE);
+        standing.setManaged(false);
+        standing.setVisible(false);
         pointedWords.getStyleClass().add("soft");
         pointedWords.setId("pointed");
         pointedWords.setMinWidth(30);
@@ -90,6 +96,7 @@ final class ChainHead extends VBox {
         HBox first = new HBox(
                 Space.GAP,
                 title,
+                standing,
                 about,
                 PresetMenu.ofChains(selection, messages),
                 chainOn,
@@ -174,6 +181,15 @@ final class ChainHead extends VBox {
         chainOn.setText(off ? "chain is off" : "chain off");
         a.setSelected(part.rack().letter() == 'A');
         b.setSelected(part.rack().letter() == 'B');
+    }
+
+    /** Says how the part stands: "muted", "nothing here until bar 33"; nothing where it is heard through its chain. */
+    void showStanding(String words) {
+        if (!words.equals(standing.getText())) {
+            standing.setText(words);
+            standing.setManaged(!words.isEmpty());
+            standing.setVisible(!words.isEmpty());
+        }
     }
 
     private String variation(Part part) {

@@ -16,6 +16,7 @@ import harpel.engine.LiveStatus;
 import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Standing;
 import harpel.theory.GeneralMidi;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -59,9 +60,9 @@ public final class ChainView extends BorderPane {
     /** Since when the chain stands as it stands: what came before it did says nothing of it. */
     private double standsSince = Double.NEGATIVE_INFINITY;
 
-    private double countsSince = Double.NEGATIVE_INFINITY;
     private long movedBefore;
 
+    private Standing standing = Standing.HEARD;
     private Change lastChange;
     private final List<TraceStore.Drawn> found = new ArrayList<>();
     private long frame;
@@ -139,10 +140,6 @@ public final class ChainView extends BorderPane {
     private void take(Change change) {
         if (!change.parts().isEmpty()) {
             standsSince = window.nowTick();
-            if (session.transport().status().mode() == LiveStatus.Mode.STOPPED) {
-                // What the stages made before is forgotten, so what came in before counts for nothing.
-                countsSince = window.nowTick();
-            }
         }
         if (!change.onlyValues(session.selection().partId().get())) {
             build();
@@ -176,20 +173,23 @@ public final class ChainView extends BorderPane {
     public void draw(long nanos) {
         long moved = session.transport().traces().movedInAll();
         standsSince -= moved - movedBefore;
-        countsSince -= moved - movedBefore;
         movedBefore = moved;
         lookAhead();
         heard.draw();
         window.follow(session.transport().traces());
         window.follow(session.transport().status(), session.document().piece().get(), nanos);
         if (frame % COUNT_EVERY == 0) {
+            Piece piece = session.document().piece().get();
+            standing = session.transport().standing(piece, session.selection().part());
+            head.showStanding(standing.words());
             fitPitches();
             rows.shown()
                     .forEach(row -> row.showCount(
                             row.address == null
                                     ? -1
                                     : count(Places.before(session.document(), row.address), window.toTick()),
-                            row.address == null ? 0 : endHere(row.address)));
+                            row.address == null ? 0 : endHere(row.address),
+                            standing));
             rows.shown().forEach(StageRow::showAgain);
             head.draw();
         }
@@ -199,7 +199,7 @@ public final class ChainView extends BorderPane {
         if (getCenter() != scroll) {
             return;
         }
-        rows.shown().forEach(StageRow::draw);
+        rows.shown().forEach(row -> row.draw(standing));
         shareHeight();
         Bounds trace = rows.shown().get(0).traceIn(ruler);
         if (trace != null) {
@@ -208,15 +208,15 @@ public final class ChainView extends BorderPane {
     }
 
     /**
-     * While time stands and there is nothing of what the chain made, what it is going to make is shown: the phrase at the input before it
-     * is played, and after an edit never what another chain made.
+     * While time stands at the beginning, or there is nothing of what the chain made, what it is going to make is shown: the phrase at the
+     * input before it is played, what plays by itself, and after an edit never what another chain made.
      */
     private void lookAhead() {
         Part part = session.selection().part();
         TraceStore traces = session.transport().traces();
         boolean wanted = session.transport().status().mode() == LiveStatus.Mode.STOPPED
                 && !window.isFrozen()
-                && traces.isBlank(part.id());
+                && (traces.isBlank(part.id()) || window.nowTick() == 0);
         if (wanted) {
             session.made().ask(session.document().piece().get(), part.id());
         }
@@ -250,7 +250,7 @@ public final class ChainView extends BorderPane {
     }
 
     private int count(Place place, double to) {
-        return countSince(place, countsSince, to);
+        return countSince(place, Double.NEGATIVE_INFINITY, to);
     }
 
     private int countSince(Place place, double since, double to) {
@@ -270,7 +270,7 @@ public final class ChainView extends BorderPane {
             return astray;
         }
         Set<NoteStart> came = Collections.newSetFromMap(new IdentityHashMap<>());
-        double from = Math.max(window.fromTick(), countsSince);
+        double from = window.fromTick();
         for (TraceStore.Drawn drawn : within(Places.before(session.document(), address), window.toTick())) {
             if (drawn.startTick() >= from && drawn.endTick() < window.toTick() && !drawn.away) {
                 came.add(drawn.note);
@@ -301,7 +301,6 @@ public final class ChainView extends BorderPane {
     private void advise() {
         Part part = session.selection().part();
         standsSince = Math.min(standsSince, window.nowTick());
-        countsSince = Math.min(countsSince, window.nowTick());
         // What came in within the last bar may still be on its way.
         double settled = window.toTick() - (window.toTick() - window.fromTick()) / window.bars();
         Optional<Advice> full =

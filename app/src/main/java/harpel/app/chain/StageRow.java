@@ -21,6 +21,8 @@ import harpel.event.NoteStart;
 import harpel.param.ParamSet;
 import harpel.piece.PieceEdit;
 import harpel.piece.Routes;
+import harpel.piece.Standing;
+import harpel.run.Tap;
 import harpel.theory.Key;
 import java.util.Objects;
 import javafx.beans.property.ObjectProperty;
@@ -317,15 +319,20 @@ public final class StageRow extends StackPane {
         return place;
     }
 
-    void draw() {
-        trace.draw(off);
+    void draw(Standing standing) {
+        trace.draw(off || (isSound() ? standing.silent() : standing.past()));
+    }
+
+    private boolean isSound() {
+        return address == null && place.name().equals(Tap.SOUND);
     }
 
     /**
      * @param came how many notes came in, or -1 where that is not said
      * @param ended how many of them end here since no way on takes them
+     * @param standing how the part stands: what is not heard is not counted as heard
      */
-    void showCount(int came, int ended) {
+    void showCount(int came, int ended, Standing standing) {
         int went = trace.count();
         int step = address == null ? -1 : transport.traces().step(address.toString(), 0);
         String now = (step < 0 ? "" : "step " + (step + 1) + "   ")
@@ -336,6 +343,11 @@ public final class StageRow extends StackPane {
             shownEnded = ended;
             ends.setText(ended + (ended == 1 ? " ends here" : " end here"));
             show(ends, ended > 0);
+        }
+        if (isSound() && standing.silent()) {
+            now = standing.words();
+        } else if (address != null && standing.past()) {
+            now = "past the chain";
         }
         if (!now.equals(shownCount)) {
             shownCount = now;

@@ -24,6 +24,7 @@ public final class TimeWindow {
 
     private double bars = BARS;
     private double nowTick;
+    private long run;
     private double barTicks = 4.0 * Ticks.PER_QUARTER;
     private boolean frozen;
     private boolean ahead;
@@ -38,11 +39,15 @@ public final class TimeWindow {
     private double pitchZoom = 1;
     private double pitchShift;
 
-    /** Follows the engine; while time stands the window stays where it was. */
+    /** Follows the engine; while time stands the window stays where it was, unless someone goes to another place. */
     public void follow(LiveStatus status, Piece piece, long nanos) {
         if (status.mode() != Mode.STOPPED) {
             nowTick = status.tickAt(nanos);
+        } else if (status.run() != run) {
+            // Someone went to another place.
+            nowTick = status.anchorTick();
         }
+        run = status.run();
         barTicks = piece.time().meter().at((long) nowTick).barTicks();
     }
 

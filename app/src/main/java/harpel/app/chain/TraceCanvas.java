@@ -31,6 +31,9 @@ import javafx.scene.paint.Color;
  * Dragged sideways it goes back in time.
  */
 public final class TraceCanvas extends Region {
+    /** What was heard before an edit lies in grey under what is heard now. */
+    private static final double OUTDATED = 0.35;
+
     private static final double HIT = 4;
     /** Ground of one colour around what is drawn anew, so that nothing behind it has to be. */
     static final double EDGE = 2;
@@ -171,6 +174,10 @@ public final class TraceCanvas extends Region {
         double height = canvas.shownHeight();
         drawStrings(g, theme, width, height);
         drawBars(g, theme, width, height);
+        transport.traces().outdatedWithin(place, (long) window.fromTick(), (long) window.toTick(), notes);
+        for (int i = 0; i < notes.size(); i++) {
+            fill(g, notes.get(i), width, height, Raster.mixed(theme.raised, theme.soft, OUTDATED));
+        }
         shown(place, notes);
         if (before != null) {
             drawDifference(g, theme, width, height);

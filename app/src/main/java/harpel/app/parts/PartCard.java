@@ -17,6 +17,7 @@ import harpel.piece.Hearing;
 import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Routes;
+import harpel.piece.Standing;
 import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
@@ -34,6 +35,9 @@ import javafx.scene.layout.VBox;
 public final class PartCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
+
+    private static final PseudoClass SILENT = PseudoClass.getPseudoClass("silent");
+    private static final int STANDING_EVERY = 15;
 
     /** Without the part's own settings. */
     private static final int ROWS = 3;
@@ -56,6 +60,10 @@ public final class PartCard extends VBox {
     private final Region in = light("What comes in");
     private final Region out = light("What goes out");
     private final LevelBar loudness = new LevelBar();
+    private Part shown;
+    private Standing standing = Standing.HEARD;
+    private String hearsAndSounds = "";
+    private int frame;
     private double pressedY;
     private boolean carrying;
 
@@ -167,6 +175,7 @@ public final class PartCard extends VBox {
     }
 
     public void show(Part part, boolean selected) {
+        shown = part;
         name.setText(part.name());
         String hears = part.hearing().equals(Hearing.KEYS) ? "" : hears(part.hearing()) + " ";
         String phrase = document.piece()
@@ -177,8 +186,9 @@ public final class PartCard extends VBox {
         List<String> senders = Routes.of(document.piece().get()).senders(part.id());
         String fed = senders.isEmpty() ? "" : "from " + String.join(", ", senders);
         String from = (hears + phrase + fed).strip();
-        about.setText((!from.isEmpty() ? from : part.hearing().equals(Hearing.KEYS) ? "keys" : "by itself") + " → "
-                + (part.port().isEmpty() ? part.sound() : part.port()) + " · " + (part.channel() + 1));
+        hearsAndSounds = (!from.isEmpty() ? from : part.hearing().equals(Hearing.KEYS) ? "keys" : "by itself") + " → "
+                + (part.port().isEmpty() ? part.sound() : part.port()) + " · " + (part.channel() + 1);
+        showStanding();
         choose.setAccessibleText(part.name() + ", " + about.getText());
         mute.setSelected(part.mix().mute());
         mute.setAccessibleText("Mute " + part.name());
@@ -190,7 +200,7 @@ public final class PartCard extends VBox {
         }
         Tips.set(
                 choose,
-                about.getText() + "\nShow this part’s chain and play it with the keys; drag to move it in the list");
+                hearsAndSounds + "\nShow this part’s chain and play it with the keys; drag to move it in the list");
         pseudoClassStateChanged(SELECTED, selected);
         getStyleClass().removeIf(style -> style.startsWith("part-colour-"));
         getStyleClass().add("part-colour-" + part.mix().colour());
@@ -230,10 +240,24 @@ public final class PartCard extends VBox {
         }
     }
 
+    /** How the part stands comes first: what is muted looks like nothing that sounds. */
+    private void showStanding() {
+        standing = transport.standing(document.piece().get(), shown);
+        String text = standing.words().isEmpty() ? hearsAndSounds : standing.words() + " · " + hearsAndSounds;
+        if (!text.equals(about.getText())) {
+            about.setText(text);
+            pseudoClassStateChanged(SILENT, standing.silent());
+        }
+    }
+
     /** Lights up what sounds. */
     public void draw() {
+        if (shown != null && frame++ % STANDING_EVERY == 0) {
+            showStanding();
+        }
         in.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(input));
-        out.pseudoClassStateChanged(ACTIVE, transport.traces().sounds(sound));
+        out.pseudoClassStateChanged(
+                ACTIVE, !standing.silent() && transport.traces().sounds(sound));
         if (loudness.isVisible()) {
             loudness.show(transport.sound().peak(id));
         }

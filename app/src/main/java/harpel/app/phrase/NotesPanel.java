@@ -21,6 +21,7 @@ import harpel.phrase.action.Edited;
 import harpel.phrase.action.Times;
 import harpel.phrase.action.Velocities;
 import harpel.theory.Chord;
+import harpel.theory.GeneralMidi;
 import harpel.theory.Key;
 import harpel.theory.Pitch;
 import java.util.IntSummaryStatistics;
@@ -283,7 +284,10 @@ public final class NotesPanel extends BorderPane {
         Made.Result result = made.result().get();
         Phrase phrase = desk.phrase().orElse(null);
         if (result == null || phrase == null || !result.phrase().equals(phrase.id())) {
-            makes.setText(phrase == null ? "" : "Heard by no part: drag it to one, or press Ctrl+Alt+H.");
+            makes.setText(
+                    phrase == null || desk.hearer().isPresent()
+                            ? ""
+                            : "Heard by no part: drag it to one, or press Ctrl+Alt+H.");
             showThem.setVisible(false);
             showThem.setManaged(false);
             return;
@@ -292,6 +296,8 @@ public final class NotesPanel extends BorderPane {
         List<Drawn> sent = result.at(Places.sound(result.part()));
         Map<Integer, Integer> outside = new TreeMap<>();
         sent.stream()
+                // Drums have no key.
+                .filter(drawn -> drawn.note.channel() != GeneralMidi.PERCUSSION_CHANNEL)
                 .filter(drawn -> !key.contains(drawn.note.pitch()))
                 .forEach(drawn -> outside.merge(drawn.note.pitch(), 1, Integer::sum));
         int out = outside.values().stream().mapToInt(Integer::intValue).sum();

@@ -26,14 +26,16 @@ import harpel.device.MachineDevices;
 import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus;
 import harpel.format.PieceFile;
-import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Routes;
 import harpel.port.Ports;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashSet;
+import java.util.Set;
 import java.util.function.LongSupplier;
 import java.util.stream.Stream;
 
@@ -93,7 +95,7 @@ public final class Session implements AutoCloseable {
             performing.give(change.after());
             transport.sound().parts(change.after());
             controller.moved(change.before(), change.after());
-            forgetWhatIsNoMore(change);
+            outdate(change);
         });
         selection
                 .partId()
@@ -220,27 +222,25 @@ public final class Session implements AutoCloseable {
         messages.say(text);
     }
 
-    /** While time stands nothing would take the place of what the old chain made. */
-    private void forgetWhatIsNoMore(Change change) {
+    /** While time stands nothing would take the place of what was heard before the edit. */
+    private void outdate(Change change) {
         if (transport.status().mode() == LiveStatus.Mode.STOPPED) {
-            for (String part : change.parts()) {
-                boolean same = change.before()
-                        .part(part)
-                        .map(Part::chain)
-                        .equals(change.after().part(part).map(Part::chain));
-                if (!same) {
-                    transport.traces().forgetStages(part);
+            Piece before = change.before();
+            Piece after = change.after();
+            boolean all = !before.key().equals(after.key()) || before.variation() != after.variation();
+            Set<String> others = new LinkedHashSet<>();
+            for (Part part : after.parts()) {
+                boolean same = before.part(part.id())
+                        .filter(old -> old == part || old.chain().equals(part.chain()))
+                        .filter(old -> before.phrase(old.phrase()).orElse(null)
+                                == after.phrase(part.phrase()).orElse(null))
+                        .isPresent();
+                if (all || !same) {
+                    others.add(part.id());
+                    others.addAll(Routes.of(after).fedBy(part.id()));
                 }
             }
-            for (Part part : change.after().parts()) {
-                Phrase before = change.before()
-                        .part(part.id())
-                        .flatMap(old -> change.before().phrase(old.phrase()))
-                        .orElse(null);
-                if (before != change.after().phrase(part.phrase()).orElse(null)) {
-                    transport.traces().forgetPart(part.id());
-                }
-            }
+            others.forEach(transport.traces()::outdate);
         }
     }
 

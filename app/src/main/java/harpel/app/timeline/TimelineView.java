@@ -312,12 +312,11 @@ public final class TimelineView extends BorderPane {
         }
         rows.getChildren()
                 .forEach(place -> ((PartCard) ((StackPane) place).getChildren().get(0)).draw());
-        double now = session.transport()
-                .status()
-                .songTickAt(session.transport().heardNanos(session.transport().nanos()));
+        double now = session.transport().songTick();
         boolean playing = session.transport().status().mode() == LiveStatus.Mode.PLAYING;
-        if (playing && window.shows(lastNow) && !window.shows(now)) {
-            // It was seen, and runs out of sight.
+        boolean gone = playing ? window.shows(lastNow) : now != lastNow;
+        if (gone && !window.shows(now)) {
+            // It was seen, and runs out of sight; or someone went elsewhere.
             window.reveal(now);
         }
         lastNow = now;

@@ -7,6 +7,7 @@ import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.offline.PrintJob;
 import harpel.offline.Tail;
+import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.plan.Program;
@@ -26,7 +27,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * What a part's chain makes of its phrase, once round from the beginning: printed in the background after each edit, so that it is
+ * What a part's chain makes of its phrase, once round from the beginning, or of what it plays by itself or hears: printed in the background after each edit, so that it is
  * exactly what would be heard, and given up when the next edit comes. Interface thread, but for the printing.
  */
 public final class Made implements AutoCloseable {
@@ -43,6 +44,8 @@ public final class Made implements AutoCloseable {
         }
     }
 
+    private static final int BARS = 4;
+
     private final ExecutorService printer = Executors.newSingleThreadExecutor(work -> {
         Thread thread = new Thread(work, "harpel-made");
         thread.setDaemon(true);
@@ -57,7 +60,7 @@ public final class Made implements AutoCloseable {
     private Piece asked;
     private String askedPart = "";
 
-    /** The latest; null where there is none yet, or the part plays no phrase. */
+    /** The latest; null where there is none yet. */
     public ReadOnlyObjectProperty<Result> result() {
         return result.getReadOnlyProperty();
     }
@@ -73,7 +76,7 @@ public final class Made implements AutoCloseable {
             running.cancel(true);
         }
         Part one = piece.part(part).orElse(null);
-        if (one == null || piece.phrase(one.phrase()).isEmpty()) {
+        if (one == null) {
             result.set(null);
             return;
         }
@@ -83,7 +86,7 @@ public final class Made implements AutoCloseable {
     private void print(Piece piece, Part part) {
         try {
             compiled = Program.after(compiled, piece.withTimeline(false));
-            long length = piece.phrase(part.phrase()).orElseThrow().length();
+            long length = length(piece, part);
             Collecting collecting = new Collecting(part.id());
             new PrintJob(compiled.plan(), part.id(), Tail.STOP, collecting).print(compiled, length);
             Result done = new Result(piece, part.id(), part.phrase(), collecting.notes);
@@ -98,6 +101,13 @@ public final class Made implements AutoCloseable {
         } catch (RuntimeException | Error e) {
             log().error("what the chain makes could not be printed", e);
         }
+    }
+
+    /** Of a part without a phrase of its own, which plays by itself or hears others, some bars. */
+    private static long length(Piece piece, Part part) {
+        return piece.phrase(part.phrase())
+                .map(Phrase::length)
+                .orElse(BARS * piece.time().meter().at(0).barTicks());
     }
 
     /** Keeps the notes of one part. Owned by the printing thread until it is done. */

@@ -166,6 +166,9 @@ public final class TraceStore {
     private static final Row NOTHING = new Row();
 
     private final Map<Place, Row> rows = new HashMap<>();
+    /** What was heard before an edit, until time starts anew. */
+    private final Map<Place, Row> outdated = new HashMap<>();
+
     private final Map<String, Deque<String>> said = new HashMap<>();
     private final Map<String, ParamSet> moved = new HashMap<>();
     private final Map<String, Map<String, Object>> inForce = new HashMap<>();
@@ -252,6 +255,7 @@ public final class TraceStore {
         inForce.clear();
         full.clear();
         astray.clear();
+        outdated.clear();
         if (forgetting) {
             forgetting = false;
             rows.clear();
@@ -276,20 +280,28 @@ public final class TraceStore {
     public void forget() {
         forgetting = true;
         rows.clear();
+        outdated.clear();
         marks.clear();
         count++;
     }
 
-    /** Forgets what has left the stages of a part and its sound, since its chain is another now; what came in stays. */
-    public void forgetStages(String part) {
-        rows.keySet().removeIf(place -> place.part().equals(part) && !place.equals(Places.input(part)));
+    /** What a part heard and made holds no longer, since it was edited; it is kept to compare with until time starts anew. */
+    public void outdate(String part) {
+        rows.entrySet().removeIf(entry -> {
+            boolean gone = entry.getKey().part().equals(part);
+            if (gone && !entry.getValue().notes.isEmpty()) {
+                entry.getValue().move(0, entry.getValue().last());
+                outdated.put(entry.getKey(), entry.getValue());
+            }
+            return gone;
+        });
         count++;
     }
 
-    /** Forgets all that a part heard and made, since it hears something else now. */
-    public void forgetPart(String part) {
-        rows.keySet().removeIf(place -> place.part().equals(part));
-        count++;
+    /** Finds what a place heard before the last edit, in a list that is used again and again. */
+    public void outdatedWithin(Place place, long fromTick, long toTick, List<Drawn> found) {
+        found.clear();
+        find(outdated.getOrDefault(place, NOTHING), fromTick, toTick, found);
     }
 
     /** Where time began anew, as it is drawn, rising. */
@@ -481,7 +493,10 @@ public final class TraceStore {
             }
             return;
         }
-        Row row = row(place);
+        find(row(place), fromTick, toTick, found);
+    }
+
+    private static void find(Row row, long fromTick, long toTick, List<Drawn> found) {
         int first = row.firstAt((double) fromTick - row.longest);
         if (!row.open.isEmpty()) {
             for (Drawn drawn : row.open.values()) {

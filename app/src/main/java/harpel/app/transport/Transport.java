@@ -8,7 +8,9 @@ import harpel.device.MachineDevices;
 import harpel.device.SoundBank;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
+import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Standing;
 import harpel.piece.Voice;
 import harpel.player.Player;
 import harpel.port.InputPort;
@@ -244,6 +246,16 @@ public final class Transport implements AutoCloseable {
     /** The moment of the engine that is heard at a moment: what is seen is what is heard, though all sounds a little later. */
     public long heardNanos(long nanos) {
         return nanos - sound.delayNanos();
+    }
+
+    /** The place in the piece that is heard now, or where it stands. */
+    public double songTick() {
+        return status().songTickAt(heardNanos(nanos()));
+    }
+
+    /** How a part of the open piece stands there: muted, past its chain, without anything to play. */
+    public Standing standing(Piece piece, Part part) {
+        return Standing.of(piece, part, (long) songTick());
     }
 
     /** Now, on the engine's clock. */

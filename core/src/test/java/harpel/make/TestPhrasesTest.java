@@ -1,4 +1,4 @@
-package harpel.piece;
+package harpel.make;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

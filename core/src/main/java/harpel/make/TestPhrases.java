@@ -1,8 +1,5 @@
-package harpel.piece;
+package harpel.make;
 
-import harpel.make.ChordsMaker;
-import harpel.make.Progression;
-import harpel.make.Recipe;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.theory.Chord;
