@@ -10,12 +10,14 @@ import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
 import harpel.theory.Key;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.util.List;
+import javafx.scene.control.ComboBox;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -82,6 +84,7 @@ class WindowMakerTest extends WindowCase {
         clickOn("#begin-making");
         await(() -> !preview().isEmpty());
         assertThat(session.selection().part().phrase()).isEqualTo("phrase");
+        List<Note> proposed = preview();
         clickOn("#take-instead");
         assertThat(session.document()
                         .piece()
@@ -89,7 +92,8 @@ class WindowMakerTest extends WindowCase {
                         .phrase("phrase")
                         .orElseThrow()
                         .notes())
-                .hasSameSizeAs(preview());
+                .hasSameSizeAs(proposed);
+        assertThat(preview()).as("what was taken is no proposal any more").isEmpty();
         push(KeyCode.CONTROL, KeyCode.Z);
         push(KeyCode.CONTROL, KeyCode.Z);
         assertThat(onFx(() -> session.desk().making().get()))
@@ -98,9 +102,23 @@ class WindowMakerTest extends WindowCase {
     }
 
     @Test
+    void chordsBeginInTheModeOfTheKeyAndSayWhatLeavesIt() {
+        clickOn("#make-chords");
+        await(() -> text("#maker-about").contains("4 bars"));
+        settle();
+        assertThat(text("#maker-about")).endsWith("a bar, all in D dorian.");
+        interact(() -> session.document().apply(PieceEdit.of("Key", piece -> piece.withKey(Key.parse("G major")))));
+        await(() -> text("#maker-about").endsWith("a bar, all in G major."));
+        ComboBox<Progression> common = lookup("#make-progression").<Progression>queryComboBox();
+        assertThat(common.getValue().text()).isEqualTo("I V vi IV");
+        interact(() -> common.setValue(new Progression("dark", "i iv V")));
+        await(() -> text("#maker-about").contains(" leave G major: "));
+    }
+
+    @Test
     void aMelodyIsSeenBeforeItIsTakenAndAnotherIsAnother() {
         List<Note> first = preview();
-        assertThat(text("#maker-about")).matches("\\d+ notes in 4 bars, [\\d.]+ a bar, in D dorian\\.");
+        assertThat(text("#maker-about")).matches("\\d+ notes in 4 bars, [\\d.]+ a bar, all in D dorian\\.");
         clickOn("#make-many");
         await(() -> preview().size() > first.size());
         clickOn("#make-few");
@@ -125,6 +143,7 @@ class WindowMakerTest extends WindowCase {
 
     @Test
     void whatLiesOutsideThePitchesStaysAndOneUndoTakesAllBack() {
+        int proposed = preview().size();
         clickOn("#take-in-place");
         await(() -> tide().notes().size() != 3);
         assertThat(tide().notes().stream().filter(note -> note.pitch() == 30))
@@ -134,9 +153,9 @@ class WindowMakerTest extends WindowCase {
         push(KeyCode.CONTROL, KeyCode.Z);
         await(() -> tide().notes().size() == 3);
         clickOn("#take-added");
-        await(() -> tide().notes().size() == 3 + preview().size());
+        await(() -> tide().notes().size() == 3 + proposed);
         clickOn("#take-instead");
-        await(() -> tide().notes().size() == preview().size());
+        await(() -> tide().notes().size() == proposed);
         assertThat(tide().origin().kind()).isEqualTo(Origin.Kind.MADE);
     }
 

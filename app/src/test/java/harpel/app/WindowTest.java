@@ -355,7 +355,7 @@ class WindowTest extends WindowCase {
     @Test
     void dayTurnsToNight() {
         push(KeyCode.CONTROL, KeyCode.T);
-        assertThat(session.look().theme().get()).isEqualTo(Theme.NIGHT);
+        await(() -> session.look().theme().get() == Theme.NIGHT);
     }
 
     private Autosave autosave(Session of) {

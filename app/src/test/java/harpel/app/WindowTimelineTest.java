@@ -159,9 +159,11 @@ class WindowTimelineTest extends WindowCase {
         assertThat(blocks("lead")).isEqualTo("2+1 tide, 3+2 tide, 5+3 tide");
         push(KeyCode.CONTROL, KeyCode.A);
         push(KeyCode.J);
-        assertThat(blocks("lead")).as("the copy begins its phrase anew").isEqualTo("2+3 tide, 5+3 tide");
+        assertThat(blocks("lead"))
+                .as("the copy begins its phrase anew, so both become one of their own")
+                .isEqualTo("2+6 tide-2");
         push(KeyCode.DOWN);
-        assertThat(blocks("clock")).isEqualTo("2+3 tide, 5+3 tide");
+        assertThat(blocks("clock")).isEqualTo("2+6 tide-2");
         push(KeyCode.DELETE);
         assertThat(Timeline.all(now())).isEmpty();
         push(KeyCode.Q);

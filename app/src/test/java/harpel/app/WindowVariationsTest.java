@@ -61,6 +61,27 @@ class WindowVariationsTest extends WindowCase {
         settle();
     }
 
+    @Test
+    void cardsThatAreAllAlikeSayWhyAndOfferTheSettings() {
+        assertThat(lookup("#variations-why").tryQuery()).isEmpty();
+        assertThat(lookup("#variations-timeline").query().isDisabled())
+                .as("nothing is starred")
+                .isTrue();
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "No chance",
+                        piece -> piece.withPart(
+                                "lead",
+                                part -> part.withChain(
+                                        part.chain().minus("stray").minus("echo"))))));
+        await(() -> lookup("#variations-why").tryQuery().isPresent());
+        assertThat(text("#variations-why")).startsWith("Every number gives the same notes");
+        assertThat(lookup("#card-use-0").query().isDisabled()).isTrue();
+        assertThat(text("#card-about-3")).isEqualTo("the same notes");
+        clickOn("#variations-little");
+        await(() -> sheet.way().get() == Way.LITTLE);
+    }
+
     private long printed() {
         return onFx(() ->
                 sheet.cards().stream().filter(card -> card.phrase() != null).count());

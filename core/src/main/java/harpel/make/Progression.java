@@ -46,6 +46,25 @@ public record Progression(String mood, String text) {
             new Progression("smooth", "iiø V7 i7"),
             new Progression("blues", "I7 I7 I7 I7 IV7 IV7 I7 I7 V7 IV7 I7 V7"));
 
+    /** What a key may begin with, for the modes in turn: major, minor, dorian, mixolydian, phrygian, lydian. Common practice. */
+    private static final List<String> USUAL =
+            List.of("I V vi IV", "i VI III VII", "i III VII IV", "I VII IV I", "i II vii i", "I II vi I");
+
+    /** What a key begins with: one whose chords stay in it; where none does, that of major or minor by its third. */
+    public static Progression usualIn(Key key) {
+        boolean minor = key.contains(key.root() + 3) && !key.contains(key.root() + 4);
+        return USUAL.stream()
+                .map(text -> new Progression("", text))
+                .filter(one -> one.staysIn(key))
+                .findFirst()
+                .orElse(new Progression("", USUAL.get(minor ? 1 : 0)));
+    }
+
+    private boolean staysIn(Key key) {
+        return chords(key).stream()
+                .allMatch(chord -> chord.intervals().stream().allMatch(step -> key.contains(chord.root() + step)));
+    }
+
     /**
      * Its chords in a key; symbols are the same in all.
      *

@@ -251,13 +251,29 @@ public record Piece(
     public Piece withDuplicate(String id) {
         Part part = part(id).orElseThrow();
         boolean drums = part.channel() == GeneralMidi.PERCUSSION_CHANNEL;
-        Part named = part.withId(freeId(id)).withName(part.name() + " 2");
+        Part named = part.withId(freeId(id))
+                .withName(freeName(part.name()))
+                .withMix(part.mix().withColour((part.mix().colour() + 1) % Mix.COLOURS));
         Part copy = drums
                 ? named.withChain(withFreeDrums(part.chain()))
                 : named.withChannel(freeChannel(part.port(), part.channel()));
         List<Part> changed = new ArrayList<>(parts);
         changed.add(parts.indexOf(part) + 1, copy);
         return withParts(changed);
+    }
+
+    /** "Bells 2", or the next number that no part has. */
+    private String freeName(String name) {
+        String bare = name.replaceFirst(" \\d+$", "");
+        int number = 2;
+        while (isName(bare + " " + number)) {
+            number++;
+        }
+        return bare + " " + number;
+    }
+
+    private boolean isName(String name) {
+        return parts.stream().anyMatch(part -> part.name().equals(name));
     }
 
     /** A chain whose stages that play a note of their own play the next drums that no percussion part plays. */

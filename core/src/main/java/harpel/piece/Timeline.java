@@ -1,5 +1,7 @@
 package harpel.piece;
 
+import harpel.event.Message;
+import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
@@ -157,31 +159,86 @@ public final class Timeline {
         return with;
     }
 
-    /** Joins those that lie side by side and go on in the same phrase, the same way. */
+    /**
+     * Joins those that lie side by side and are heard the same way. Where one does not go on in the phrase of the one before, the notes of
+     * both become one phrase.
+     */
     public static Result join(Piece piece, Set<Ref> refs) {
         Set<Ref> left = new TreeSet<>();
-        Piece with = piece.withParts(piece.parts().stream()
-                .map(part -> {
-                    List<Block> blocks = new ArrayList<>();
-                    for (Block block : part.blocks()) {
-                        Block last = blocks.isEmpty() ? null : blocks.get(blocks.size() - 1);
-                        boolean picked = refs.contains(new Ref(part.id(), block.at()));
-                        if (picked
-                                && last != null
-                                && left.contains(new Ref(part.id(), last.at()))
-                                && goesOn(piece, last, block)) {
-                            blocks.set(blocks.size() - 1, last.withLength(block.end() - last.at()));
-                        } else {
-                            blocks.add(block);
-                            if (picked) {
-                                left.add(new Ref(part.id(), block.at()));
-                            }
-                        }
+        Piece with = piece;
+        for (Part part : piece.parts()) {
+            List<Block> blocks = new ArrayList<>();
+            for (Block block : part.blocks()) {
+                Block last = blocks.isEmpty() ? null : blocks.get(blocks.size() - 1);
+                boolean picked = refs.contains(new Ref(part.id(), block.at()));
+                boolean beside = picked
+                        && last != null
+                        && last.end() == block.at()
+                        && left.contains(new Ref(part.id(), last.at()));
+                if (beside && goesOn(with, last, block)) {
+                    blocks.set(blocks.size() - 1, last.withLength(block.end() - last.at()));
+                } else if (beside && isHeardAlike(with, last, block)) {
+                    Phrase both = both(with, last, block);
+                    with = with.withPhrase(both);
+                    blocks.set(
+                            blocks.size() - 1,
+                            last.withLength(block.end() - last.at())
+                                    .withPhrase(both.id())
+                                    .withFrom(0));
+                } else {
+                    blocks.add(block);
+                    if (picked) {
+                        left.add(new Ref(part.id(), block.at()));
                     }
-                    return part.withBlocks(blocks);
-                })
-                .toList());
+                }
+            }
+            with = with.withPart(part.id(), one -> one.withBlocks(blocks));
+        }
         return new Result(with, left);
+    }
+
+    /** Whether two blocks with phrases go both through the chain, or both past it, with one variation. */
+    private static boolean isHeardAlike(Piece piece, Block one, Block next) {
+        Optional<Phrase> first = piece.phrase(one.phrase());
+        Optional<Phrase> second = piece.phrase(next.phrase());
+        return one.chain() == next.chain()
+                && one.variation() == next.variation()
+                && first.isPresent()
+                && second.map(Phrase::ready).equals(first.map(Phrase::ready));
+    }
+
+    /** What two blocks play, one behind the other, written out as a phrase. */
+    private static Phrase both(Piece piece, Block one, Block next) {
+        Phrase first = piece.phrase(one.phrase()).orElseThrow();
+        Phrase second = piece.phrase(next.phrase()).orElseThrow();
+        String name = first.name().equals(second.name()) ? first.name() : first.name() + " + " + second.name();
+        List<Note> notes = new ArrayList<>();
+        List<Message> messages = new ArrayList<>();
+        writeOut(first, one, 0, notes, messages);
+        writeOut(second, next, one.length(), notes, messages);
+        String id = piece.freePhraseId(Phrase.idFor(name));
+        return Phrase.of(name, one.length() + next.length(), notes)
+                .withId(id)
+                .withReady(first.ready())
+                .withMessages(messages);
+    }
+
+    private static void writeOut(Phrase phrase, Block block, long at, List<Note> notes, List<Message> messages) {
+        for (long round = -block.from(); round < block.length(); round += phrase.length()) {
+            for (Note note : phrase.notes()) {
+                long tick = round + note.tick();
+                if (tick >= 0 && tick < block.length()) {
+                    long length = Math.min(note.length(), block.length() - tick);
+                    notes.add(note.withId(Note.NEW).withTick(at + tick).withLength(length));
+                }
+            }
+            for (Message message : phrase.messages()) {
+                long tick = round + message.tick();
+                if (tick >= 0 && tick < block.length()) {
+                    messages.add(message.at(at + tick, messages.size()));
+                }
+            }
+        }
     }
 
     private static boolean goesOn(Piece piece, Block one, Block next) {

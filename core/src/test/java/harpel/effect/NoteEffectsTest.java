@@ -1,14 +1,18 @@
 package harpel.effect;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
+import harpel.effect.notes.Harmony;
 import harpel.effect.pitch.Stray;
 import harpel.event.Message;
 import harpel.param.ParamSet;
+import harpel.param.type.ListType;
 import harpel.testkit.Heard;
 import harpel.testkit.Played;
 import harpel.theory.Key;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -76,6 +80,21 @@ class NoteEffectsTest {
     }
 
     // Harmony
+
+    @Test
+    @SuppressWarnings("unchecked") // its type is a list of voices
+    void theNextVoiceIsOneThatIsNotThere() {
+        ListType<ParamSet> type = (ListType<ParamSet>) Harmony.VOICES.type();
+        List<ParamSet> voices = new ArrayList<>(Harmony.VOICES.defaultValue());
+        voices.set(0, voices.get(0).with(Harmony.VELOCITY, 60));
+        for (int i = 0; i < 4; i++) {
+            voices.add(type.next(voices, List.of()));
+        }
+        assertThat(voices)
+                .extracting(voice -> voice.get(Harmony.SEMITONES), voice -> voice.get(Harmony.DEGREES))
+                .containsExactly(tuple(7, 0), tuple(12, 0), tuple(0, 2), tuple(0, 4), tuple(-12, 0));
+        assertThat(voices).allMatch(voice -> voice.get(Harmony.VELOCITY) == 60);
+    }
 
     @Test
     void voicesAreAddedInSemitonesAndDegrees() {

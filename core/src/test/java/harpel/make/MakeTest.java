@@ -112,6 +112,21 @@ class MakeTest {
         assertThat(read).isEqualTo(symbols.replace("Bb", "A#"));
     }
 
+    /** Each church mode begins with chords of its own steps. */
+    @ParameterizedTest
+    @CsvSource({
+        "C major, I V vi IV",
+        "A minor, i VI III VII",
+        "D dorian, i III VII IV",
+        "G mixolydian, I VII IV I",
+        "E phrygian, i II vii i",
+        "F lydian, I II vi I",
+        "C harmonic minor, i VI III VII"
+    })
+    void aKeyBeginsWithChordsOfItsMode(String key, String progression) {
+        assertThat(Progression.usualIn(Key.parse(key)).text()).isEqualTo(progression);
+    }
+
     @Test
     void thirtyProgressionsAreKnownAndReadInEveryKey() {
         assertThat(Progression.COMMON).hasSize(30).doesNotHaveDuplicates();

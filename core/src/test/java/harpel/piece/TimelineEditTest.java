@@ -75,10 +75,37 @@ class TimelineEditTest {
         Timeline.Result joined = Timeline.join(cut, Timeline.all(cut));
         assertThat(joined.piece()).isEqualTo(one);
         assertThat(joined.refs()).containsExactly(FIRST);
-        Piece other = Timeline.change(cut, Set.of(new Ref("lead", 3 * BAR)), block -> block.withFrom(0));
+        Piece other = Timeline.change(cut, Set.of(new Ref("lead", 3 * BAR)), block -> block.withVariation(5));
         assertThat(Timeline.join(other, Timeline.all(other)).piece())
-                .as("the phrase does not go on there")
+                .as("another variation")
                 .isEqualTo(other);
+    }
+
+    @Test
+    void blocksOfDifferentPhrasesJoinAndTheirNotesBecomeOnePhrase() {
+        Piece two = piece(
+                        Block.of(0, BAR + BAR / 2, "tide").withFrom(BAR / 2), Block.of(BAR + BAR / 2, BAR / 2, "crab"))
+                .withPhrases(List.of(
+                        Phrase.of("Tide", BAR, List.of(Note.of(0, BAR / 4, 60, 90), Note.of(BAR * 3 / 4, BAR, 64, 80))),
+                        Phrase.of("Crab", 2 * BAR, List.of(Note.of(0, BAR, 72, 70), Note.of(BAR, 10, 74, 70)))));
+        Timeline.Result joined = Timeline.join(two, Timeline.all(two));
+        assertThat(joined.refs()).containsExactly(FIRST);
+        Block block = blocks(joined.piece(), "lead").get(0);
+        assertThat(block).isEqualTo(Block.of(0, 2 * BAR, "tide-crab"));
+        Phrase both = joined.piece().phrase("tide-crab").orElseThrow();
+        assertThat(both.name()).isEqualTo("Tide + Crab");
+        assertThat(both.notes())
+                .extracting(Note::tick, Note::length, Note::pitch)
+                .as("from the middle of the first, round again, and cut where each block ends")
+                .containsExactly(
+                        tuple(BAR / 4, BAR, 64),
+                        tuple(BAR / 2, BAR / 4, 60),
+                        tuple(BAR + BAR / 4, BAR / 4, 64),
+                        tuple(BAR + BAR / 2, BAR / 2, 72));
+        Piece past = Timeline.change(two, Set.of(FIRST), one -> one.withChain(false));
+        assertThat(Timeline.join(past, Timeline.all(past)).piece())
+                .as("one past the chain, one through it")
+                .isEqualTo(past);
     }
 
     @Test

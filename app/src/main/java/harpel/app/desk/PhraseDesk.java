@@ -126,6 +126,10 @@ public final class PhraseDesk {
     public void show(String id) {
         if (!id.equals(phraseId.get())) {
             picked.set(Set.of());
+            if (!phraseId.get().isEmpty()) {
+                // What was proposed was proposed for another phrase.
+                preview.set(List.of());
+            }
             mark.set(0);
             phraseId.set(id);
         }

@@ -307,7 +307,8 @@ public final class TimelineDesk {
         Set<Ref> refs = picked.get();
         Timeline.Result joined = Timeline.join(piece(), refs);
         if (joined.piece().equals(piece())) {
-            messages.say("Only blocks that are picked, lie side by side and go on in the same phrase can be joined.");
+            messages.say(
+                    "Blocks are joined that are picked, lie side by side in one part, have phrases, and go the same way with one variation.");
         } else {
             apply("Join blocks", piece -> joined);
         }

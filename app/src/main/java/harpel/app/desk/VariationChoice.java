@@ -35,7 +35,7 @@ public final class VariationChoice {
 
     /** The part is as on the card from now on. */
     public void use(Card card) {
-        if (sheet.isPresent(card) && sheet.base().equals(document.piece().get())) {
+        if (sheet.isUsed(card)) {
             messages.say("This is how it is now.");
             return;
         }

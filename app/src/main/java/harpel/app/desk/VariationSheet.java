@@ -362,6 +362,11 @@ public final class VariationSheet {
         return card.variant.number() == first();
     }
 
+    /** Whether using it would change nothing. */
+    public boolean isUsed(Card card) {
+        return isPresent(card) && base.equals(document.piece().get());
+    }
+
     private Set<Spot> present() {
         return cards.isEmpty() ? Set.of() : cards.get(0).spots;
     }
@@ -374,6 +379,23 @@ public final class VariationSheet {
     /** How many notes of a card are not there in the present one. */
     public int differing(Card card) {
         return Likeness.differing(card.phrase.notes(), present());
+    }
+
+    /** Why all cards that are there give the same notes, in a sentence; empty while some are printed, or where some differ. */
+    public String whyAlike() {
+        boolean alike =
+                cards.size() > 1 && cards.stream().allMatch(card -> card.phrase != null && differing(card) == 0);
+        if (!alike) {
+            return "";
+        }
+        if (cards.get(0).phrase.notes().isEmpty()) {
+            return part().name() + " makes no notes: it has no phrase and plays nothing by itself.";
+        }
+        return switch (way.get()) {
+            case CHANCE -> "Every number gives the same notes: nothing that changes them is left to chance here.";
+            case LITTLE, LOT -> "None of these settings changes a note.";
+            case MADE -> "What makes the phrase gives the same notes each time.";
+        };
     }
 
     // What can be done with one

@@ -32,6 +32,7 @@ import javafx.scene.layout.VBox;
 final class RowsEditor extends VBox {
     private final Param<List<ParamSet>> param;
     private final ParamSpec spec;
+    private final ListType<ParamSet> type;
     private final int most;
     private final BiConsumer<List<ParamSet>, Boolean> change;
     private final Document document;
@@ -57,7 +58,7 @@ final class RowsEditor extends VBox {
         this.messages = messages;
         this.param = param;
         this.change = change;
-        ListType<?> type = (ListType<?>) param.type();
+        this.type = listType(param);
         this.spec = ((RowType) type.item()).spec();
         this.most = type.most();
         setId("param-" + param.id());
@@ -70,10 +71,15 @@ final class RowsEditor extends VBox {
         getChildren().addAll(new HBox(Space.CLOSE, name, space, add), list);
     }
 
+    @SuppressWarnings("unchecked") // its values are lists of sets, and so is its type
+    private static ListType<ParamSet> listType(Param<List<ParamSet>> param) {
+        return (ListType<ParamSet>) param.type();
+    }
+
     private void add() {
         if (rows.size() < most) {
             List<ParamSet> longer = new ArrayList<>(rows);
-            longer.add(rows.isEmpty() ? spec.defaults() : rows.get(rows.size() - 1));
+            longer.add(type.next(rows, param.defaultValue()));
             open = rows.size();
             change.accept(longer, true);
         }

@@ -39,11 +39,16 @@ public final class PartActions {
         document.apply(PieceEdit.of("Duplicate " + selection.part().name(), piece -> piece.withDuplicate(id)));
         choose(document, selection, copy);
         boolean drums = selection.part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
-        messages.say(
-                drums
-                        ? "The duplicate plays the next drum that is free."
-                        : "The duplicate is on channel " + (selection.part().channel() + 1)
-                                + ", the next that is free.");
+        String shares = document.piece()
+                .get()
+                .phrase(selection.part().phrase())
+                .map(phrase -> " It shares the phrase “" + phrase.name() + "”: what is drawn there is heard by both.")
+                .orElse("");
+        messages.say("“" + selection.part().name() + "” "
+                + (drums
+                        ? "plays the next drum that is free."
+                        : "is on channel " + (selection.part().channel() + 1) + ", the next that is free.")
+                + shares);
     }
 
     private static void choose(Document document, Selection selection, String id) {

@@ -22,11 +22,16 @@ import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.theory.Key;
+import harpel.theory.Pitch;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import javafx.geometry.Insets;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -54,6 +59,8 @@ final class MakerPanel extends BorderPane {
     private final VBox page = new VBox();
     private final Label about = new Label();
     private final ToggleButton hear;
+    private Choice<Progression> common;
+    private boolean progressionIsChosen;
     private Kind kind = Kind.MELODY;
     private Recipe.Result result = new Recipe.Result(List.of(), 0);
 
@@ -87,6 +94,7 @@ final class MakerPanel extends BorderPane {
                 Space.CLOSE,
                 Space.CLOSE,
                 Buttons.small("another", "make-another", "The next seed, or the next progression", () -> {
+                    progressionIsChosen |= kind == Kind.CHORDS;
                     recipes.put(kind, recipes.get(kind).another());
                     make();
                 }),
@@ -140,13 +148,12 @@ final class MakerPanel extends BorderPane {
             }
             made.getChildren().add(amounts);
         } else if (one == Kind.CHORDS) {
-            Choice<Progression> common = new Choice<>(
+            common = new Choice<>(
                     "make-progression",
                     "Thirty progressions that are common, by mood",
                     progression -> progression.mood() + ": " + progression.text(),
                     progression -> set(Kind.CHORDS, ChordsMaker.PROGRESSION, progression.text()));
             common.setPromptText("common progressions");
-            common.show(Progression.COMMON, null);
             made.getChildren().add(common);
         }
         GridPane grid = new GridPane();
@@ -186,6 +193,7 @@ final class MakerPanel extends BorderPane {
     }
 
     private <T> void set(Kind one, Param<T> param, T value) {
+        progressionIsChosen |= param == ChordsMaker.PROGRESSION;
         if (!recipes.get(one).values().get(param).equals(value)) {
             recipes.put(one, recipes.get(one).with(param, value));
             make();
@@ -195,23 +203,28 @@ final class MakerPanel extends BorderPane {
     /** Makes it anew and shows it. */
     private void make() {
         page.getChildren().setAll(pages.get(kind));
+        Piece piece = document.piece().get();
+        if (kind == Kind.CHORDS && !progressionIsChosen) {
+            String usual = Progression.usualIn(piece.key()).text();
+            recipes.put(kind, recipes.get(kind).with(ChordsMaker.PROGRESSION, usual));
+        }
         Recipe recipe = recipes.get(kind);
+        showCommon();
         tiles.forEach(tile -> {
             if (recipe.values().spec().has(tile.param())) {
                 tile.show(recipe.values());
             }
         });
-        Piece piece = document.piece().get();
         try {
             result = recipe.make(piece.key(), piece.time());
             double bars = result.length() / (double) piece.time().meter().at(0).barTicks();
             about.setText(String.format(
                     Locale.ROOT,
-                    "%d notes in %s bars, %.1f a bar, in %s.",
+                    "%d notes in %s bars, %.1f a bar, %s.",
                     result.notes().size(),
                     bars == Math.rint(bars) ? String.valueOf((long) bars) : String.valueOf(bars),
                     result.notes().size() / bars,
-                    piece.key().name()));
+                    inTheKey(piece.key())));
         } catch (IllegalArgumentException e) {
             result = new Recipe.Result(List.of(), 0);
             about.setText(e.getMessage());
@@ -220,6 +233,35 @@ final class MakerPanel extends BorderPane {
         if (hear.isSelected()) {
             hear(true);
         }
+    }
+
+    /** The common progression that is set, if it is one: what was typed is no longer called by its name. */
+    private void showCommon() {
+        String text = recipes.get(Kind.CHORDS).values().get(ChordsMaker.PROGRESSION);
+        common.show(
+                Progression.COMMON,
+                Progression.COMMON.stream()
+                        .filter(one -> one.text().equals(text))
+                        .findFirst()
+                        .orElse(null));
+    }
+
+    /** "all in C major", or how many notes leave it, by name. */
+    private String inTheKey(Key key) {
+        Set<Integer> outside = new TreeSet<>();
+        int count = 0;
+        for (Note note : result.notes()) {
+            if (!key.contains(note.pitch())) {
+                outside.add(Pitch.pitchClass(note.pitch()));
+                count++;
+            }
+        }
+        return count == 0
+                ? "all in " + key.name()
+                : count + (count == 1 ? " leaves " : " leave ") + key.name() + ": "
+                        + outside.stream()
+                                .map(name -> document.spelling().of(name))
+                                .collect(Collectors.joining(" "));
     }
 
     private void end() {
@@ -251,6 +293,8 @@ final class MakerPanel extends BorderPane {
 
     private void done(String words) {
         silence();
+        // What was taken is in the phrase now.
+        desk.preview().set(List.of());
         messages.say(words);
     }
 

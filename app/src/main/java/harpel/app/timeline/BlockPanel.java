@@ -37,6 +37,7 @@ import javafx.scene.layout.VBox;
 /** What is picked in the timeline, at the right: where it lies and what can be done with it. */
 final class BlockPanel extends BorderPane {
     private static final double PHRASES_TALL = 300;
+    private static final double PHRASES_LOW = 132;
 
     private final Document document;
     private final TimelineDesk desk;
@@ -49,6 +50,7 @@ final class BlockPanel extends BorderPane {
     private final Choice<String> phrase;
     private final ToggleButton chain;
     private final ToggleButton past;
+    private final Label way = soft("Through the chain");
     private final VBox one = new VBox(Space.GAP);
     private final VBox any = new VBox(Space.GAP);
     private final Label loopTitle = new Label();
@@ -101,7 +103,7 @@ final class BlockPanel extends BorderPane {
                         named("Phrase", phrase));
         any.getChildren()
                 .addAll(
-                        soft("Through the chain"),
+                        way,
                         new FlowPane(Space.CLOSE, Space.CLOSE, chain, past),
                         soft("Blocks"),
                         new FlowPane(
@@ -109,7 +111,10 @@ final class BlockPanel extends BorderPane {
                                 Space.CLOSE,
                                 Buttons.small("cut at now", "block-cut", "Cuts them where now is  (X)", desk::cutHere),
                                 Buttons.small(
-                                        "join", "block-join", "Joins those that go on in one another  (J)", desk::join),
+                                        "join",
+                                        "block-join",
+                                        "Joins those that lie side by side; notes of several phrases become one phrase  (J)",
+                                        desk::join),
                                 Buttons.small("repeat", "block-repeat", "Lays a copy right behind  (D)", desk::repeat),
                                 Buttons.small(
                                         "own copy of the phrase",
@@ -138,11 +143,9 @@ final class BlockPanel extends BorderPane {
         content.setPadding(new Insets(Space.ROOM, Space.EDGE, Space.EDGE, Space.EDGE));
         setCenter(new Scrolling(content));
         phrases.setPadding(new Insets(Space.TIGHT, Space.EDGE, Space.GAP, Space.EDGE));
-        phrases.setMinHeight(PHRASES_TALL);
-        // What is picked needs the room for itself.
-        phrases.visibleProperty().bind(desk.picked().map(Set::isEmpty));
-        phrases.managedProperty().bind(phrases.visibleProperty());
-        phrases.setPrefHeight(PHRASES_TALL);
+        // What is picked needs room, too.
+        phrases.minHeightProperty().bind(desk.picked().map(picked -> picked.isEmpty() ? PHRASES_TALL : PHRASES_LOW));
+        phrases.prefHeightProperty().bind(phrases.minHeightProperty());
         setBottom(phrases);
         desk.picked().addListener((property, before, now) -> show());
         document.piece().addListener((property, before, now) -> show());
@@ -291,8 +294,13 @@ final class BlockPanel extends BorderPane {
         }
         boolean all = picked.stream()
                 .flatMap(ref -> Timeline.find(piece(), ref).stream())
-                .allMatch(Block::chain);
+                .allMatch(each -> each.chain()
+                        && piece().phrase(each.phrase()).filter(Phrase::ready).isEmpty());
         chain.setSelected(all);
         past.setSelected(!all);
+        boolean ready = block != null
+                && piece().phrase(block.phrase()).filter(Phrase::ready).isPresent();
+        chain.setDisable(ready);
+        way.setText(ready ? "A ready phrase goes past the chain" : "Through the chain");
     }
 }

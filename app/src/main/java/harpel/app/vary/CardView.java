@@ -39,6 +39,8 @@ final class CardView extends VBox {
     private final Label counts = new Label();
     private final ToggleButton star;
     private final Button hear;
+    private final Button use;
+    private final Button keep;
     private final Notes notes;
     private final Region now = new Region();
     private final StackPane field;
@@ -81,19 +83,17 @@ final class CardView extends VBox {
                     sheet.chosen().set(place);
                     sheet.toggle(card);
                 });
-        HBox buttons = new HBox(
-                Space.CLOSE,
-                hear,
-                Buttons.small(
-                        "use",
-                        "card-use-" + place,
-                        "The part plays it from now on  (Enter)",
-                        () -> sheet.choice().use(card)),
-                Buttons.small(
-                        "keep as phrase",
-                        "card-keep-" + place,
-                        "Puts its notes into the list of phrases",
-                        () -> sheet.choice().keep(card)));
+        use = Buttons.small(
+                "use",
+                "card-use-" + place,
+                "The part plays it from now on  (Enter)",
+                () -> sheet.choice().use(card));
+        keep = Buttons.small(
+                "keep as phrase",
+                "card-keep-" + place,
+                "Puts its notes into the list of phrases",
+                () -> sheet.choice().keep(card));
+        HBox buttons = new HBox(Space.CLOSE, hear, use, keep);
         getChildren().addAll(head, field, counts, buttons);
         setOnMousePressed(event -> sheet.chosen().set(place));
         show(place);
@@ -104,6 +104,10 @@ final class CardView extends VBox {
         about.setText(about());
         counts.setText(counts());
         star.setSelected(sheet.choice().isStarred(card));
+        boolean empty = card.phrase() == null || card.phrase().notes().isEmpty();
+        hear.setDisable(empty);
+        keep.setDisable(empty);
+        use.setDisable(card.phrase() == null || sheet.isUsed(card));
         boolean sounds = sheet.sounding().get() == card;
         pseudoClassStateChanged(SOUNDING, sounds);
         pseudoClassStateChanged(AT_KEYS, sheet.chosen().get() == place);
@@ -137,7 +141,7 @@ final class CardView extends VBox {
         }
         int differing = sheet.differing(card);
         return (differing == 0
-                        ? "the same notes"
+                        ? card.variant().differs().isEmpty() ? "the same notes" : "other settings, the same notes"
                         : differing + " of " + card.phrase().notes().size() + " differ")
                 + sounds;
     }

@@ -5,6 +5,7 @@ import harpel.app.desk.VariationSheet.Card;
 import harpel.app.look.Look;
 import harpel.app.look.Messages;
 import harpel.app.transport.Transport;
+import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.piece.Part;
@@ -49,6 +50,8 @@ public final class VariationPage extends BorderPane {
     private final ToggleButton apart;
     private final ToggleButton others;
     private final ToggleButton made;
+    private final Button timeline;
+    private final AdviceLine why = AdviceLine.beside("advice").ids("variations-why", "variations-little");
     private final List<CardView> views = new ArrayList<>();
 
     public VariationPage(Look look, Transport transport, VariationSheet variations, Messages messages) {
@@ -112,13 +115,13 @@ public final class VariationPage extends BorderPane {
                 "variations-spread",
                 "The part takes the starred variations in turn, one a round of its phrase",
                 sheet.choice()::spread);
-        Button timeline = Buttons.button(
+        timeline = Buttons.button(
                 "Starred to the timeline",
                 "variations-timeline",
                 "The starred ones go onto the timeline one behind another, from where now is",
                 sheet.choice()::toTimeline);
         second.getChildren().addAll(gap(), more, apart, gap(), others, space(), spread, timeline, keepStarred);
-        VBox head = new VBox(Space.GAP, first, second);
+        VBox head = new VBox(Space.GAP, first, second, why.node());
         head.setPadding(new Insets(Space.EDGE, Space.PAGE, Space.ROOM, Space.PAGE));
         setTop(head);
         grid.setHgap(Space.EDGE);
@@ -223,6 +226,15 @@ public final class VariationPage extends BorderPane {
         long starred = sheet.choice().starred();
         keepStarred.setText(starred == 0 ? "Keep the starred" : "Keep the " + starred + " starred");
         keepStarred.setDisable(starred == 0);
+        timeline.setDisable(starred == 0);
+        Way next = sheet.way().get() == Way.LITTLE ? Way.LOT : Way.LITTLE;
+        boolean silent = sheet.cards().isEmpty()
+                || sheet.cards().get(0).phrase() == null
+                || sheet.cards().get(0).phrase().notes().isEmpty();
+        why.show(
+                sheet.whyAlike(),
+                silent || sheet.way().get() == Way.LOT ? "" : next == Way.LOT ? "Settings a lot" : "Settings a little",
+                () -> sheet.way().set(next));
         spread.setText(sheet.choice().isSpread() ? "One variation for all rounds" : "Spread over rounds");
         spread.setDisable(
                 !sheet.choice().isSpread() && sheet.choice().starredNumbers().size() < 2);

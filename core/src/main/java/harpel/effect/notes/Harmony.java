@@ -40,9 +40,19 @@ public final class Harmony extends EffectKind {
             Param.of("chance", IntType.percent(0, 100), 100, "How often the voice sounds.");
     private static final ParamSpec VOICE = ParamSpec.of(SEMITONES, DEGREES, VELOCITY, CHANCE);
 
+    private static final List<ParamSet> USEFUL = List.of(
+            VOICE.defaults().with(SEMITONES, 7),
+            VOICE.defaults().with(SEMITONES, 12),
+            VOICE.defaults().with(DEGREES, 2),
+            VOICE.defaults().with(DEGREES, 4),
+            VOICE.defaults().with(SEMITONES, -12),
+            VOICE.defaults().with(DEGREES, 6),
+            VOICE.defaults().with(DEGREES, 8),
+            VOICE.defaults().with(DEGREES, -3));
+
     public static final Param<List<ParamSet>> VOICES = Param.of(
             "voices",
-            new ListType<>(new RowType(VOICE), 8),
+            new ListType<>(new RowType(VOICE), 8, Harmony::following),
             List.of(VOICE.defaults().with(SEMITONES, 7)),
             "The added voices, up to 8.");
     public static final Param<Boolean> KEEP =
@@ -60,6 +70,16 @@ public final class Harmony extends EffectKind {
     @Override
     public Effect create() {
         return new Running();
+    }
+
+    /** The next voice that is useful beside those that are there, as loud as the last: an octave, a third, a fifth of the key and on. */
+    private static ParamSet following(List<ParamSet> voices) {
+        ParamSet last = voices.get(voices.size() - 1);
+        return USEFUL.stream()
+                .map(one -> last.with(SEMITONES, one.get(SEMITONES)).with(DEGREES, one.get(DEGREES)))
+                .filter(one -> voices.stream().noneMatch(voice -> shown(voice).equals(shown(one))))
+                .findFirst()
+                .orElse(last);
     }
 
     private static String describe(ParamSet values) {

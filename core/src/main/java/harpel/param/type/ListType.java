@@ -9,9 +9,23 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.function.DoubleSupplier;
+import java.util.function.Function;
 
-/** Up to {@code most} values of one type. */
-public record ListType<T>(ParamType<T> item, int most) implements ParamType<List<T>> {
+/**
+ * Up to {@code most} values of one type.
+ *
+ * @param following proposes the next to those that are there; by itself one like the last
+ */
+public record ListType<T>(ParamType<T> item, int most, Function<List<T>, T> following) implements ParamType<List<T>> {
+    public ListType(ParamType<T> item, int most) {
+        this(item, most, values -> values.get(values.size() - 1));
+    }
+
+    /** What is added to those that are there: what the effect proposes, or the first of the defaults. */
+    public T next(List<T> values, List<T> defaults) {
+        return values.isEmpty() ? fresh(defaults) : following.apply(values);
+    }
+
     @Override
     public List<T> read(Object plain) {
         List<?> given = Plain.list(plain, range());
