@@ -119,7 +119,7 @@ public final class Reference {
                     .append("\n\n")
                     .append(source.does())
                     .append(".\n\n");
-            table(page, source.spec(EffectKind.ON));
+            table(page, settings(source));
         }
         return page.toString();
     }
@@ -208,7 +208,7 @@ public final class Reference {
         }
         List<Object> movers = new ArrayList<>();
         for (Source source : Source.values()) {
-            Map<String, Object> mover = RowType.schemaOf(source.spec(EffectKind.ON));
+            Map<String, Object> mover = RowType.schemaOf(settings(source));
             properties(mover).put(ChainFile.BY, Map.of("const", source.word()));
             mover.put("required", List.of(ChainFile.BY));
             definitions.put("by-" + source.word(), mover);
@@ -300,6 +300,11 @@ public final class Reference {
             schema.put("required", List.of("effect"));
         }
         return schema;
+    }
+
+    /** All that a source can be set to: what it has of a moved time is the most. */
+    private static ParamSpec settings(Source source) {
+        return source.spec(source == Source.AUTOMATION ? EffectKind.ON : Source.PACE);
     }
 
     private static Map<String, Object> chainFileSchema() {

@@ -2,9 +2,13 @@ package harpel.move;
 
 import harpel.param.Param;
 import harpel.param.ParamSet;
+import harpel.param.ParamType;
+import harpel.param.type.IntType;
 import harpel.theory.GeneralMidi;
+import harpel.time.TimeValue;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -28,6 +32,49 @@ public record Mover(Source source, ParamSet settings, Map<String, Object> unknow
 
     public static Mover of(Source source, Param<?> moved) {
         return new Mover(source, source.spec(moved).defaults());
+    }
+
+    /** One as it is proposed for a parameter: by an octave where it counts semitones or degrees, not by half of all there are. */
+    public static Mover proposed(Source source, Param<?> moved) {
+        Mover plain = of(source, moved);
+        if (source == Source.AUTOMATION || !(moved.type() instanceof IntType type)) {
+            return plain;
+        }
+        int octave = switch (type.unit()) {
+            case "semitones" -> 12;
+            case "degrees" -> 7;
+            case "octaves" -> 1;
+            default -> 0;
+        };
+        return octave == 0
+                ? plain
+                : plain.withSettings(plain.settings.with(
+                        Source.AMOUNT, (int) Math.round(100.0 * octave / (type.max() - type.min()))));
+    }
+
+    /** Whether another mover is by the same lever. */
+    boolean isOfTheSameLever(Mover other) {
+        return source == Source.LEVER
+                && other.source == Source.LEVER
+                && settings.get(Source.NAME).equals(other.settings.get(Source.NAME));
+    }
+
+    /** A value moved by a share of its range, as its movers let it; note values keep to those that they allow. */
+    public static <T> T moved(ParamType<T> type, T value, double offset, List<Mover> movers) {
+        T moved = type.moved(value, offset);
+        if (offset == 0 || !(moved instanceof TimeValue.Note note)) {
+            return moved;
+        }
+        Source.NoteValues allowed = Source.NoteValues.STRAIGHT;
+        for (Mover mover : movers) {
+            if (mover.settings.spec().has(Source.NOTE_VALUES)) {
+                Source.NoteValues one = mover.settings.get(Source.NOTE_VALUES);
+                allowed = one.compareTo(allowed) > 0 ? one : allowed;
+            }
+        }
+        @SuppressWarnings("unchecked") // a note value where there was one
+        T kept = (T) allowed.nearest(note);
+        return kept;
     }
 
     /** What it adds, from −1 to 1 of the control's range, when the source stands at {@code place}, 0–1. */

@@ -3,12 +3,14 @@ package harpel.move;
 import harpel.effect.EffectKind;
 import harpel.param.Param;
 import harpel.param.ParamException;
+import harpel.param.ParamSet;
 import harpel.param.ParamSpec;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.ToDoubleFunction;
 
 /**
  * What moves the parameters of one stage.
@@ -59,10 +61,49 @@ public record Moves(Map<String, List<Mover>> byParam, Map<String, Object> unknow
         return new Moves(changed, unknown);
     }
 
+    /** With one more; a lever moves a parameter once, so one that moves it already takes the new settings. */
     public Moves plus(Param<?> param, Mover mover) {
         List<Mover> movers = new ArrayList<>(of(param));
-        movers.add(mover);
+        int same = 0;
+        while (same < movers.size() && !movers.get(same).isOfTheSameLever(mover)) {
+            same++;
+        }
+        if (same < movers.size()) {
+            movers.set(same, mover);
+        } else {
+            movers.add(mover);
+        }
         return with(param, movers);
+    }
+
+    /**
+     * The values where levers bring them while nothing else moves them, as while time stands.
+     *
+     * @param lever where the lever of a name stands, 0–1; NaN for one that is not there
+     */
+    public ParamSet byLevers(ParamSet values, ToDoubleFunction<String> lever) {
+        ParamSet moved = values;
+        for (Map.Entry<String, List<Mover>> entry : byParam.entrySet()) {
+            Param<?> param = values.spec().anywhere(entry.getKey()).orElse(null);
+            if (param != null) {
+                moved = byLevers(moved, param, entry.getValue(), lever);
+            }
+        }
+        return moved;
+    }
+
+    private static <T> ParamSet byLevers(
+            ParamSet values, Param<T> param, List<Mover> movers, ToDoubleFunction<String> lever) {
+        double offset = 0;
+        for (Mover mover : movers) {
+            double place = mover.source() == Source.LEVER
+                    ? lever.applyAsDouble(mover.settings().get(Source.NAME))
+                    : Double.NaN;
+            offset += Double.isNaN(place) ? 0 : mover.offset(place);
+        }
+        return offset == 0
+                ? values
+                : values.with(param, Mover.moved(values.typeOf(param), values.get(param), offset, movers));
     }
 
     /** The same where movers by one lever are movers by another. */

@@ -13,6 +13,9 @@ import harpel.param.type.SpanType;
 import harpel.param.type.SpanType.Span;
 import harpel.param.type.TextType;
 import harpel.time.TimeValue;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -49,6 +52,40 @@ public enum Source {
         HOLD
     }
 
+    /** Which note values a moved time may come to. */
+    public enum NoteValues {
+        STRAIGHT(""),
+        DOTTED_TOO("d"),
+        TRIPLETS_TOO("t"),
+        ALL("dt");
+
+        private final List<TimeValue.Note> values = new ArrayList<>();
+
+        /** @param kinds the letters of those besides straight ones */
+        NoteValues(String kinds) {
+            for (String name : List.of("1/64", "1/32", "1/16", "1/8", "1/4", "1/2", "1/1", "2/1", "4/1")) {
+                values.add((TimeValue.Note) TimeValue.ofNote(name));
+                kinds.chars().forEach(kind -> values.add((TimeValue.Note) TimeValue.ofNote(name + (char) kind)));
+            }
+        }
+
+        /** The one that is nearest in ratio. */
+        TimeValue nearest(TimeValue.Note wanted) {
+            double quarters = wanted.value().quarters();
+            return Collections.min(
+                    values,
+                    Comparator.comparingDouble(
+                            one -> Math.abs(Math.log(one.value().quarters() / quarters))));
+        }
+    }
+
+    public static final Param<NoteValues> NOTE_VALUES = Param.of(
+            "note-values",
+            ChoiceType.of(NoteValues.class),
+            NoteValues.STRAIGHT,
+            "Which note values a time that is moved comes to: straight ones, dotted ones too, triplets too, or all.");
+    public static final Param<Span> KEYS = Param.of(
+            "keys", SpanType.ofPitches(), new Span(0, 127), "The notes that count as the lowest and the highest.");
     public static final Param<Integer> AMOUNT = Param.of(
             "amount",
             IntType.percent(-100, 100),
@@ -108,6 +145,8 @@ public enum Source {
     private static final ParamSpec COMMON = ParamSpec.of(AMOUNT, BOTH_WAYS, RANGE, BEND);
     private static final Map<Param<?>, ParamSpec> AUTOMATIONS = new ConcurrentHashMap<>();
     private static final Map<Source, ParamSpec> SPECS = new ConcurrentHashMap<>();
+    /** The same where what is moved is a time. */
+    private static final Map<Source, ParamSpec> OF_TIMES = new ConcurrentHashMap<>();
 
     private final String does;
 
@@ -127,10 +166,14 @@ public enum Source {
 
     /** Its settings where it moves that parameter: automation has points with values of the parameter's own type. */
     public ParamSpec spec(Param<?> moved) {
-        return this == AUTOMATION
-                ? AUTOMATIONS.computeIfAbsent(moved, param -> ParamSpec.of(points(param), BETWEEN))
-                : SPECS.computeIfAbsent(
-                        this, source -> ParamSpec.of(source.own()).and(COMMON));
+        if (this == AUTOMATION) {
+            return AUTOMATIONS.computeIfAbsent(moved, param -> ParamSpec.of(points(param), BETWEEN));
+        }
+        ParamSpec spec =
+                SPECS.computeIfAbsent(this, source -> ParamSpec.of(source.own()).and(COMMON));
+        return moved.type() instanceof TimeType
+                ? OF_TIMES.computeIfAbsent(this, source -> spec.and(ParamSpec.of(NOTE_VALUES)))
+                : spec;
     }
 
     private static <T> Param<List<PathType.Point<T>>> points(Param<T> moved) {
@@ -145,6 +188,7 @@ public enum Source {
         return switch (this) {
             case CURVE -> new Param<?>[] {LOOP, SHAPE_POINTS};
             case LEVER -> new Param<?>[] {NAME};
+            case KEY -> new Param<?>[] {KEYS};
             case KEYS_HELD -> new Param<?>[] {MOST};
             case CONTROLLER -> new Param<?>[] {NUMBER};
             case LFO -> new Param<?>[] {SHAPE, PACE, PHASE};

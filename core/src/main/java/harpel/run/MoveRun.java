@@ -43,7 +43,7 @@ final class MoveRun {
     private double blendedWay;
 
     /** A parameter that is moved, and what moves it. */
-    private record Moved(Param<?> param, List<SourceRun> sources) {}
+    private record Moved(Param<?> param, List<Mover> movers, List<SourceRun> sources) {}
 
     MoveRun(String address) {
         this.address = address;
@@ -80,7 +80,7 @@ final class MoveRun {
                 goOn(source, before, id, i);
                 sources.add(source);
             }
-            spec.anywhere(id).ifPresent(param -> moved.add(new Moved(param, sources)));
+            spec.anywhere(id).ifPresent(param -> moved.add(new Moved(param, entry.getValue(), sources)));
         }
         any = !moved.isEmpty() || other != null;
     }
@@ -135,7 +135,8 @@ final class MoveRun {
         input.hold(held);
         ParamSet values = other == null ? base : between(base, tick);
         for (int i = 0; i < moved.size(); i++) {
-            values = moved(values, moved.get(i).param, moved.get(i).sources, tick);
+            Moved one = moved.get(i);
+            values = moved(values, one.param, one.movers, one.sources, tick);
         }
         return values;
     }
@@ -152,7 +153,8 @@ final class MoveRun {
         return blended;
     }
 
-    private static <T> ParamSet moved(ParamSet values, Param<T> param, List<SourceRun> sources, long tick) {
+    private static <T> ParamSet moved(
+            ParamSet values, Param<T> param, List<Mover> movers, List<SourceRun> sources, long tick) {
         T value = values.get(param);
         double offset = 0;
         for (int i = 0; i < sources.size(); i++) {
@@ -161,7 +163,7 @@ final class MoveRun {
             double place = source.place(tick);
             offset += Double.isNaN(place) ? 0 : source.mover.offset(place);
         }
-        T moved = values.typeOf(param).moved(value, offset);
+        T moved = Mover.moved(values.typeOf(param), value, offset, movers);
         return moved.equals(values.get(param)) ? values : values.with(param, moved);
     }
 

@@ -8,6 +8,7 @@ import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.type.CurveType;
 import harpel.param.type.PathType;
+import harpel.param.type.SpanType.Span;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
@@ -32,7 +33,7 @@ abstract class SourceRun {
         return switch (mover.source()) {
             case AUTOMATION -> new Automation(mover, context);
             case VELOCITY -> new OfNote(mover, input, note -> (note.velocity() - 1) / 126.0);
-            case KEY -> new OfNote(mover, input, note -> note.pitch() / 127.0);
+            case KEY -> new OfNote(mover, input, note -> among(mover.settings().get(Source.KEYS), note.pitch()));
             case RANDOM ->
                 new OfNote(mover, input, note -> chance.at(note.tick()).unitOf(note.tick(), input.before()));
             case KEYS_HELD ->
@@ -46,6 +47,13 @@ abstract class SourceRun {
             case STEPS -> new Steps(mover, context.time());
             case ENVELOPE -> new Envelope(mover, context.time());
         };
+    }
+
+    /** The place of a pitch in a range of keys, 0–1. */
+    private static double among(Span keys, int pitch) {
+        return keys.high() == keys.low()
+                ? (pitch < keys.low() ? 0 : 1)
+                : Math.max(0, Math.min(1, (pitch - keys.low()) / (double) (keys.high() - keys.low())));
     }
 
     /** Where it stands, 0–1, or NaN when it has nothing to say yet. */

@@ -17,7 +17,19 @@ class RowPaceTest {
     private static final ParamType<RowPace> TYPE = Polymeter.ROW_PACE.type();
 
     @ParameterizedTest
-    @CsvSource({"x1, ×1", "× 1/2, ×1/2", "x3/2, ×3/2", "1/8d, 1/8d", " x4 , ×4"})
+    @CsvSource({
+        "x1, ×1",
+        "× 1/2, ×1/2",
+        "x3/2, ×3/2",
+        "3/2, ×3/2",
+        "1.5, ×3/2",
+        "0.67, ×2/3",
+        "2, ×2",
+        "x0.5, ×1/2",
+        "3/4, 3/4",
+        "1/8d, 1/8d",
+        " x4 , ×4"
+    })
     void typedAndShown(String typed, String shown) {
         RowPace pace = TYPE.parse(typed);
         assertThat(TYPE.show(pace)).isEqualTo(shown);

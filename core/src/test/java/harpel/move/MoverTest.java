@@ -7,8 +7,12 @@ import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.notes.Echo;
+import harpel.effect.pitch.Transpose;
 import harpel.param.ParamSet;
+import harpel.param.music.TimeType;
+import harpel.param.type.IntType;
 import harpel.param.type.SpanType.Span;
+import harpel.time.TimeValue;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -46,6 +50,53 @@ class MoverTest {
         assertThat(mover.withSettings(settings.with(Source.BOTH_WAYS, true)).offset(place))
                 .as("both ways: the middle adds nothing")
                 .isCloseTo(2 * offset - 0.5, within(1e-12));
+    }
+
+    @Test
+    void aLeverMovesAParameterOnceHoweverOftenItIsGivenIt() {
+        Mover again = lever("Tide").withSettings(lever("Tide").settings().with(Source.AMOUNT, 20));
+        Moves moves = Moves.NONE
+                .plus(Arpeggio.GATE, lever("Tide"))
+                .plus(Arpeggio.GATE, lever("Lamp"))
+                .plus(Arpeggio.GATE, again);
+        assertThat(moves.of(Arpeggio.GATE)).containsExactly(again, lever("Lamp"));
+    }
+
+    @Test
+    void whatCountsSemitonesIsProposedByAnOctave() {
+        Mover octave = Mover.proposed(Source.CURVE, Transpose.SEMITONES);
+        IntType type = (IntType) Transpose.SEMITONES.type();
+        assertThat(type.moved(0, octave.offset(1))).isEqualTo(12);
+        assertThat(Mover.proposed(Source.CURVE, Arpeggio.GATE)).isEqualTo(Mover.of(Source.CURVE, Arpeggio.GATE));
+    }
+
+    /** Where a pace comes to by a fifth of its range upwards from 1/16, and which note values it may come to. */
+    @ParameterizedTest
+    @CsvSource({"straight, 1/8", "dotted-too, 1/8d", "triplets-too, 1/4t", "all, 1/4t"})
+    void aPaceThatIsMovedKeepsToTheNoteValuesThatAreAllowed(String allowed, String pace) {
+        Mover plain = Mover.of(Source.LEVER, Arpeggio.PACE);
+        Mover mover = plain.withSettings(plain.settings().withPlain(Source.NOTE_VALUES, allowed));
+        TimeValue sixteenth = TimeValue.ofNote("1/16");
+        assertThat(Mover.moved(TimeType.TIME, sixteenth, 4.0 / 22, List.of(mover)))
+                .hasToString(pace);
+        assertThat(Mover.moved(TimeType.TIME, TimeValue.ofNote("1/8t"), 0, List.of(mover)))
+                .as("what is not moved stays")
+                .hasToString("1/8t");
+        assertThat(mover.settings().spec().has(Source.NOTE_VALUES)).isTrue();
+        assertThat(Source.LEVER.spec(Arpeggio.GATE).has(Source.NOTE_VALUES)).isFalse();
+    }
+
+    @Test
+    void whileTimeStandsLeversAloneSayWhereAValueIs() {
+        Moves moves =
+                Moves.NONE.plus(Arpeggio.GATE, lever("Tide")).plus(Arpeggio.GATE, Mover.of(Source.LFO, Arpeggio.GATE));
+        ParamSet values = EffectCatalog.of("arpeggio").spec().defaults().with(Arpeggio.GATE, 50);
+        int full = moves.byLevers(values, name -> 1).get(Arpeggio.GATE);
+        assertThat(full).isGreaterThan(50);
+        assertThat(moves.byLevers(values, name -> 0)).isSameAs(values);
+        assertThat(moves.byLevers(values, name -> Double.NaN))
+                .as("no such lever")
+                .isSameAs(values);
     }
 
     @Test

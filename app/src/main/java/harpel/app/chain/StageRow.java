@@ -256,8 +256,7 @@ public final class StageRow extends StackPane {
         String text = "not known to this version; notes pass unchanged and the file keeps it";
         if (stage.isKnown()) {
             TraceStore traces = transport.traces();
-            ParamSet moved = stage.moves().byParam().isEmpty() ? null : traces.moved(address.toString());
-            ParamSet now = moved == null || moved.spec() != stage.params().spec() ? stage.params() : moved;
+            ParamSet now = transport.valuesNow(document.piece().get(), address, stage);
             int last = traces.lastPitch(Places.before(document, address));
             // A number stays with its unit on one line.
             text = stage.kind()

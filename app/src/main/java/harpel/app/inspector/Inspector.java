@@ -271,13 +271,18 @@ public final class Inspector extends BorderPane {
         addCommon(common);
         if (!branch && stage.isKnown() && !stage.kind().nature().branches()) {
             moves = new MovesEditor(
-                    session.document(), session.look(), session.transport(), session.messages(), (changed, done) -> {
+                    session.document(),
+                    session.look(),
+                    session.transport(),
+                    session.messages(),
+                    (changed, done) -> {
                         session.selection()
                                 .editStage("Move controls", address + " move", address, one -> one.withMoves(changed));
                         if (done) {
                             session.document().endGesture();
                         }
-                    });
+                    },
+                    edit -> session.selection().editStage("Move controls", "", address, edit));
             content.getChildren().add(moves);
         }
         content.getChildren()
@@ -356,11 +361,19 @@ public final class Inspector extends BorderPane {
         }
         stepRows.forEach(StepRow::draw);
         String place = shown.toString();
-        ParamSet moved = session.transport().traces().moved(place);
+        Stage stage = session.selection().stage(shown).filter(Stage::isKnown).orElse(null);
+        ParamSet moved = stage == null || isBranch(shown)
+                ? null
+                : session.transport().valuesNow(session.document().piece().get(), shown, stage);
+        boolean on = stage == null || stage.on();
         for (ParamTile<?> tile : tiles) {
             tile.showMoved(moved);
             tile.showInForce(
-                    session.transport().traces().inForce(place, tile.param().id()));
+                    on
+                            ? session.transport()
+                                    .traces()
+                                    .inForce(place, tile.param().id())
+                            : null);
         }
     }
 

@@ -12,21 +12,28 @@ import harpel.app.ui.Menus;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Space;
 import harpel.chain.Stage;
+import harpel.effect.Trait;
 import harpel.move.Mover;
 import harpel.move.Moves;
 import harpel.move.Source;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamType;
+import harpel.param.type.CurveType;
 import harpel.param.type.ListType;
 import harpel.param.type.RowType;
 import harpel.piece.perform.Lever;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 import javafx.geometry.Side;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
@@ -45,7 +52,20 @@ final class MovesEditor extends VBox {
     private final Look look;
     private final Transport transport;
     private final Messages messages;
+    /** Those that go on while a note lasts. */
+    private static final Set<Source> FLOWING = EnumSet.of(
+            Source.AUTOMATION,
+            Source.CURVE,
+            Source.LEVER,
+            Source.LFO,
+            Source.STEPS,
+            Source.ENVELOPE,
+            Source.CONTROLLER);
+
     private final BiConsumer<Moves, Boolean> change;
+    /** Changes more of the stage than what moves it, as one edit. */
+    private final Consumer<UnaryOperator<Stage>> edit;
+
     private final MenuButton add = Menus.button(
             "Move a control…",
             "add-mover",
@@ -62,13 +82,19 @@ final class MovesEditor extends VBox {
     private Moves built;
 
     MovesEditor(
-            Document document, Look look, Transport transport, Messages messages, BiConsumer<Moves, Boolean> change) {
+            Document document,
+            Look look,
+            Transport transport,
+            Messages messages,
+            BiConsumer<Moves, Boolean> change,
+            Consumer<UnaryOperator<Stage>> edit) {
         super(Space.CLOSE);
         this.document = document;
         this.look = look;
         this.transport = transport;
         this.messages = messages;
         this.change = change;
+        this.edit = edit;
         getChildren().addAll(add, list);
     }
 
@@ -205,7 +231,7 @@ final class MovesEditor extends VBox {
         ContextMenu menu = new ContextMenu();
         menu.setId("sources");
         for (Lever lever : document.piece().get().levers()) {
-            Mover mover = Mover.of(Source.LEVER, param);
+            Mover mover = Mover.proposed(Source.LEVER, param);
             source(
                     menu,
                     param,
@@ -218,7 +244,7 @@ final class MovesEditor extends VBox {
                         menu,
                         param,
                         source.word().replace('-', ' ') + " – " + source.does().split(",")[0],
-                        Mover.of(source, param));
+                        Mover.proposed(source, param));
             }
         }
         menu.show(add, Side.BOTTOM, 0, 0);
@@ -264,17 +290,35 @@ final class MovesEditor extends VBox {
         if (mover.source() != Source.AUTOMATION) {
             Field reach = new Field(
                     "reach-" + dashed(param.id()) + "-" + (place + 1),
-                    "From where to where it moves " + param.label() + ", in its own unit; type where it shall come to",
+                    "From where to where it moves " + param.label()
+                            + ", in its own unit; type both, such as 10–14, or only where it shall come to",
                     text -> reachTo(param, place, text),
                     messages::say);
             reach.show(reach(param, mover));
             reaches.put(key, reach);
             box.getChildren().add(reach);
         }
+        if (FLOWING.contains(mover.source()) && !taken(stage).isEmpty()) {
+            Label words = new Label(taken(stage));
+            words.getStyleClass().add("soft");
+            words.setId("taken-" + dashed(param.id()) + "-" + (place + 1));
+            box.getChildren().add(words);
+        }
+        if (mover.source() == Source.CURVE) {
+            box.getChildren()
+                    .add(Buttons.small(
+                            "stretch to the loop",
+                            "stretch-" + dashed(param.id()) + "-" + (place + 1),
+                            "What is drawn becomes as long as the loop",
+                            () -> stretch(param, place)));
+        }
         GridPane tiles = Columns.two();
         int count = 0;
         for (Param<?> setting : mover.settings().spec().params()) {
-            boolean drawn = curve != null && setting.id().equals("points") || setting == Source.VALUES;
+            boolean drawn = curve != null && setting.id().equals("points")
+                    || setting == Source.VALUES
+                    // Notes say it better than shares of them.
+                    || mover.source() == Source.KEY && setting == Source.RANGE;
             if (!drawn) {
                 tiles.add(tile(param, setting, place), count % 2, count / 2);
                 count++;
@@ -289,23 +333,51 @@ final class MovesEditor extends VBox {
     private <T> String reach(Param<T> param, Mover mover) {
         ParamType<T> type = stage.params().typeOf(param);
         T base = stage.params().get(param);
-        String from = type.show(type.moved(base, mover.offset(0)), document.spelling());
-        String to = type.show(type.moved(base, mover.offset(1)), document.spelling());
+        List<Mover> one = List.of(mover);
+        String from = type.show(Mover.moved(type, base, mover.offset(0), one), document.spelling());
+        String to = type.show(Mover.moved(type, base, mover.offset(1), one), document.spelling());
         return ParamTile.fromTo(from, to).replace("→", "…");
     }
 
-    /** Sets the amount so that a mover brings its control to a value when its source is at its most. */
+    /** Whatever people write between two values. */
+    private static final Pattern BETWEEN =
+            Pattern.compile("\\s*(?:…|\\.\\.+|→|–|—|\\bto\\b)\\s*|(?<=[\\w♯♭%])\\s*-\\s*");
+
+    /**
+     * Lets a mover bring its control to a value when its source is at its most; where two are typed, from the first to the second, so that
+     * the control itself is set as well.
+     */
     private <T> void reachTo(Param<T> param, int place, String text) {
         ParamType<T> type = stage.params().typeOf(param);
-        String last = text.substring(text.lastIndexOf('…') + 1).strip();
-        double way =
-                type.fraction(type.parse(last)) - type.fraction(stage.params().get(param));
+        String[] ends = BETWEEN.split(text.strip(), 2);
+        double base = type.fraction(stage.params().get(param));
+        double to = type.fraction(type.parse(ends[ends.length - 1]));
         Mover mover = stage.moves().of(param).get(place);
-        take(
-                param,
-                place,
-                mover.settings().withPlain(Source.AMOUNT, (int) Math.round(Math.max(-1, Math.min(1, way)) * 100)),
-                true);
+        boolean both = mover.settings().get(Source.BOTH_WAYS);
+        double from = both ? 2 * base - to : base;
+        if (ends.length == 2) {
+            // The unit may stand behind the second alone.
+            String unit = ends[1].replaceFirst("^[^ ]*", "");
+            from = type.fraction(type.parse(ends[0].contains(" ") ? ends[0] : ends[0] + unit));
+        }
+        double middle = both ? (from + to) / 2 : from;
+        double amount = Math.max(-1, Math.min(1, both ? (to - from) / 2 : to - from));
+        ParamSet settings = mover.settings().withPlain(Source.AMOUNT, (int) Math.round(amount * 100));
+        List<Mover> movers = new ArrayList<>(stage.moves().of(param));
+        movers.set(place, new Mover(mover.source(), settings));
+        boolean sets = ends.length == 2;
+        edit.accept(one -> {
+            Stage moved = one.withMoves(one.moves().with(param, movers));
+            return sets ? moved.with(param, type.atFraction(middle)) : moved;
+        });
+    }
+
+    /** How a stage takes values that move under its notes. */
+    private static String taken(Stage stage) {
+        boolean byNote = !stage.kind().nature().holdsNotes()
+                && !stage.kind().has(Trait.PLAYS_BY_ITSELF)
+                && !stage.kind().nature().changesMessages(stage.params());
+        return byNote ? "Each note takes it as it begins." : "";
     }
 
     /** Draws a frame. */
@@ -332,6 +404,22 @@ final class MovesEditor extends VBox {
                         place,
                         stage.moves().of(moved).get(place).settings().with(Source.VALUES, values),
                         done));
+    }
+
+    /** What is drawn takes the whole loop. */
+    private void stretch(Param<?> moved, int place) {
+        ParamSet settings = stage.moves().of(moved).get(place).settings();
+        var time = document.piece().get().time();
+        double loop =
+                settings.get(Source.LOOP).ticksAt(0, time) / time.meter().at(0).beatTicks();
+        List<CurveType.Point> points = settings.get(Source.SHAPE_POINTS);
+        double drawn = points.isEmpty() ? 0 : points.get(points.size() - 1).at();
+        if (drawn > 0) {
+            List<CurveType.Point> stretched = points.stream()
+                    .map(point -> new CurveType.Point(point.at() * loop / drawn, point.height()))
+                    .toList();
+            take(moved, place, settings.with(Source.SHAPE_POINTS, stretched), true);
+        }
     }
 
     /** Takes other settings for one of the movers of a parameter. */

@@ -150,14 +150,14 @@ public final class LeverWiring {
             return false;
         }
         picking.set("");
-        Mover plain = Mover.of(Source.LEVER, param);
+        Mover plain = Mover.proposed(Source.LEVER, param);
         Mover mover = new Mover(Source.LEVER, plain.settings().with(Source.NAME, lever));
         selection.editStage(
                 "Let " + lever + " move " + param.label().toLowerCase(java.util.Locale.ROOT),
                 "",
                 address,
                 one -> one.withMoves(one.moves().plus(param, mover)));
-        messages.say("“" + lever + "” moves " + param.label() + " now, by half of its range; set how much below.");
+        messages.say("“" + lever + "” moves " + param.label() + " now; from where to where stands below.");
         return true;
     }
 }

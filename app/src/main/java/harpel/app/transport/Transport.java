@@ -2,12 +2,14 @@ package harpel.app.transport;
 
 import harpel.app.look.Messages;
 import harpel.capture.Heard;
+import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.device.Devices;
 import harpel.device.MachineDevices;
 import harpel.device.SoundBank;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
+import harpel.param.ParamSet;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Standing;
@@ -256,6 +258,25 @@ public final class Transport implements AutoCloseable {
     /** How a part of the open piece stands there: muted, past its chain, without anything to play. */
     public Standing standing(Piece piece, Part part) {
         return Standing.of(piece, part, (long) songTick());
+    }
+
+    /** The values of a known stage as they hold: moved while time runs, as levers stand while it does not, its own while it is off. */
+    public ParamSet valuesNow(Piece piece, StageAddress address, Stage stage) {
+        if (!stage.on() || stage.moves().isEmpty()) {
+            return stage.params();
+        }
+        if (status().mode() == LiveStatus.Mode.STOPPED) {
+            return stage.moves()
+                    .byLevers(
+                            stage.params(),
+                            name -> piece.levers().stream()
+                                    .filter(lever -> lever.name().equals(name))
+                                    .findFirst()
+                                    .map(lever -> lever.bent(traces.lever(name).orElse(lever.value() / 100)))
+                                    .orElse(Double.NaN));
+        }
+        ParamSet moved = traces.moved(address.toString());
+        return moved == null || moved.spec() != stage.params().spec() ? stage.params() : moved;
     }
 
     /** Now, on the engine's clock. */

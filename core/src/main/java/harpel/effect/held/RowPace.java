@@ -36,6 +36,9 @@ public record RowPace(int timesOfStage, int perOfStage, TimeValue own) {
     /** Written as {@code x1/2} or as a note value. */
     public record Type() implements ParamType<RowPace> {
         static final Type PACE = new Type();
+        /** 0.33 is a third, and 0.67 two. */
+        private static final double NEARLY = 0.005;
+
         private static final List<RowPace> KNOWN = List.of(
                 new RowPace(1, 4, null),
                 new RowPace(1, 3, null),
@@ -64,8 +67,28 @@ public record RowPace(int timesOfStage, int perOfStage, TimeValue own) {
 
         @Override
         public RowPace parse(String typed) {
-            String bare = typed.strip().replace('×', 'x').replace(" ", "");
-            return bare.startsWith("x") ? read(bare) : note(TimeType.TIME.parse(typed));
+            String bare = typed.strip().replace('×', 'x').replace(',', '.').replace(" ", "");
+            if (bare.startsWith("x") || bare.matches("\\d+(\\.\\d+)?")) {
+                return times(bare.replace("x", ""), typed);
+            }
+            // 3/2 is no note value that anyone writes; 3/4 is one.
+            return KNOWN.stream()
+                    .filter(known -> known.timesOfStage > 1 && write(known).equals("x" + bare))
+                    .filter(known -> known.perOfStage < 4)
+                    .findFirst()
+                    .orElseGet(() -> note(TimeType.TIME.parse(typed)));
+        }
+
+        /** So many times as fast: "3/2", or "1.5". */
+        private RowPace times(String text, String typed) {
+            for (RowPace known : KNOWN) {
+                double exact = (double) known.timesOfStage / known.perOfStage;
+                boolean decimal = text.matches("\\d+(\\.\\d+)?") && Math.abs(Double.parseDouble(text) - exact) < NEARLY;
+                if (decimal || write(known).equals("x" + text)) {
+                    return known;
+                }
+            }
+            throw new ParamException("must be " + range() + " but was \"" + typed + "\"");
         }
 
         private RowPace note(TimeValue value) {
@@ -104,7 +127,7 @@ public record RowPace(int timesOfStage, int perOfStage, TimeValue own) {
                             KNOWN.stream()
                                     .map(known -> "\"" + write(known) + "\"")
                                     .toList())
-                    + " of the stage's pace, or a note value 4/1 to 1/64 such as \"1/8d\"";
+                    + " of the stage's pace, as 3/2, ×3/2 or 1.5, or a note value 4/1 to 1/64 such as \"1/8d\"";
         }
 
         @Override
