@@ -38,7 +38,7 @@ import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
 
 /** Opening and saving: asks for the file, does it, and says what went wrong. */
-public final class Files {
+public class Files {
     private static final ExtensionFilter PIECES = new ExtensionFilter("Pieces", "*" + PieceFile.ENDING);
     private static final ExtensionFilter CHAINS = new ExtensionFilter("Chains", "*.chain.json");
     private static final ExtensionFilter MIDI = new ExtensionFilter("MIDI files", "*.mid", "*.midi");
@@ -70,7 +70,8 @@ public final class Files {
         }
     }
 
-    private Optional<Path> ask(boolean save, String title, ExtensionFilter filter, String name) {
+    /** Asks for a file; nothing where it was cancelled. */
+    Optional<Path> ask(boolean save, String title, ExtensionFilter filter, String name) {
         FileChooser chooser = new FileChooser();
         chooser.setTitle(title);
         chooser.getExtensionFilters().add(filter);
@@ -380,7 +381,8 @@ public final class Files {
         return new ExtensionFilter(format.name(), "*." + format.ending());
     }
 
-    private Optional<Path> askFolder(String title) {
+    /** Asks for a folder; nothing where it was cancelled. */
+    Optional<Path> askFolder(String title) {
         DirectoryChooser chooser = new DirectoryChooser();
         chooser.setTitle(title);
         return Optional.ofNullable(chooser.showDialog(window)).map(File::toPath);

@@ -9,6 +9,7 @@ import harpel.event.NoteStart;
 import harpel.format.PieceFile;
 import harpel.param.Param;
 import harpel.piece.Piece;
+import harpel.port.OutputPort;
 import harpel.testkit.RecordingPort;
 import harpel.testkit.Wire;
 import java.io.IOException;
@@ -31,10 +32,10 @@ import org.testfx.api.FxToolkit;
 
 /** The real window with one piece, driven as a hand would. One window serves all tests of a run; each puts its own piece into it. */
 abstract class WindowCase extends Hand {
-    private static final double WIDTH = 1280;
-    private static final double HEIGHT = 800;
+    static final double WIDTH = 1280;
+    static final double HEIGHT = 800;
 
-    private static Stage stage;
+    static Stage stage;
 
     Session session;
     RecordingPort sent;
@@ -76,9 +77,9 @@ abstract class WindowCase extends Hand {
             HarpelApp.loadFonts();
             session = new Session(piece(), new harpel.port.Ports(), machine(), System::nanoTime);
             sent = new RecordingPort();
-            session.transport().listen(sent);
+            session.transport().listen(listener());
             pane = new HarpelPane(session);
-            files = new Files(session, stage);
+            files = files();
             pane.setActions(files);
             // The same scene for all: what its style sheets mean for a kind of node is worked out once.
             Scene scene = stage.getScene();
@@ -112,6 +113,16 @@ abstract class WindowCase extends Hand {
                     .forEach(Window::hide);
         });
         session.close();
+    }
+
+    /** What hears all that is sent. */
+    OutputPort listener() {
+        return sent;
+    }
+
+    /** What asks for files. */
+    Files files() {
+        return new Files(session, stage);
     }
 
     /** The MIDI devices there are: none of the machine's own. */
