@@ -4,6 +4,7 @@ import harpel.app.chain.ChainView;
 import harpel.app.chain.StageRow;
 import harpel.app.devices.DevicesPage;
 import harpel.app.draw.Drawing;
+import harpel.app.draw.StepBars;
 import harpel.app.editor.Around;
 import harpel.app.inspector.Inspector;
 import harpel.app.look.Look.View;
@@ -35,7 +36,9 @@ import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.Slider;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -373,6 +376,9 @@ final class HarpelPane extends BorderPane {
                                 .contains(event.getCode()))) {
             return;
         }
+        if (isOwnHome(event)) {
+            return;
+        }
         if (actions.take(event)) {
             event.consume();
             return;
@@ -403,6 +409,19 @@ final class HarpelPane extends BorderPane {
                 && keys.key(event)) {
             event.consume();
         }
+    }
+
+    /** Home belongs to what has the keyboard, where that has a beginning of its own. */
+    private boolean isOwnHome(KeyEvent event) {
+        Node owner = getScene().getFocusOwner();
+        boolean goes = owner instanceof Slider
+                || owner instanceof ListView
+                || owner instanceof ComboBoxBase
+                || owner instanceof StepBars<?>
+                || isRoll(owner)
+                || timeline != null && timeline.isBoard(owner)
+                || owner != null && owner.getStyleClass().contains("string");
+        return goes && event.getCode() == KeyCode.HOME && !event.isShortcutDown() && !event.isAltDown();
     }
 
     private boolean isRoll(Node owner) {

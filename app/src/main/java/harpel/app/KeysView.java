@@ -28,6 +28,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
 
 /** The drawn keys C2–B6: played by mouse (further down is louder) and by two rows of the computer's keyboard; lit by input and output. */
 final class KeysView extends Region {
@@ -88,6 +89,7 @@ final class KeysView extends Region {
     private double drawnSize;
     private OctaveNaming drawnNaming;
     private Key drawnKey;
+    private boolean drawnDrums;
 
     KeysView(Document document, Selection selection, Look look, Transport transport, Messages messages) {
         this.document = document;
@@ -217,7 +219,9 @@ final class KeysView extends Region {
         transport.traces().sounding(sound, out);
         Theme theme = look.theme().get();
         Key key = document.piece().get().key();
+        boolean drums = selection.part().channel() == GeneralMidi.PERCUSSION_CHANNEL;
         boolean same = in.equals(drawnIn)
+                && drums == drawnDrums
                 && out.equals(drawnOut)
                 && theme == drawnTheme
                 && getWidth() == drawnWidth
@@ -237,6 +241,7 @@ final class KeysView extends Region {
         drawnHeight = getHeight();
         drawnNaming = OctaveNaming.shown();
         drawnKey = key;
+        drawnDrums = drums;
         drawnSize = look.size().get();
         canvas.fit(getWidth(), getHeight(), look.size().get());
         GraphicsContext g = canvas.begin();
@@ -250,9 +255,13 @@ final class KeysView extends Region {
             g.fillRect(x, HEAD, width, height - HEAD);
             g.setFill(theme.ivory);
             g.fillRect(x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
-            tint(g, theme, key, pitch, x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+            if (!drums) {
+                tint(g, theme, key, pitch, x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+            }
             light(g, theme, in.get(pitch), out.get(pitch), x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
-            if (place % 7 == 0 || place % 7 == 3) {
+            if (drums) {
+                drum(g, Theme.DAY.ink, pitch, x + width / 2 + 3, height - 4, (height - HEAD) * 0.42);
+            } else if (place % 7 == 0 || place % 7 == 3) {
                 g.setFill(place % 7 == 0 ? Theme.DAY.red : Theme.DAY.blue);
                 g.fillRect(x + width / 2 - 1, height - 22, 2.5, 16);
             }
@@ -268,10 +277,27 @@ final class KeysView extends Region {
                 double h = (height - HEAD) * 0.58;
                 g.setFill(Theme.DAY.ink);
                 g.fillRect(x, HEAD, width * 0.6, h);
-                tint(g, theme, key, pitch, x + 1, HEAD, width * 0.6 - 2, h - 1);
+                if (!drums) {
+                    tint(g, theme, key, pitch, x + 1, HEAD, width * 0.6 - 2, h - 1);
+                }
                 light(g, theme, in.get(pitch), out.get(pitch), x + 1, HEAD, width * 0.6 - 2, h - 1);
+                if (drums) {
+                    drum(g, Theme.DAY.ivory, pitch, x + width * 0.3 + 3, HEAD + h - 3, h - 6);
+                }
             }
         }
+    }
+
+    /** The name of a drum, upwards along its key. */
+    private static void drum(GraphicsContext g, Color colour, int pitch, double x, double y, double room) {
+        GeneralMidi.percussion(pitch).ifPresent(name -> {
+            g.save();
+            g.translate(x, y);
+            g.rotate(-90);
+            g.setFill(colour);
+            g.fillText(GeneralMidi.brief(name), 0, 0, room);
+            g.restore();
+        });
     }
 
     /** The notes of the key are tinted, its root more. */

@@ -1,11 +1,15 @@
 package harpel.advice;
 
+import harpel.chain.Stage;
+import harpel.effect.Trait;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.time.Ticks;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.ToIntFunction;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /** Asks the rules. */
@@ -21,6 +25,11 @@ public final class Advisor {
             new DeadSend(),
             new NothingComes(),
             new WorkedOnTwice());
+
+    /** Notes nearer to one another than a 32nd are one chord. */
+    private static final long A_CHORD = Ticks.PER_QUARTER / 8;
+    /** So many single notes are no accident. */
+    private static final int FEW = 4;
 
     private Advisor() {}
 
@@ -60,6 +69,19 @@ public final class Advisor {
      */
     public static Optional<Advice> notesStop(Part part, int came, ToIntFunction<String> left) {
         return NotesStop.look(part, came, left);
+    }
+
+    /**
+     * What to do about a stage that works on chords and is given single notes.
+     *
+     * @param starts the ticks at which notes lately came to it, rising
+     */
+    public static Optional<Advice> oneByOne(Part part, Stage stage, List<Long> starts) {
+        boolean needs = stage.isKnown() && stage.on() && stage.kind().has(Trait.NEEDS_CHORDS);
+        boolean single = IntStream.range(1, starts.size()).allMatch(i -> starts.get(i) - starts.get(i - 1) > A_CHORD);
+        return needs && single && starts.size() >= FEW
+                ? Optional.of(NotesStop.oneByOne(part, stage))
+                : Optional.empty();
     }
 
     /**

@@ -1,6 +1,7 @@
 package harpel.advice;
 
 import harpel.chain.Stage;
+import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.effect.Trait;
 import harpel.effect.held.Arpeggio;
@@ -10,7 +11,7 @@ import harpel.piece.Routes;
 import java.util.Optional;
 import java.util.function.ToIntFunction;
 
-/** Notes come to a stage and none goes on. */
+/** Notes come to a stage and none goes on, or none comes as it needs them. */
 final class NotesStop {
     /** So many notes without any that goes on are no accident. */
     private static final int FEW = 3;
@@ -27,6 +28,18 @@ final class NotesStop {
             before = after;
         }
         return Optional.empty();
+    }
+
+    /** A stage that works on chords is given single notes. */
+    static Advice oneByOne(Part part, Stage stage) {
+        return new Advice(
+                stage.id(),
+                "Nothing for " + stage.name() + " to do: the notes come one at a time.",
+                "Make chords of them before it",
+                piece -> piece.withPart(
+                        part.id(),
+                        one -> one.withChain(
+                                one.chain().plus(one.chain().indexOf(stage.id()), EffectCatalog.of("chord-keys")))));
     }
 
     /** Whether what comes in may well go elsewhere than on. */

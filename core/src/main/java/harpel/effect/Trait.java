@@ -14,6 +14,8 @@ public enum Trait {
     MAKES_A_PATTERN,
     /** It gives each note a way of its own; one that no way takes ends there. */
     GIVES_OUT,
+    /** It works on chords; notes one at a time give it nothing to do. */
+    NEEDS_CHORDS,
     /** Notes that end there are meant to. */
     SWALLOWS
 }

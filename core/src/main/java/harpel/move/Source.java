@@ -105,7 +105,7 @@ public enum Source {
             "curve", IntType.of(-100, 100, ""), 0, "Above 0 it rises fast first, below 0 slowly first; 0 is straight.");
 
     public static final Param<TimeValue> LOOP =
-            Param.of("loop", TimeType.TIME, new TimeValue.Beats(4), "The length of the loop.");
+            Param.of("loop", TimeType.LOOP, new TimeValue.Bars(1), "The length of the loop, up to 64 bars.");
     public static final Param<List<CurveType.Point>> SHAPE_POINTS = Param.of(
             "points",
             CurveType.CURVE,

@@ -18,7 +18,7 @@ public final class GeneralMidi {
             .boxed()
             .toList();
 
-    private static final int FIRST_PERCUSSION = 35;
+    public static final int FIRST_PERCUSSION = 35;
 
     /** General MIDI 1, percussion key map, keys 35–81. */
     private static final List<String> PERCUSSION = List.of(
@@ -263,6 +263,11 @@ public final class GeneralMidi {
     public static Optional<String> percussion(int key) {
         int place = key - FIRST_PERCUSSION;
         return place >= 0 && place < PERCUSSION.size() ? Optional.of(PERCUSSION.get(place)) : Optional.empty();
+    }
+
+    /** The name of a drum without the words that do not tell it from another: "Snare" for "Acoustic Snare". */
+    public static String brief(String drum) {
+        return drum.replace("Acoustic ", "").replace(" Drum", "");
     }
 
     /** "Harpsichord" for a program, 0–127. */

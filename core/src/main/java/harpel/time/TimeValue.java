@@ -7,7 +7,7 @@ import java.util.regex.Pattern;
 
 /** A length of time as a person gives it: a note value, milliseconds, or beats of the meter. */
 public sealed interface TimeValue {
-    Pattern AMOUNT = Pattern.compile("(\\d+(?:\\.\\d+)?)\\s*(ms|beats?|ticks?)");
+    Pattern AMOUNT = Pattern.compile("(\\d+(?:\\.\\d+)?)\\s*(ms|beats?|bars?|ticks?)");
 
     /** A note value such as 1/8d. */
     record Note(NoteValue value) implements TimeValue {
@@ -48,6 +48,19 @@ public sealed interface TimeValue {
         }
     }
 
+    /** Bars of the meter that holds. */
+    record Bars(double amount) implements TimeValue {
+        @Override
+        public double ticksAt(long tick, TimeMap time) {
+            return amount * time.meter().at(tick).barTicks();
+        }
+
+        @Override
+        public String toString() {
+            return plain(amount) + (amount <= 1 ? " bar" : " bars");
+        }
+    }
+
     /** Ticks, 15,360 to a quarter. */
     record Count(long amount) implements TimeValue {
         @Override
@@ -77,9 +90,10 @@ public sealed interface TimeValue {
         Matcher matcher = AMOUNT.matcher(text.strip());
         if (matcher.matches()) {
             double amount = Double.parseDouble(matcher.group(1));
-            return switch (matcher.group(2).charAt(0)) {
-                case 'm' -> new Millis(amount);
-                case 't' -> new Count(Math.round(amount));
+            return switch (matcher.group(2).substring(0, 2)) {
+                case "ms" -> new Millis(amount);
+                case "ti" -> new Count(Math.round(amount));
+                case "ba" -> new Bars(amount);
                 default -> new Beats(amount);
             };
         }

@@ -273,6 +273,23 @@ class AdviceTest {
     }
 
     @Test
+    void aStrumThatIsGivenSingleNotesIsOfferedChords() {
+        Piece piece = withChain("{'effect':'strum'}", "");
+        Part part = piece.parts().get(0);
+        Stage strum = part.chain().stages().get(0);
+        List<Long> single = List.of(0L, 15_360L, 30_720L, 46_080L);
+        Advice advice = Advisor.oneByOne(part, strum, single).orElseThrow();
+        assertThat(advice.text()).isEqualTo("Nothing for Strum to do: the notes come one at a time.");
+        assertThat(advice.fix().apply(piece).parts().get(0).chain().stages())
+                .extracting(stage -> stage.kind().id())
+                .containsExactly("chord-keys", "strum");
+        assertThat(Advisor.oneByOne(part, strum, List.of(0L, 0L, 15_360L, 15_370L, 30_000L)))
+                .as("chords, and a single note")
+                .isEmpty();
+        assertThat(Advisor.oneByOne(part, strum, single.subList(0, 3))).isEmpty();
+    }
+
+    @Test
     void drumsHaveNoKey() {
         Piece piece = withChain("{'effect':'scale-fit'},{'effect':'harmony'}", "");
         Piece drums = piece.withPart(piece.parts().get(0).id(), part -> part.withChannel(9));

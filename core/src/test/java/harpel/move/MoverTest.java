@@ -104,7 +104,7 @@ class MoverTest {
         assertThat(lever("Tide").shown()).isEqualTo("lever Tide");
         assertThat(Mover.of(Source.CONTROLLER, Arpeggio.GATE).shown()).isEqualTo("controller 1 (modulation wheel)");
         assertThat(Mover.of(Source.LFO, Arpeggio.GATE).shown()).isEqualTo("sine wave 1/1");
-        assertThat(Mover.of(Source.CURVE, Arpeggio.GATE).shown()).isEqualTo("curve over 4 beats");
+        assertThat(Mover.of(Source.CURVE, Arpeggio.GATE).shown()).isEqualTo("curve over 1 bar");
         assertThat(Mover.of(Source.KEYS_HELD, Arpeggio.GATE).shown()).isEqualTo("keys held");
         assertThat(Mover.of(Source.VELOCITY, Arpeggio.GATE).shown()).isEqualTo("velocity");
     }

@@ -258,6 +258,19 @@ public final class ChainView extends BorderPane {
         return from >= to ? 0 : session.transport().traces().countWithin(place, (long) from, (long) to);
     }
 
+    private Optional<Advice> oneByOne(Part part, StageAddress address) {
+        return session.selection()
+                .stage(address)
+                .filter(stage -> address.chainWay().isEmpty())
+                .flatMap(stage -> Advisor.oneByOne(
+                        part,
+                        stage,
+                        within(Places.before(session.document(), address), window.toTick()).stream()
+                                .filter(drawn -> !drawn.away)
+                                .map(drawn -> drawn.note.tick())
+                                .toList()));
+    }
+
     /** How many of the notes shown end at a stage since no way on takes them: no lane, no branch, or a part that is not there. */
     private int endHere(StageAddress address) {
         TraceStore traces = session.transport().traces();
@@ -325,6 +338,7 @@ public final class ChainView extends BorderPane {
             if (row.address != null) {
                 row.showLiveAdvice(stop.filter(one ->
                                 row.address.chainWay().isEmpty() && one.stage().equals(row.address.stageId()))
+                        .or(() -> oneByOne(part, row.address))
                         .orElse(null));
             } else if (row.place().equals(Places.sound(part.id()))) {
                 row.showLiveAdvice(leaves);

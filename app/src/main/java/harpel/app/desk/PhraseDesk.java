@@ -13,6 +13,7 @@ import harpel.phrase.action.NoteAction;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.theory.GeneralMidi;
 import harpel.time.StepGrid;
 import harpel.time.Ticks;
 import harpel.time.TimeValue;
@@ -150,6 +151,12 @@ public final class PhraseDesk {
         return chosen.phrase().equals(phraseId.get())
                 ? Optional.of(chosen)
                 : hearers(document.piece().get(), phraseId.get()).stream().findFirst();
+    }
+
+    /** Whether the phrase that is shown is played on drums, which have names and no key. */
+    public boolean isDrums() {
+        return hearer().filter(part -> part.channel() == GeneralMidi.PERCUSSION_CHANNEL)
+                .isPresent();
     }
 
     /** The parts that hear a phrase. */

@@ -368,6 +368,15 @@ public final class TimelineDesk {
         picked.set(Timeline.all(piece()));
     }
 
+    /** Goes to the first or the last block of the chosen part. */
+    public void walkTo(boolean first) {
+        List<Block> blocks = selection.part().blocks();
+        if (!blocks.isEmpty()) {
+            Block block = blocks.get(first ? 0 : blocks.size() - 1);
+            picked.set(Set.of(new Ref(selection.part().id(), block.at())));
+        }
+    }
+
     /** Goes to the next or the one before of all blocks of the chosen part. */
     public void walk(int by) {
         Part part = selection.part();

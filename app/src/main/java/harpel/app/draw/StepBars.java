@@ -19,7 +19,7 @@ import javafx.util.Duration;
  *
  * @param <T> the class of a step's value
  */
-final class StepBars<T> extends Drawing {
+public final class StepBars<T> extends Drawing {
     private static final double NAMES = 15;
     private static final double OPEN = 0.7;
 
@@ -239,6 +239,8 @@ final class StepBars<T> extends Drawing {
             return false;
         }
         switch (code) {
+            case HOME -> choose(0);
+            case END -> choose(values.size() - 1);
             case LEFT -> choose(chosen - 1);
             case RIGHT -> choose(chosen + 1);
             case UP -> nudge(1, event.isShiftDown());

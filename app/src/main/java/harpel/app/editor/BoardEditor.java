@@ -53,7 +53,7 @@ public final class BoardEditor extends StageEditor {
     /** Cells from so wide and tall on have their notes written in them. */
     private static final double NAMED = 36;
 
-    private static final List<Param<?>> ON_STAGE = List.of(Carom.PACE, Carom.DIRECTION, Carom.MUTE);
+    private static final List<Param<?>> ON_STAGE = List.of(Carom.PACE, Carom.DIRECTION, Carom.NOTE, Carom.MUTE);
     private static final Map<Tilt, String> TILTS =
             Map.of(Tilt.LEFT, "left", Tilt.RIGHT, "right", Tilt.UP, "up", Tilt.DOWN, "down");
 
@@ -152,8 +152,8 @@ public final class BoardEditor extends StageEditor {
     }
 
     /**
-     * As it is played on stage: marbles are in hand, pressing a cell launches one, pressing a marble takes it off; the notes are written
-     * in the cells, and the board is tilted by holding what says so. It fills the room there is, and what lies beside what can be taken
+     * As it is played on stage: marbles are in hand, pressing a cell launches one, pressing a marble picks it; the notes are written in
+     * the cells, and the board is tilted by holding what says so. It fills the room there is, and what lies beside what can be taken
      * in hand.
      */
     public void onStage(HBox beside) {
@@ -245,9 +245,10 @@ public final class BoardEditor extends StageEditor {
             addEventHandler(MouseEvent.MOUSE_EXITED, event -> words.setText(told(column, row)));
             tip(
                     this,
-                    "Press an empty cell to put there what is chosen above; drag on from a new marble to say which way it rolls. Press what"
-                            + " stands to turn it, drag it to move it, right-click to take it off.\nArrows go over the board, 1–5 choose,"
-                            + " Enter puts or turns, Page Up and Page Down turn, Delete takes off.");
+                    "Press an empty cell to put there what is chosen above; drag on from a new marble to launch it that way. Press a marble"
+                            + " to pick it: its pace, way, note and mute stand beside it. Press another thing to turn it, drag what stands to"
+                            + " move it, right-click to take it off.\nArrows go over the board, 1–5 choose, Enter puts or turns, Page Up and"
+                            + " Page Down turn, Delete takes off.");
         }
 
         private int size() {
@@ -324,9 +325,8 @@ public final class BoardEditor extends StageEditor {
         }
 
         private void released(MouseEvent event) {
-            if (held && !moved && playing && hand == Hand.MARBLE) {
-                lists.takeOff(column, row);
-            } else if (held && !moved) {
+            // A marble is only picked: what it is set to stands beside it.
+            if (held && !moved && lists.at(Carom.MARBLES, column, row) < 0) {
                 lists.turn(column, row, 1);
             }
             held = false;
@@ -341,14 +341,17 @@ public final class BoardEditor extends StageEditor {
         }
 
         void follow() {
-            List<Integer> now = around().transport().traces().steps(address().toString());
+            List<Integer> all = around().transport().traces().steps(address().toString());
+            // One that was taken off is gone, wherever it was last.
+            List<Integer> now =
+                    all.subList(0, Math.min(all.size(), get(Carom.MARBLES).size()));
             Key keyNow = keyNow();
             if (!keyNow.equals(key)) {
                 key = keyNow;
                 say();
             }
             if (!now.equals(running)) {
-                running = now;
+                running = List.copyOf(now);
                 repaint();
             }
         }

@@ -89,6 +89,9 @@ public final class ControllerDesk {
     private boolean connected;
     private KnobReader reader = new KnobReader(List.of());
     private volatile Hands hands = Hands.PADS;
+    /** The page of pads at its left. */
+    private volatile int firstPage;
+
     private final PadLearning learning;
 
     public ControllerDesk(
@@ -292,7 +295,11 @@ public final class ControllerDesk {
     private void press(int note, Cell cell) {
         if (cell.row() == 0) {
             if (isLeading(cell)) {
-                lead(Hands.values()[cell.column()]);
+                Hands to = Hands.values()[cell.column()];
+                if (to == Hands.PADS && hands == Hands.PADS) {
+                    nextPages();
+                }
+                lead(to);
             }
             return;
         }
@@ -326,10 +333,19 @@ public final class ControllerDesk {
         return map.pads();
     }
 
+    /** The next pages of pads that have room on it, or again the first. */
+    private void nextPages() {
+        int room = Math.max(1, grid().columns() / PAGE_COLUMNS);
+        firstPage = firstPage + room < Pad.PAGES ? firstPage + room : 0;
+        int last = Math.min(Pad.PAGES, firstPage + room);
+        messages.say("Pads: " + (room == 1 ? "page " : "pages ") + (firstPage + 1)
+                + (last == firstPage + 1 ? "" : "–" + last) + " of " + Pad.PAGES + ".");
+    }
+
     /** The pads lie in the lower left, the next page beside them. */
     Optional<Integer> padAt(Cell cell) {
         int row = cell.row() - (grid().rows() - PAGE_COLUMNS);
-        int page = cell.column() / PAGE_COLUMNS;
+        int page = firstPage + cell.column() / PAGE_COLUMNS;
         return row < 0 || page >= Pad.PAGES
                 ? Optional.empty()
                 : Optional.of(page * Pad.PAGE + row * PAGE_COLUMNS + cell.column() % PAGE_COLUMNS);

@@ -356,7 +356,7 @@ public final class PhraseView extends BorderPane {
     }
 
     public void fit() {
-        desk.phrase().ifPresent(phrase -> window.fit(phrase, made(phrase), roll.fieldHeight()));
+        desk.phrase().ifPresent(phrase -> window.fit(phrase, made(phrase), desk.isDrums(), roll.fieldHeight()));
     }
 
     private List<Drawn> made(Phrase phrase) {

@@ -48,7 +48,10 @@ final class RollKeys {
         if (event.isShortcutDown() && !code.isArrowKey()) {
             return false;
         }
-        if (code == KeyCode.N || code == KeyCode.INSERT) {
+        if (code == KeyCode.HOME || code == KeyCode.END) {
+            desk.mark().set(code == KeyCode.HOME ? 0 : Math.max(0, phrase.length() - 1));
+            window.scrollTime(desk.mark().get() - window.fromTick(), phrase.length());
+        } else if (code == KeyCode.N || code == KeyCode.INSERT) {
             add(phrase);
         } else if (code == KeyCode.TAB) {
             next(phrase, event.isShiftDown() ? -1 : 1);

@@ -114,16 +114,17 @@ final class RollPainter {
 
     private void strings(Raster g, Theme theme, double width, double height) {
         Key key = document.piece().get().key();
+        boolean drums = desk.isDrums();
         double row = window.rowHeight();
         int lowest = window.pitchAt(height);
         for (int pitch = window.pitchAt(0); pitch >= lowest; pitch--) {
             double y = window.y(pitch);
-            if (!key.contains(pitch)) {
+            if (!drums && !key.contains(pitch)) {
                 g.fill(0, y, width, row, Raster.mixed(theme.raised, theme.panel, 0.85));
             }
             int name = Pitch.pitchClass(pitch);
             Color string = name == 0 ? theme.red : name == 5 ? theme.blue : theme.rule;
-            double strength = name == 0 || name == 5 ? 0.5 : key.contains(pitch) ? 0.6 : 0.25;
+            double strength = name == 0 || name == 5 ? 0.5 : drums || key.contains(pitch) ? 0.6 : 0.25;
             g.fill(0, Math.round(y + row / 2), width, 1, Raster.mixed(theme.raised, string, strength));
         }
     }

@@ -4,6 +4,7 @@ import harpel.app.draw.Drawing;
 import harpel.app.transport.TraceStore.Drawn;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
+import harpel.theory.GeneralMidi;
 import harpel.time.Ticks;
 import java.util.List;
 
@@ -13,6 +14,8 @@ final class RollWindow {
     private static final double LOWEST_ROW = 4;
     private static final double HIGHEST_ROW = 32;
     private static final int ROWS = 36;
+    /** The ride bell: up to here lie the drums of a set. */
+    private static final int LAST_COMMON_DRUM = 53;
 
     private double fromTick;
     private double ticks = 16.0 * Ticks.PER_QUARTER;
@@ -48,8 +51,9 @@ final class RollWindow {
      * Shows the whole phrase and the pitches of its notes.
      *
      * @param made what the chain makes of it
+     * @param drums whether an empty one is shown where the drums are
      */
-    void fit(Phrase phrase, List<Drawn> made, double newHeight) {
+    void fit(Phrase phrase, List<Drawn> made, boolean drums, double newHeight) {
         fromTick = 0;
         ticks = Math.max(FEWEST_TICKS, phrase.length() * 1.02);
         int low = 127;
@@ -63,8 +67,8 @@ final class RollWindow {
             high = Math.max(high, drawn.note.pitch());
         }
         if (low > high) {
-            low = 54;
-            high = 78;
+            low = drums ? GeneralMidi.FIRST_PERCUSSION : 54;
+            high = drums ? LAST_COMMON_DRUM : 78;
         }
         int rows = Math.max(ROWS, high - low + 5);
         height = newHeight;

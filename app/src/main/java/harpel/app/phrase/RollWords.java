@@ -48,7 +48,11 @@ final class RollWords {
         g.setFill(theme.paper);
         g.fillRect(0, 0, Roll.GUTTER, Roll.RULER);
         bracket(g, theme, phrase, width);
-        chords(g, theme, width);
+        if (desk.isDrums()) {
+            drumsBesideNotes(g, theme, width, height);
+        } else {
+            chords(g, theme, width);
+        }
         if (roll.isFocused()) {
             g.setStroke(theme.brassText);
             g.setLineWidth(1);
@@ -57,9 +61,7 @@ final class RollWords {
     }
 
     private void pitchNames(GraphicsContext g, Theme theme, double height) {
-        boolean drums = desk.hearer()
-                .map(part -> part.channel() == GeneralMidi.PERCUSSION_CHANNEL)
-                .orElse(false);
+        boolean drums = desk.isDrums();
         Set<Integer> used = new TreeSet<>();
         if (drums) {
             painter.visible().forEach(note -> used.add(note.pitch()));
@@ -73,7 +75,11 @@ final class RollWords {
                     && GeneralMidi.percussion(pitch).isPresent()
                     && (used.contains(pitch) || window.rowHeight() >= 11)) {
                 g.setFill(theme.soft);
-                g.fillText(shortened(GeneralMidi.percussion(pitch).orElseThrow()), Roll.GUTTER - 4, y, Roll.GUTTER - 4);
+                g.fillText(
+                        GeneralMidi.brief(GeneralMidi.percussion(pitch).orElseThrow()),
+                        Roll.GUTTER - 4,
+                        y,
+                        Roll.GUTTER - 4);
             } else if (!drums && (name == 0 || name == 5)) {
                 g.setFill(name == 0 ? theme.red : theme.blue);
                 g.fillText(Pitch.shown(pitch, document.spelling()), Roll.GUTTER - 4, y);
@@ -83,9 +89,24 @@ final class RollWords {
         g.setTextAlign(TextAlignment.LEFT);
     }
 
-    /** Two words at most, without what does not tell one drum from another. */
-    private static String shortened(String drum) {
-        return drum.replace("Acoustic ", "").replace(" Drum", "");
+    /** The first note that is seen of each drum has its name beside it, where there is room for words. */
+    private void drumsBesideNotes(GraphicsContext g, Theme theme, double width, double height) {
+        if (window.rowHeight() < Type.NOTE) {
+            return;
+        }
+        Set<Integer> named = new TreeSet<>();
+        g.setFill(theme.soft);
+        g.setTextBaseline(VPos.CENTER);
+        for (Note note : painter.visible()) {
+            double x = window.x(note.endTick(), width);
+            double y = window.y(note.pitch()) + window.rowHeight() / 2;
+            boolean seen = x >= 0 && x < width - 40 && y > 0 && y < height;
+            if (seen && named.add(note.pitch())) {
+                GeneralMidi.percussion(note.pitch())
+                        .ifPresent(drum -> g.fillText(GeneralMidi.brief(drum), Roll.GUTTER + x + 4, Roll.RULER + y));
+            }
+        }
+        g.setTextBaseline(VPos.BASELINE);
     }
 
     private void bracket(GraphicsContext g, Theme theme, Phrase phrase, double width) {

@@ -324,6 +324,7 @@ final class Board extends Region {
                     desk.move(by, 0, false);
                 }
             }
+            case HOME, END -> desk.walkTo(event.getCode() == KeyCode.HOME);
             case UP -> desk.move(0, -1, false);
             case DOWN -> desk.move(0, 1, false);
             case TAB -> desk.walk(event.isShiftDown() ? -1 : 1);

@@ -20,7 +20,7 @@ class RollWindowTest {
             Phrase.of("P", 4 * BAR, List.of(Note.of(0, BAR, 48, 90), Note.of(3 * BAR, BAR, 72, 90)));
 
     RollWindowTest() {
-        window.fit(phrase, List.of(), HEIGHT);
+        window.fit(phrase, List.of(), false, HEIGHT);
     }
 
     @Test
@@ -32,8 +32,12 @@ class RollWindowTest {
             assertThat(window.pitchAt(window.y(note.pitch()) + 1)).isEqualTo(note.pitch());
         }
         RollWindow empty = new RollWindow();
-        empty.fit(Phrase.of("E", BAR, List.of()), List.of(), HEIGHT);
+        empty.fit(Phrase.of("E", BAR, List.of()), List.of(), false, HEIGHT);
         assertThat(empty.y(60)).as("the middle is seen where there is nothing").isBetween(0.0, HEIGHT);
+        empty.fit(Phrase.of("E", BAR, List.of()), List.of(), true, HEIGHT);
+        assertThat(List.of(36, 38, 42, 49, 51))
+                .as("bass drum, snare, hi-hat, crash and ride")
+                .allSatisfy(drum -> assertThat(empty.y(drum)).isBetween(0.0, HEIGHT));
     }
 
     @Test
@@ -101,7 +105,7 @@ class RollWindowTest {
         RollWindow.Place place = window.place();
         double from = window.fromTick();
         int top = window.pitchAt(0);
-        window.fit(phrase, List.of(), HEIGHT);
+        window.fit(phrase, List.of(), false, HEIGHT);
         assertThat(window.pitchAt(0)).isNotEqualTo(top);
         window.go(place);
         assertThat(window.fromTick()).isEqualTo(from);

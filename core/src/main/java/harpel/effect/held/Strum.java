@@ -4,9 +4,11 @@ import com.google.auto.service.AutoService;
 import harpel.effect.Effect;
 import harpel.effect.EffectContext;
 import harpel.effect.EffectKind;
+import harpel.effect.EffectNature;
 import harpel.effect.EffectWords;
 import harpel.effect.Emitter;
 import harpel.effect.Family;
+import harpel.effect.Trait;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.param.Param;
@@ -76,7 +78,7 @@ public final class Strum extends EffectKind {
                             + " A down stroke goes from low to high.");
 
     public Strum() {
-        super("strum", WORDS, STROKE, SPREAD, CURVE, SLOPE, GATHER, ENDS);
+        super("strum", WORDS, EffectNature.of(Trait.NEEDS_CHORDS), STROKE, SPREAD, CURVE, SLOPE, GATHER, ENDS);
     }
 
     /** Where string k of n starts, as a share of the spread. */

@@ -8,11 +8,20 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** A note value, or a free time in ms or beats up to {@code longestMs} and {@code longestBeats}. */
-public record TimeType(double longestMs, double longestBeats, boolean ticks) implements ParamType<TimeValue> {
-    public static final TimeType TIME = new TimeType(20_000, 64, false);
+/**
+ * A note value, or a free time in ms, beats or bars up to {@code longestMs}, {@code longestBeats} and {@code longestBars}.
+ *
+ * @param longestBars 0 where it is not given in bars
+ */
+public record TimeType(double longestMs, double longestBeats, double longestBars, boolean ticks)
+        implements ParamType<TimeValue> {
+    public static final TimeType TIME = new TimeType(20_000, 64, 0, false);
     /** As {@link #TIME}, or a number of ticks. */
-    public static final TimeType TIME_OR_TICKS = new TimeType(20_000, 64, true);
+    public static final TimeType TIME_OR_TICKS = new TimeType(20_000, 64, 0, true);
+    /** As {@link #TIME}, or up to 64 bars. */
+    public static final TimeType LOOP = new TimeType(20_000, 64, 64, false);
+
+    private static final double QUARTERS_A_BAR = 4;
 
     private static final long LONGEST_TICKS = 64L * harpel.time.Ticks.PER_QUARTER;
 
@@ -32,6 +41,7 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
         TimeValue value = TimeValue.parse(text);
         boolean fits = value instanceof TimeValue.Millis ms && ms.amount() >= 1 && ms.amount() <= longestMs
                 || value instanceof TimeValue.Beats beats && beats.amount() >= 0.01 && beats.amount() <= longestBeats
+                || value instanceof TimeValue.Bars bars && bars.amount() >= 0.01 && bars.amount() <= longestBars
                 || ticks
                         && value instanceof TimeValue.Count count
                         && count.amount() >= 1
@@ -54,7 +64,8 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
         schema.put("type", "string");
         schema.put(
                 "pattern",
-                "^([0-9]{1,3}/[0-9]{1,3}[dt]?|[0-9]+(\\.[0-9]+)? *(ms|beats?" + (ticks ? "|ticks?" : "") + "))$");
+                "^([0-9]{1,3}/[0-9]{1,3}[dt]?|[0-9]+(\\.[0-9]+)? *(ms|beats?" + (longestBars > 0 ? "|bars?" : "")
+                        + (ticks ? "|ticks?" : "") + "))$");
         return schema;
     }
 
@@ -67,6 +78,7 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
     public String range() {
         return "a note value 4/1 to 1/64 such as \"1/8d\", or \"1 ms\" to \"" + Plain.number(longestMs)
                 + " ms\", or \"0.01 beat\" to \"" + Plain.number(longestBeats) + " beats\""
+                + (longestBars > 0 ? ", or \"0.01 bar\" to \"" + Plain.number(longestBars) + " bars\"" : "")
                 + (ticks ? ", or \"1 tick\" and more" : "");
     }
 
@@ -101,6 +113,9 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
         if (value instanceof TimeValue.Beats beats) {
             return new TimeValue.Beats(tidy(Math.max(0.01, Math.min(longestBeats, beats.amount() * ratio))));
         }
+        if (value instanceof TimeValue.Bars bars) {
+            return new TimeValue.Bars(tidy(Math.max(0.01, Math.min(longestBars, bars.amount() * ratio))));
+        }
         if (value instanceof TimeValue.Count count) {
             return new TimeValue.Count(Math.max(1, Math.min(LONGEST_TICKS, Math.round(count.amount() * ratio))));
         }
@@ -133,6 +148,10 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
             long moved = count.amount() + direction * (fine ? 1L : 10L);
             return new TimeValue.Count(Math.max(1, Math.min(LONGEST_TICKS, moved)));
         }
+        if (value instanceof TimeValue.Bars bars) {
+            double moved = bars.amount() + direction * (fine ? 0.25 : 1);
+            return new TimeValue.Bars(Math.max(0.25, Math.min(longestBars, moved)));
+        }
         if (value instanceof TimeValue.Beats beats) {
             double moved = Math.round((beats.amount() + direction * (fine ? 0.01 : 0.25)) * 100) / 100.0;
             return new TimeValue.Beats(Math.max(0.01, Math.min(longestBeats, moved)));
@@ -147,6 +166,10 @@ public record TimeType(double longestMs, double longestBeats, boolean ticks) imp
     private static double quarters(TimeValue value) {
         if (value instanceof TimeValue.Count count) {
             return count.amount() / (double) harpel.time.Ticks.PER_QUARTER;
+        }
+        if (value instanceof TimeValue.Bars bars) {
+            // But for the meter, which is not known here.
+            return bars.amount() * QUARTERS_A_BAR;
         }
         return value instanceof TimeValue.Note note ? note.value().quarters() : ((TimeValue.Beats) value).amount();
     }
