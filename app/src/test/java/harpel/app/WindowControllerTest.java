@@ -79,6 +79,23 @@ class WindowControllerTest extends WindowCase {
     }
 
     @Test
+    void itReachesAllPagesOfPads() {
+        interact(() -> session.document()
+                .apply(harpel.piece.PieceEdit.of(
+                        "A pad on the last page",
+                        piece -> piece.withPad(Pad.of(7 * Pad.PAGE, Does.SOLO, "lead", "", When.NOW)))));
+        take("pads-8x8-rows-of-8");
+        for (int i = 0; i < 3; i++) {
+            tap(1, 0);
+        }
+        await(() -> session.messages().last().get().equals("Pads: pages 7–8 of 8."));
+        tap(4, 4);
+        await(() -> now().part("lead").orElseThrow().mix().solo());
+        tap(1, 0);
+        await(() -> session.messages().last().get().equals("Pads: pages 1–2 of 8."));
+    }
+
+    @Test
     void itsPadsPlayTheScreensAndItsLightsSaySo() {
         take("pads-8x8-rows-of-8");
         await(() -> light(0, 4) == 3);

@@ -548,6 +548,12 @@ class WindowEditorsTest extends WindowCase {
         await(() -> lookup(reach).queryTextInputControl().getText().equals("0 … 7 degrees"));
         focus(reach);
         push(KeyCode.CONTROL, KeyCode.A);
+        write("-2 to 5");
+        push(KeyCode.ENTER);
+        await(() -> lookup(reach).queryTextInputControl().getText().equals("-2 … 5 degrees")
+                || lookup(reach).queryTextInputControl().getText().equals("−2 … 5 degrees"));
+        focus(reach);
+        push(KeyCode.CONTROL, KeyCode.A);
         write("never");
         push(KeyCode.ENTER);
         assertThat(session.messages().last().get()).contains("−28–28 degrees").contains("never");

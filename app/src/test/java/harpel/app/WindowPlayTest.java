@@ -228,7 +228,7 @@ class WindowPlayTest extends WindowCase {
     }
 
     @Test
-    void marblesAreLaunchedAndTakenOffByPressing() {
+    void marblesAreLaunchedAndPickedByPressingAndTakenOffByTheOtherButton() {
         does(piece -> piece.withPart(
                 "bass",
                 one -> one.withChain(new harpel.chain.Chain(
@@ -248,6 +248,10 @@ class WindowPlayTest extends WindowCase {
         await(() -> onFx(() -> lookup("#marble-pace").tryQuery().isPresent()));
         assertThat(lookup("#tilt-left").tryQuery()).isEmpty();
         clickOn(cell);
+        settle();
+        assertThat(marbles()).as("pressed again it is picked").isEqualTo(1);
+        assertThat(lookup("#marble-note").tryQuery()).isPresent();
+        rightClickOn(cell);
         await(() -> marbles() == 0);
         await(() -> onFx(() -> lookup("#tilt-left").tryQuery().isPresent()));
         Piece before = now();
