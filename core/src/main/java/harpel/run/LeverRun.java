@@ -22,6 +22,9 @@ final class LeverRun {
     /** The controller that has come to it since it was moved otherwise, or -1. */
     private int caught = -1;
 
+    /** From where in the piece a hand holds it against its points; {@link Ticks#NEVER} while none does. */
+    private long heldFrom = Ticks.NEVER;
+
     /** While it glides: from when on and until when, and from where; to where it was set. */
     private long glideTick;
 
@@ -41,9 +44,14 @@ final class LeverRun {
         glideEnd = -1;
     }
 
-    /** A lever that was moved in the piece stands there, or comes there evenly from a tick on; else it stays where it is. */
-    void update(Lever newLever, long tick, long glideTicks) {
-        if (newLever.value() != lever.value()) {
+    /**
+     * A lever that was moved in the piece stands there, or comes there evenly from a tick on; else it stays where it is.
+     *
+     * @return whether it was moved
+     */
+    boolean update(Lever newLever, long tick, long glideTicks) {
+        boolean isMoved = newLever.value() != lever.value();
+        if (isMoved) {
             double before = at(tick);
             set(newLever.value() / 100);
             if (glideTicks > 0) {
@@ -58,10 +66,36 @@ final class LeverRun {
             caught = -1;
         }
         lever = newLever;
+        return isMoved;
     }
 
-    /** Takes note of what comes in; in the order of events for each part. */
-    void hear(Event event, Tap tap) {
+    /** A hand has moved it at a place of the piece: what is written holds again from its next point on. */
+    void hold(long song, Tap tap) {
+        if (hasPoints()) {
+            heldFrom = song;
+            tap.tell(new Told.LeverHeld(lever.name(), values[size - 1], song, nextPoint(song)));
+        }
+    }
+
+    private long nextPoint(long song) {
+        return lever.points().stream()
+                .mapToLong(Lever.Point::tick)
+                .filter(tick -> tick > song)
+                .findFirst()
+                .orElse(Ticks.NEVER);
+    }
+
+    private boolean isHeld(long song) {
+        return heldFrom <= song && song < nextPoint(heldFrom);
+    }
+
+    /**
+     * Takes note of what comes in; in the order of events for each part.
+     *
+     * @param written where its points let it stand now, 0–1; NaN where it follows none
+     * @param song where that is in the piece
+     */
+    void hear(Event event, double written, long song, Tap tap) {
         if (!(event instanceof Message message)
                 || (message.status() & 0xF0) != Message.CONTROL_CHANGE
                 || !lever.controllers().contains(message.data(1))) {
@@ -70,7 +104,7 @@ final class LeverRun {
         int number = message.data(1);
         double lastControl = controls[number];
         double control = message.data(2) / 127.0;
-        double now = at(event.tick());
+        double now = Double.isNaN(written) ? at(event.tick()) : written;
         boolean passes = lastControl >= 0 && (lastControl - now) * (control - now) <= 0;
         if (passes || Math.abs(control - now) <= NEAR) {
             caught = number;
@@ -84,6 +118,9 @@ final class LeverRun {
             ticks[size] = event.tick();
             values[size] = lever.nearest(control * 100) / 100;
             tap.tell(new Told.LeverAt(lever.name(), values[size++]));
+            if (!Double.isNaN(written)) {
+                hold(song, tap);
+            }
         } else {
             tap.tell(new Told.KnobAt(lever.name(), control));
         }
@@ -106,9 +143,9 @@ final class LeverRun {
         return !lever.points().isEmpty();
     }
 
-    /** Where its points let it stand at a place of the piece, 0–1; NaN without any. */
+    /** Where its points let it stand at a place of the piece, 0–1; NaN without any, and while a hand holds it. */
     double written(long song) {
-        return lever.at(song) / 100;
+        return isHeld(song) ? Double.NaN : lever.at(song) / 100;
     }
 
     /** What it gives to all it moves where it stands. */

@@ -89,8 +89,10 @@ public final class Renderer {
                     .removeIf(name -> plan.levers().stream()
                             .noneMatch(lever -> lever.name().equals(name)));
             for (Lever lever : plan.levers()) {
-                levers.computeIfAbsent(lever.name(), name -> new LeverRun(lever))
-                        .update(lever, done, glideTicks);
+                LeverRun run = levers.computeIfAbsent(lever.name(), name -> new LeverRun(lever));
+                if (run.update(lever, done, glideTicks) && followsPoints()) {
+                    run.hold(songAt(done), tap);
+                }
             }
         }
         Map<String, PartRun> next = new LinkedHashMap<>();
@@ -281,7 +283,10 @@ public final class Renderer {
         if (run != null) {
             run.take(event);
             if (!levers.isEmpty()) {
-                levers.values().forEach(lever -> lever.hear(event, tap));
+                long song = songAt(event.tick());
+                boolean follows = followsPoints();
+                levers.values()
+                        .forEach(lever -> lever.hear(event, follows ? lever.written(song) : Double.NaN, song, tap));
             }
         }
     }

@@ -42,6 +42,9 @@ public sealed interface Told {
     /** A controller has brought a lever to this value, 0–1. */
     record LeverAt(String name, double value) implements Told {}
 
+    /** A hand holds a lever at a place of the piece at this value, 0–1, though it has points there; until its next point. */
+    record LeverHeld(String name, double value, long from, long until) implements Told {}
+
     /** The controller of a lever stands at this value, 0–1, and has not come to where the lever stands. */
     record KnobAt(String name, double value) implements Told {}
 

@@ -301,16 +301,41 @@ class MovesTest {
     @Test
     void eachOfSeveralControllersMeetsTheLeverByItself() {
         LeverRun lever = new LeverRun(Lever.of("Tide", 50, 21, 74));
-        lever.hear(Message.control(0, 0, 0, 21, 64), Tap.NONE);
-        lever.hear(Message.control(10, 1, 0, 21, 127), Tap.NONE);
+        lever.hear(Message.control(0, 0, 0, 21, 64), Double.NaN, 0, Tap.NONE);
+        lever.hear(Message.control(10, 1, 0, 21, 127), Double.NaN, 0, Tap.NONE);
         assertThat(lever.at(10)).isEqualTo(1);
-        lever.hear(Message.control(20, 2, 0, 74, 10), Tap.NONE);
+        lever.hear(Message.control(20, 2, 0, 74, 10), Double.NaN, 0, Tap.NONE);
         assertThat(lever.at(20)).as("74 has not come to it").isEqualTo(1);
-        lever.hear(Message.control(30, 3, 0, 74, 127), Tap.NONE);
-        lever.hear(Message.control(40, 4, 0, 74, 0), Tap.NONE);
+        lever.hear(Message.control(30, 3, 0, 74, 127), Double.NaN, 0, Tap.NONE);
+        lever.hear(Message.control(40, 4, 0, 74, 0), Double.NaN, 0, Tap.NONE);
         assertThat(lever.at(40)).isZero();
-        lever.hear(Message.control(50, 5, 0, 21, 120), Tap.NONE);
+        lever.hear(Message.control(50, 5, 0, 21, 120), Double.NaN, 0, Tap.NONE);
         assertThat(lever.at(50)).as("21 has lost it").isZero();
+    }
+
+    @Test
+    void aHandHoldsALeverAgainstItsPointsUntilTheNextOfThem() {
+        List<Told> told = new ArrayList<>();
+        Lever written = Lever.of("Tide", 50, 21)
+                .withPoints(List.of(new Lever.Point(0, 10), new Lever.Point(1000, 10), new Lever.Point(2000, 90)));
+        LeverRun lever = new LeverRun(written);
+        assertThat(lever.written(500)).isEqualTo(0.1);
+        assertThat(lever.update(written.withValue(70), 500, 0)).isTrue();
+        lever.hold(500, told::add);
+        assertThat(told).containsExactly(new Told.LeverHeld("Tide", 0.7, 500, 1000));
+        assertThat(lever.written(999)).isNaN();
+        assertThat(lever.at(999)).isEqualTo(0.7);
+        assertThat(lever.written(1000)).as("its next point").isEqualTo(0.1);
+        assertThat(lever.written(499))
+                .as("where it was before, come round again")
+                .isEqualTo(0.1);
+        lever.hold(2500, told::add);
+        assertThat(lever.written(Ticks.NEVER - 1)).as("no point comes any more").isNaN();
+        assertThat(lever.update(written.withValue(70), 3000, 0)).as("the same").isFalse();
+        lever.hear(Message.control(0, 0, 0, 21, 20), 0.16, 600, told::add);
+        assertThat(told)
+                .as("a knob that comes to where the points have it takes over")
+                .hasSize(4);
     }
 
     @Test

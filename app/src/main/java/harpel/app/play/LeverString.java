@@ -22,6 +22,7 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.perform.Lever;
 import harpel.theory.GeneralMidi;
+import harpel.time.Ticks;
 import java.util.List;
 import java.util.OptionalDouble;
 import java.util.function.UnaryOperator;
@@ -70,6 +71,7 @@ final class LeverString extends VBox {
     private final Label knob = new Label();
     private final Label moves = new Label();
     private final Button learn;
+    private String movesWords = "";
     private double shown = -1;
     private double shownRing = -1;
     private double shownTall = -1;
@@ -298,7 +300,7 @@ final class LeverString extends VBox {
         Tips.set(knob, by.isEmpty() ? "Moved by hand only" : GeneralMidi.controllers(by));
         learn.setText(learning ? "knob?" : "learn");
         int count = moved();
-        moves.setText(count == 0 ? "moves nothing" : "moves " + count + (lever.curve() == 0 ? "" : ", bent"));
+        movesWords = (count == 0 ? "moves nothing" : "moves " + count + (lever.curve() == 0 ? "" : ", bent"));
         Tips.set(
                 moves,
                 "How many controls it moves"
@@ -311,8 +313,27 @@ final class LeverString extends VBox {
         Lever lever = lever();
         boolean follows = piece.timeline()
                 && !lever.points().isEmpty()
-                && transport.status().mode() == LiveStatus.Mode.PLAYING;
+                && transport.status().mode() == LiveStatus.Mode.PLAYING
+                && transport.traces().held(name, timeline.now()).isEmpty();
         return follows ? Math.round(lever.at(timeline.now())) : lever.value();
+    }
+
+    /** Who holds it where it has points: they, or a hand until the next of them. */
+    private void showHolder() {
+        boolean plays = piece().timeline()
+                && !lever().points().isEmpty()
+                && transport.status().mode() == LiveStatus.Mode.PLAYING;
+        String words = !plays
+                ? ""
+                : transport
+                        .traces()
+                        .held(name, timeline.now())
+                        .map(one -> one.until() == Ticks.NEVER ? "held" : "held until " + timeline.place(one.until()))
+                        .orElse("by its points");
+        String text = words.isEmpty() ? movesWords : words;
+        if (!text.equals(moves.getText())) {
+            moves.setText(text);
+        }
     }
 
     /** Draws a frame. */
@@ -321,6 +342,7 @@ final class LeverString extends VBox {
         double at = controlled.isPresent() ? controlled.getAsDouble() * 100 : stands();
         double knobAt =
                 controller.unmet(name).orElse(transport.traces().knob(name).orElse(-1));
+        showHolder();
         if (at == shown && knobAt == shownRing && string.getHeight() == shownTall) {
             return;
         }

@@ -15,6 +15,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
@@ -176,6 +177,7 @@ public final class TraceStore {
     private final Map<String, Map<Integer, Integer>> drivers = new HashMap<>();
     private final Map<String, Double> levers = new HashMap<>();
     private final Map<String, Double> knobs = new HashMap<>();
+    private final Map<String, Told.LeverHeld> held = new HashMap<>();
     private final List<Drawn> counted = new ArrayList<>();
     /** For each stage that has left notes out, the tick at which it did so last. */
     private final Map<String, Long> full = new HashMap<>();
@@ -220,6 +222,8 @@ public final class TraceStore {
         } else if (told instanceof Told.LeverAt at) {
             levers.put(at.name(), at.value());
             knobs.put(at.name(), at.value());
+        } else if (told instanceof Told.LeverHeld now) {
+            held.put(now.name(), now);
         } else if (told instanceof Told.KnobAt at) {
             knobs.put(at.name(), at.value());
         } else if (told instanceof Told.Said text) {
@@ -252,6 +256,7 @@ public final class TraceStore {
     private void restart(long tick, long barTicks) {
         steps.clear();
         drivers.clear();
+        held.clear();
         inForce.clear();
         full.clear();
         astray.clear();
@@ -433,6 +438,11 @@ public final class TraceStore {
     public OptionalDouble knob(String name) {
         Double value = knobs.get(name);
         return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+
+    /** How a hand holds a lever against its points at a place of the piece, if one does. */
+    public Optional<Told.LeverHeld> held(String name, double song) {
+        return Optional.ofNullable(held.get(name)).filter(one -> one.from() <= song && song < one.until());
     }
 
     /** Forgets where a controller brought a lever, since a hand has moved it in the window. */
