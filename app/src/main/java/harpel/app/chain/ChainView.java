@@ -10,6 +10,7 @@ import harpel.app.transport.Places;
 import harpel.app.transport.Places.Place;
 import harpel.app.transport.TraceStore;
 import harpel.app.ui.Scrolling;
+import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.Trait;
 import harpel.engine.LiveStatus;
@@ -188,7 +189,7 @@ public final class ChainView extends BorderPane {
                             row.address == null
                                     ? -1
                                     : count(Places.before(session.document(), row.address), window.toTick()),
-                            row.address == null ? 0 : endHere(row.address),
+                            row.address != null ? endHere(row.address) : joined(row.place(), piece),
                             standing));
             rows.shown().forEach(StageRow::showAgain);
             head.draw();
@@ -256,6 +257,20 @@ public final class ChainView extends BorderPane {
     private int countSince(Place place, double since, double to) {
         double from = window.isAhead() ? window.fromTick() : Math.max(window.fromTick(), since);
         return from >= to ? 0 : session.transport().traces().countWithin(place, (long) from, (long) to);
+    }
+
+    /** How many notes become one with another at the sound: those of one pitch that begin together. */
+    private int joined(Place place, Piece piece) {
+        Part part = session.selection().part();
+        if (!place.equals(Places.sound(part.id())) || !piece.isHeard(part)) {
+            return 0;
+        }
+        List<Stage> stages = part.chain().stages();
+        Place last = stages.isEmpty()
+                ? Places.input(part.id())
+                : Places.at(StageAddress.of(
+                        part.id(), List.of(), stages.get(stages.size() - 1).id()));
+        return Math.max(0, count(last, window.toTick()) - count(place, window.toTick()));
     }
 
     private Optional<Advice> oneByOne(Part part, StageAddress address) {

@@ -119,7 +119,11 @@ public final class StageRow extends StackPane {
         Tips.set(count, "How many of the notes shown came in and went out, and the step that is played");
         ends.getStyleClass().add("advice");
         ends.setMinWidth(Region.USE_PREF_SIZE);
-        Tips.set(ends, "So many of the notes shown end here, since no way on takes them");
+        Tips.set(
+                ends,
+                address == null
+                        ? "So many of the notes shown have become one with another of their pitch that begins at the same moment"
+                        : "So many of the notes shown end here, since no way on takes them");
         show(ends, false);
         String id = address == null ? place.name() : address.stageId();
         onOff = Buttons.button(
@@ -328,7 +332,7 @@ public final class StageRow extends StackPane {
 
     /**
      * @param came how many notes came in, or -1 where that is not said
-     * @param ended how many of them end here since no way on takes them
+     * @param ended how many of them end here since no way on takes them, or at the sound have become one with another
      * @param standing how the part stands: what is not heard is not counted as heard
      */
     void showCount(int came, int ended, Standing standing) {
@@ -340,7 +344,7 @@ public final class StageRow extends StackPane {
                 + (came >= 0 ? "" : went == 1 ? " note" : " notes");
         if (ended != shownEnded) {
             shownEnded = ended;
-            ends.setText(ended + (ended == 1 ? " ends here" : " end here"));
+            ends.setText(isSound() ? ended + " joined" : ended + (ended == 1 ? " ends here" : " end here"));
             show(ends, ended > 0);
         }
         if (isSound() && standing.silent()) {

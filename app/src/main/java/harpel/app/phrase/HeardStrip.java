@@ -109,7 +109,8 @@ public final class HeardStrip extends HBox {
                 "Where phrases by chords begin: with each chord’s first note, or at the bar line it is played at",
                 bar -> bar ? "at bars" : "at starts",
                 keeping.atBars()::set);
-        cut.setPrefWidth(84);
+        cut.setPrefWidth(100);
+        cut.setMinWidth(100);
         HBox first = new HBox(Space.TIGHT, keep, bars);
         HBox second = new HBox(Space.TIGHT, hang, chords, cut);
         first.setAlignment(Pos.CENTER_LEFT);

@@ -310,11 +310,15 @@ public final class NotesPanel extends BorderPane {
                 .collect(Collectors.joining(", "));
         makes.setText(String.format(
                 Locale.ROOT,
-                "%d notes make %d a round, %.1f a bar; %s%s",
+                "%d notes make %d a round, %.1f a bar%s%s",
                 phrase.notes().size(),
                 sent.size(),
                 sent.size() / Math.max(1e-9, bars),
-                out == 0 ? "all in the key." : (sent.size() - out) + " in the key, " + out + " outside",
+                desk.isDrums()
+                        ? "."
+                        : out == 0
+                                ? "; all in the key."
+                                : "; " + (sent.size() - out) + " in the key, " + out + " outside",
                 out == 0 ? "" : " (" + named + ")."));
         showThem.setVisible(out > 0);
         showThem.setManaged(out > 0);

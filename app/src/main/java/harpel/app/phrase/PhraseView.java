@@ -58,6 +58,7 @@ public final class PhraseView extends BorderPane {
     private final Label drawn = new Label();
     private final Label none = new Label();
     private final VBox nothing = new VBox(Space.EDGE);
+    private static final double GRID_WIDE = 104;
     private final StackPane center = new StackPane();
     private final StepInput steps;
     private final HeardStrip heard;
@@ -105,14 +106,15 @@ public final class PhraseView extends BorderPane {
                 "phrase-ready",
                 "A phrase that is the result of a chain already is heard past it; switched off it goes through the chain",
                 on -> PhraseActions.ready(session.document(), desk.phraseId().get()));
-        HBox first = new HBox(Space.ROOM, title, about, space(), print, past);
+        HBox first = new HBox(Space.ROOM, title, about, space(), make, print, past);
         first.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup tools = new ToggleGroup();
         draw = tool("Draw", "tool-draw", "Press and drag draws a note; Shift and drag picks  (Ctrl+D)", tools, true);
         pick = tool("Pick", "tool-pick", "Press and drag picks notes by a frame  (Ctrl+D)", tools, false);
         grid = new Choice<>(
                 "grid", "The grid that notes are drawn and moved on", text -> "grid " + text, desk.grid()::set);
-        grid.setMaxWidth(96);
+        grid.setPrefWidth(GRID_WIDE);
+        grid.setMinWidth(GRID_WIDE);
         ToggleButton inKey = Buttons.toggle("in key", "in-key", "Draws and moves within the key", desk.inKey()::set);
         ToggleButton show = Buttons.toggle(
                 "what the chain makes",
@@ -142,7 +144,6 @@ public final class PhraseView extends BorderPane {
                 drawn,
                 inKey,
                 step,
-                make,
                 show,
                 space(),
                 Buttons.small(
