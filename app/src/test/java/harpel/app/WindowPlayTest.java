@@ -309,6 +309,23 @@ class WindowPlayTest extends WindowCase {
     }
 
     @Test
+    void aMomentHoldsLeversAgainstTheirPointsAlsoWhereTheyAreSetSoAlready() {
+        Lever written =
+                now().levers().get(0).withPoints(List.of(new Lever.Point(0, 90), new Lever.Point(64 * BAR, 90)));
+        Moment moment = Moment.of("Calm", now()).withWhen(When.NOW);
+        does(piece -> piece.withTimeline(true).withLevers(List.of(written)).withMoments(List.of(moment)));
+        play();
+        await(() -> lookup("by its points").tryQuery().isPresent());
+        clickOn("#moment-0");
+        await(() -> onFx(() -> session.transport()
+                .traces()
+                .held("Tide", session.timeline().now())
+                .filter(held -> Math.abs(held.value() - 0.2) < 1e-9)
+                .isPresent()));
+        await(() -> lookup("held until bar 65").tryQuery().isPresent());
+    }
+
+    @Test
     void aMomentWaitsForItsBarWhileItPlays() {
         Moment loud = Moment.of("Loud", new Lane.OfLever("Tide").withBase(now(), 90.0))
                 .withWhen(new When(2))

@@ -196,6 +196,11 @@ public final class LiveEngine implements AutoCloseable {
         command(() -> cycle.act(part, stageAddress));
     }
 
+    /** Levers stand where they are set from now on, until the next of their points. */
+    public void holdLevers(List<String> names) {
+        command(() -> cycle.renderer().holdLevers(names));
+    }
+
     /** Does a stage's own action at a tick, counted on and on; at once while time stands. */
     public void actAt(long tick, String part, String stageAddress) {
         command(() -> cycle.actAt(tick, part, stageAddress));

@@ -4,6 +4,7 @@ import harpel.engine.LiveEngine;
 import harpel.piece.Piece;
 import harpel.plan.Program;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
@@ -138,6 +139,12 @@ public final class Player implements AutoCloseable {
     /** The same at a tick, counted on and on; at once while time stands. */
     public void actAt(long tick, String part, String stage) {
         ask(() -> engine.actAt(tick, part, stage));
+    }
+
+    /** Levers stand where they are set from now on, until the next of their points on the timeline. */
+    public void holdLevers(Collection<String> names) {
+        List<String> held = List.copyOf(names);
+        ask(() -> engine.holdLevers(held));
     }
 
     /**

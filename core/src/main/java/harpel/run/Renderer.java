@@ -320,6 +320,16 @@ public final class Renderer {
                 : lever.nextAfter(tick);
     }
 
+    /** Levers stand where they are set from here on, until the next of their points on the timeline. */
+    public void holdLevers(List<String> names) {
+        for (String name : names) {
+            LeverRun lever = levers.get(name);
+            if (lever != null && followsPoints()) {
+                lever.hold(songAt(done), tap);
+            }
+        }
+    }
+
     /** Whether levers stand where their points on the timeline say. */
     private boolean followsPoints() {
         return running && !plan.course().isEmpty();

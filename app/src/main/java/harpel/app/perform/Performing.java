@@ -32,6 +32,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -53,8 +54,14 @@ public final class Performing {
      *
      * @param by what asked for it: a pad or a moment
      * @param edit null for what is only heard and not in the piece
+     * @param levers those that a hand holds from then on
      */
-    private record Waiting(Object by, long tick, PieceEdit edit, Lasting over, boolean begins, long glideTicks) {
+    private record Waiting(
+            Object by, long tick, PieceEdit edit, Set<String> levers, Lasting over, boolean begins, long glideTicks) {
+        Waiting(Object by, long tick, Lasting over, boolean begins) {
+            this(by, tick, null, Set.of(), over, begins, 0);
+        }
+
         Coming coming() {
             return edit != null
                     ? Coming.edit(tick, edit.change(), glideTicks)
@@ -211,6 +218,7 @@ public final class Performing {
             Waiting one = waiting.remove(0);
             if (one.edit != null) {
                 writing.exactly(song(one.tick), one.glideTicks, () -> document.apply(one.edit));
+                transport.player().holdLevers(one.levers);
             } else if (one.begins) {
                 overs.add(one.over);
                 if (one.tick <= now) {
@@ -236,8 +244,13 @@ public final class Performing {
         changed();
     }
 
-    /** Does an edit at once, or when it is wanted; asked for again while it waits it is taken back. */
-    private void edit(Object by, String label, When when, double glide, UnaryOperator<Piece> change) {
+    /**
+     * Does an edit at once, or when it is wanted; asked for again while it waits it is taken back.
+     *
+     * @param standing the levers that stand as they are set then, also where that is what they were set to and points have them elsewhere
+     */
+    private void edit(
+            Object by, String label, When when, double glide, UnaryOperator<Piece> change, Set<String> standing) {
         if (waiting.removeIf(one -> one.by.equals(by) && one.edit != null)) {
             give();
             changed();
@@ -248,9 +261,10 @@ public final class Performing {
         long glideTicks = isPlaying() ? ticks(glide) : 0;
         if (!isPlaying() || when.equals(When.NOW) && glideTicks == 0) {
             document.apply(edit);
+            transport.player().holdLevers(standing);
             changed();
         } else {
-            ask(new Waiting(by, due(when), edit, null, false, glideTicks));
+            ask(new Waiting(by, due(when), edit, standing, null, false, glideTicks));
         }
     }
 
@@ -268,7 +282,8 @@ public final class Performing {
                 "Moment “" + name + "”",
                 when,
                 moment.glide(),
-                piece -> piece.moment(name).map(one -> one.on(piece)).orElse(piece));
+                piece -> piece.moment(name).map(one -> one.on(piece)).orElse(piece),
+                moment.levers().keySet());
     }
 
     // Pads
@@ -287,7 +302,7 @@ public final class Performing {
             return;
         }
         if (does.edits()) {
-            edit(pad, pad.title(piece()) + ": " + does.words(), pad.when(), 0, pad::pressed);
+            edit(pad, pad.title(piece()) + ": " + does.words(), pad.when(), 0, pad::pressed, Set.of());
             return;
         }
         switch (does) {
@@ -389,8 +404,8 @@ public final class Performing {
         }
         Lasting over = over(pad);
         long begin = due(pad.when());
-        ask(new Waiting(pad, begin, null, over, true, 0));
-        hold(pad.at(), () -> ask(new Waiting(pad, Math.max(begin + 1, due(pad.when())), null, over, false, 0)));
+        ask(new Waiting(pad, begin, over, true));
+        hold(pad.at(), () -> ask(new Waiting(pad, Math.max(begin + 1, due(pad.when())), over, false)));
     }
 
     /** The board of the part is tilted while the pad is held. */
@@ -440,8 +455,8 @@ public final class Performing {
                                                         at.stageId(), stage -> stage.with(Carom.TILT, way)))))),
                 (piece, from, to) -> lane.isIn(piece) ? lane.held(piece, from, to, way) : piece);
         long begin = due(when);
-        ask(new Waiting(by, begin, null, over, true, 0));
-        hold(holds, () -> ask(new Waiting(by, Math.max(begin + 1, due(When.NOW)), null, over, false, 0)));
+        ask(new Waiting(by, begin, over, true));
+        hold(holds, () -> ask(new Waiting(by, Math.max(begin + 1, due(When.NOW)), over, false)));
     }
 
     private void forAWhile(Pad pad, long ticks) {
@@ -451,8 +466,8 @@ public final class Performing {
         }
         Lasting over = over(pad);
         long begin = due(pad.when());
-        ask(new Waiting(pad, begin, null, over, true, 0));
-        ask(new Waiting(pad, begin + ticks, null, over, false, 0));
+        ask(new Waiting(pad, begin, over, true));
+        ask(new Waiting(pad, begin + ticks, over, false));
     }
 
     /** The tempo is tapped; from the third tap on it holds. */
