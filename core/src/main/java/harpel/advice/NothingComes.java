@@ -1,6 +1,7 @@
 package harpel.advice;
 
 import harpel.chain.Stage;
+import harpel.effect.EffectKind;
 import harpel.effect.Trait;
 import harpel.piece.Part;
 import harpel.piece.Piece;
@@ -14,6 +15,8 @@ final class NothingComes implements Rule {
     public Stream<Advice> look(Piece piece, Part part, List<String> outputs) {
         List<Stage> stages = part.chain().stages().stream().filter(Stage::on).toList();
         return stages.stream()
+                // One that works on one channel lets notes of others by.
+                .filter(stage -> stage.params().get(EffectKind.CHANNEL) == 0)
                 .filter(stage -> stage.kind().nature().letsNoneOn(stage.params()))
                 .findFirst()
                 .flatMap(taker -> next(stages, taker).map(dead -> say(part, taker, dead)))

@@ -68,8 +68,7 @@ public record Mover(Source source, ParamSet settings, Map<String, Object> unknow
         Source.NoteValues allowed = Source.NoteValues.STRAIGHT;
         for (Mover mover : movers) {
             if (mover.settings.spec().has(Source.NOTE_VALUES)) {
-                Source.NoteValues one = mover.settings.get(Source.NOTE_VALUES);
-                allowed = one.compareTo(allowed) > 0 ? one : allowed;
+                allowed = allowed.and(mover.settings.get(Source.NOTE_VALUES));
             }
         }
         @SuppressWarnings("unchecked") // a note value where there was one

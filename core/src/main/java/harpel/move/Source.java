@@ -69,6 +69,11 @@ public enum Source {
             }
         }
 
+        /** Those that one or the other allows. */
+        NoteValues and(NoteValues other) {
+            return this == other || other == STRAIGHT ? this : this == STRAIGHT ? other : ALL;
+        }
+
         /** The one that is nearest in ratio. */
         TimeValue nearest(TimeValue.Note wanted) {
             double quarters = wanted.value().quarters();

@@ -82,6 +82,11 @@ class MoverTest {
         assertThat(Mover.moved(TimeType.TIME, TimeValue.ofNote("1/8t"), 0, List.of(mover)))
                 .as("what is not moved stays")
                 .hasToString("1/8t");
+        Mover dotted = plain.withSettings(plain.settings().withPlain(Source.NOTE_VALUES, "dotted-too"));
+        Mover triplets = plain.withSettings(plain.settings().withPlain(Source.NOTE_VALUES, "triplets-too"));
+        assertThat(Mover.moved(TimeType.TIME, sixteenth, 4.0 / 22, List.of(dotted, triplets)))
+                .as("what either allows")
+                .hasToString("1/4t");
         assertThat(mover.settings().spec().has(Source.NOTE_VALUES)).isTrue();
         assertThat(Source.LEVER.spec(Arpeggio.GATE).has(Source.NOTE_VALUES)).isFalse();
     }

@@ -26,6 +26,7 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyLongProperty;
+import javafx.beans.property.ReadOnlyLongWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -63,11 +64,14 @@ public final class PhraseDesk {
 
     private final LongProperty mark = new SimpleLongProperty();
     /** The length and the velocity of the note that was drawn, changed or picked last. */
-    private final LongProperty lastLength = new SimpleLongProperty(FIRST_LENGTH);
+    private long lastLength = FIRST_LENGTH;
     /** Whether that length was set by hand, and so may be longer than the grid. */
     private boolean lengthIsSet;
 
     private int lastVelocity = FIRST_VELOCITY;
+    /** How long the next note is drawn. */
+    private final ReadOnlyLongWrapper drawnLength = new ReadOnlyLongWrapper(FIRST_LENGTH);
+
     /** What the chosen part plays. */
     private String ownId = "";
 
@@ -78,9 +82,11 @@ public final class PhraseDesk {
         document.piece().addListener((property, before, now) -> keepTo(now));
         document.onOther(() -> {
             lengthIsSet = false;
-            lastLength.set(FIRST_LENGTH);
+            lastLength = FIRST_LENGTH;
             lastVelocity = FIRST_VELOCITY;
+            sizeNext();
         });
+        grid.addListener((property, before, now) -> sizeNext());
         selection.partId().addListener((property, before, now) -> {
             // Never the phrase of another part: what is drawn would be drawn into that.
             ownId = own(document.piece().get());
@@ -218,17 +224,21 @@ public final class PhraseDesk {
     public long stepTicks() {
         return pace().map(pace -> Math.max(
                         1, Math.round(pace.ticksAt(0, document.piece().get().time()))))
-                .orElseGet(lastLength::get);
+                .orElse(lastLength);
+    }
+
+    private void sizeNext() {
+        drawnLength.set(Math.max(1, lengthIsSet ? lastLength : Math.min(lastLength, stepTicks())));
     }
 
     /** How long the next note is drawn: as the last one, but no longer than the grid unless that was set by hand. */
-    public long drawnLength() {
-        return Math.max(1, lengthIsSet ? lastLength.get() : Math.min(lastLength.get(), stepTicks()));
+    public ReadOnlyLongProperty drawnLength() {
+        return drawnLength.getReadOnlyProperty();
     }
 
     /** The same in words: "1/8", or "0.3 beats". */
     public String drawnLengthInWords() {
-        long length = drawnLength();
+        long length = drawnLength.get();
         return GRIDS.stream()
                 .filter(name -> !name.equals(OFF))
                 .filter(name -> Math.round(TimeValue.parse(name)
@@ -242,26 +252,25 @@ public final class PhraseDesk {
                 });
     }
 
-    /** Changes when the next note is drawn with another length. */
-    public ReadOnlyLongProperty lastLength() {
-        return lastLength;
-    }
-
     public int lastVelocity() {
         return lastVelocity;
     }
 
     /** The next note is drawn like this one, as far as the grid allows. */
     public void like(Note note) {
-        lengthIsSet = false;
-        lastLength.set(note.length());
-        lastVelocity = note.velocity();
+        like(note, false);
     }
 
     /** The next note is drawn like this one, whose length was set by hand. */
     public void asSet(Note note) {
-        like(note);
-        lengthIsSet = true;
+        like(note, true);
+    }
+
+    private void like(Note note, boolean isSet) {
+        lengthIsSet = isSet;
+        lastLength = note.length();
+        lastVelocity = note.velocity();
+        sizeNext();
     }
 
     public Around around() {

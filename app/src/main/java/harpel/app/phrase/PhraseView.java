@@ -134,8 +134,7 @@ public final class PhraseView extends BorderPane {
         Tips.set(
                 drawn,
                 "So long is the next note that is drawn: as the last one, but no longer than the grid unless it was set by hand");
-        desk.lastLength().addListener((property, before, now) -> showDrawn());
-        desk.grid().addListener((property, before, now) -> showDrawn());
+        desk.drawnLength().addListener((property, before, now) -> showDrawn());
         HBox second = new HBox(
                 Space.CLOSE,
                 draw,

@@ -152,7 +152,7 @@ final class RollKeys {
                 "New note",
                 (one, ids) -> Shapes.paste(
                         one,
-                        List.of(Note.of(0, desk.drawnLength(), pitch, desk.lastVelocity())),
+                        List.of(Note.of(0, desk.drawnLength().get(), pitch, desk.lastVelocity())),
                         desk.mark().get()));
         moveMark(1);
         sound();

@@ -133,7 +133,7 @@ final class RollMouse {
     private void draw(Phrase phrase, double tick, int pitch, boolean free) {
         long start = free ? (long) tick : stepAtOrBefore((long) tick);
         int wanted = inKey(pitch);
-        Notes notes = phrase.notes().plus(Note.of(start, desk.drawnLength(), wanted, desk.lastVelocity()));
+        Notes notes = phrase.notes().plus(Note.of(start, desk.drawnLength().get(), wanted, desk.lastVelocity()));
         Note fresh = freshOf(notes, phrase.notes(), start, wanted);
         doing = Doing.DRAW;
         main = fresh;

@@ -101,7 +101,7 @@ class PhraseDeskTest {
     void theNextNoteIsNoLongerThanTheGridUnlessItsLengthWasSetAndIsForgottenWithThePiece() {
         desk.grid().set("1/16");
         desk.like(Note.of(0, 4 * Ticks.PER_QUARTER, 60, 55));
-        assertThat(desk.drawnLength()).as("picked, not set").isEqualTo(Ticks.PER_QUARTER / 4);
+        assertThat(desk.drawnLength().get()).as("picked, not set").isEqualTo(Ticks.PER_QUARTER / 4);
         assertThat(desk.drawnLengthInWords()).isEqualTo("1/16");
         desk.asSet(Note.of(0, 5 * Ticks.PER_QUARTER, 60, 55));
         assertThat(desk.drawnLengthInWords()).isEqualTo("5 beats");

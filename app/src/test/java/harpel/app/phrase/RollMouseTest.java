@@ -71,7 +71,7 @@ class RollMouseTest {
         drag(5.2, 69, PLAIN);
         mouse.release();
         assertThat(notes()).contains("69 2.0+4.0");
-        assertThat(desk.drawnLength()).isEqualTo(4 * EIGHTH);
+        assertThat(desk.drawnLength().get()).isEqualTo(4 * EIGHTH);
         assertThat(session.document().undoLabel()).contains("Draw a note");
         session.document().undo();
         assertThat(notes())
