@@ -7,6 +7,7 @@ import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.classic.spi.ThrowableProxy;
 import ch.qos.logback.core.AppenderBase;
 import harpel.app.look.Look.View;
+import harpel.engine.LiveStatus;
 import harpel.port.OutputPort;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
@@ -400,27 +401,52 @@ class RobotTest extends WindowCase {
         });
     }
 
-    /** Another view is another picture. */
+    /** A key that must change the picture does: another view, night or day, the routes, the sheet of variations. */
     private void lookAtPicture() {
         comeBack();
-        int now = session.look().view().get().ordinal();
-        KeyCode key = VIEWS.get((now + 1 + random.nextInt(3)) % 4);
-        View wanted = View.values()[VIEWS.indexOf(key)];
-        if (session.look().view().get() == wanted) {
+        // While it plays every picture is another one.
+        interact(() -> session.transport().silence());
+        await(() -> session.transport().status().mode() == LiveStatus.Mode.STOPPED);
+        await(this::standsStill, () -> "it never stands still; " + story());
+        switch (random.nextInt(5)) {
+            case 0 -> changes(List.of(KeyCode.CONTROL), KeyCode.T);
+            case 1 -> changes(List.of(KeyCode.CONTROL, KeyCode.SHIFT), KeyCode.V);
+            case 2 -> {
+                interact(() -> session.look().view().set(View.CHAIN));
+                changes(List.of(), KeyCode.F8);
+            }
+            default -> {
+                int now = session.look().view().get().ordinal();
+                changes(List.of(KeyCode.CONTROL), VIEWS.get((now + 1 + random.nextInt(3)) % 4));
+            }
+        }
+        interact(() -> session.transport().play());
+    }
+
+    private void changes(List<KeyCode> held, KeyCode key) {
+        View view = session.look().view().get();
+        boolean isThere = view.ordinal() < VIEWS.size() && VIEWS.get(view.ordinal()) == key;
+        if (isThere && held.equals(List.of(KeyCode.CONTROL))) {
             return;
         }
+        settle();
         int before = picture();
-        note("looked: Ctrl+" + key);
+        note("looked: " + held + " " + key);
         onFx(() -> {
-            robot.keyPress(KeyCode.CONTROL);
+            held.forEach(robot::keyPress);
             robot.keyPress(key);
             robot.keyRelease(key);
-            robot.keyRelease(KeyCode.CONTROL);
+            held.forEach(robot::keyRelease);
             return null;
         });
-        await(() -> session.look().view().get() == wanted, () -> "the view stayed; " + story());
+        await(() -> picture() != before, () -> "the picture stayed; " + story());
+    }
+
+    private boolean standsStill() {
+        int before = picture();
         settle();
-        assertThat(picture()).as(this::story).isNotEqualTo(before);
+        settle();
+        return picture() == before;
     }
 
     private int picture() {
