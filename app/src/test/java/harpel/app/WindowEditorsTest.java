@@ -580,6 +580,18 @@ class WindowEditorsTest extends WindowCase {
         assertThat(points().get(2).height()).isCloseTo(55, within(0.1));
         push(KeyCode.DELETE);
         assertThat(points()).hasSize(3);
+        interact(() -> session.selection()
+                .editStage(
+                        "test",
+                        "",
+                        session.selection().selected().get(),
+                        stage -> stage.withMoves(stage.moves()
+                                .with(
+                                        Strum.SLOPE,
+                                        List.of(curve.withSettings(
+                                                curve.settings().withPlain(Source.LOOP, "64 bars")))))));
+        interact(() -> lookup("#stretch-slope-1").queryButton().fire());
+        assertThat(points()).extracting(CurveType.Point::at).as("in beats").containsExactly(0.0, 128.0, 256.0);
     }
 
     private List<CurveType.Point> points() {

@@ -118,6 +118,15 @@ class MovesTest {
                 .containsExactly(61, 73);
     }
 
+    /** Over the keys from C4 to C5: below and above it stands at its ends; half of 127 places are 63.5, rounded once. */
+    @Test
+    void theKeysThatCountAreARangeOfNotes() {
+        assertThat(moved("'effect':'touch','fixed':1", "'fixed':[{'by':'key','keys':['C4','C5'],'amount':100}]")
+                        .chord("C3 C4 F#4 C5 C6", 0, 1)
+                        .velocities(1))
+                .containsExactly(1, 1, 65, 127, 127);
+    }
+
     @Test
     void heldKeysAreCounted() {
         Played played = moved("'effect':'touch','fixed':1", "'fixed':[{'by':'keys-held','most':4,'amount':100}]");
