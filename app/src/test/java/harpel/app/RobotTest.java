@@ -357,6 +357,10 @@ class RobotTest extends WindowCase {
             held.add(KeyCode.ALT);
         }
         note(held + " " + key);
+        strike(held, key);
+    }
+
+    private void strike(List<KeyCode> held, KeyCode key) {
         onFx(() -> {
             held.forEach(robot::keyPress);
             robot.keyPress(key);
@@ -387,11 +391,7 @@ class RobotTest extends WindowCase {
     /** Puts away what is open beside the window, as a person does by Escape. */
     private void comeBack() {
         for (int i = 0; i < 3; i++) {
-            onFx(() -> {
-                robot.keyPress(KeyCode.ESCAPE);
-                robot.keyRelease(KeyCode.ESCAPE);
-                return null;
-            });
+            strike(List.of(), KeyCode.ESCAPE);
             settle();
         }
         interact(() -> List.copyOf(Window.getWindows()).stream()
@@ -434,13 +434,7 @@ class RobotTest extends WindowCase {
         settle();
         int before = picture();
         note("looked: " + held + " " + key);
-        onFx(() -> {
-            held.forEach(robot::keyPress);
-            robot.keyPress(key);
-            robot.keyRelease(key);
-            held.forEach(robot::keyRelease);
-            return null;
-        });
+        strike(held, key);
         await(() -> picture() != before, () -> "the picture stayed; " + story());
     }
 

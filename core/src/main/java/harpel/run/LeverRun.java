@@ -24,6 +24,8 @@ final class LeverRun {
 
     /** From where in the piece a hand holds it against its points; {@link Ticks#NEVER} while none does. */
     private long heldFrom = Ticks.NEVER;
+    /** Its next point behind that. */
+    private long heldUntil = Ticks.NEVER;
 
     /** While it glides: from when on and until when, and from where; to where it was set. */
     private long glideTick;
@@ -65,7 +67,11 @@ final class LeverRun {
             Arrays.fill(controls, -1);
             caught = -1;
         }
+        boolean otherPoints = !newLever.points().equals(lever.points());
         lever = newLever;
+        if (otherPoints) {
+            heldUntil = nextPoint(heldFrom);
+        }
         return isMoved;
     }
 
@@ -73,20 +79,22 @@ final class LeverRun {
     void hold(long song, Tap tap) {
         if (hasPoints()) {
             heldFrom = song;
-            tap.tell(new Told.LeverHeld(lever.name(), values[size - 1], song, nextPoint(song)));
+            heldUntil = nextPoint(song);
+            tap.tell(new Told.LeverHeld(lever.name(), values[size - 1], song, heldUntil));
         }
     }
 
     private long nextPoint(long song) {
-        return lever.points().stream()
-                .mapToLong(Lever.Point::tick)
-                .filter(tick -> tick > song)
-                .findFirst()
-                .orElse(Ticks.NEVER);
+        for (Lever.Point point : lever.points()) {
+            if (point.tick() > song) {
+                return point.tick();
+            }
+        }
+        return Ticks.NEVER;
     }
 
     private boolean isHeld(long song) {
-        return heldFrom <= song && song < nextPoint(heldFrom);
+        return heldFrom <= song && song < heldUntil;
     }
 
     /**

@@ -308,7 +308,8 @@ public final class TimelineDesk {
         Timeline.Result joined = Timeline.join(piece(), refs);
         if (joined.piece().equals(piece())) {
             messages.say(
-                    "Blocks are joined that are picked, lie side by side in one part, have phrases, and go the same way with one variation.");
+                    "Only picked blocks that lie side by side in one part are joined: each with a phrase, all of one variation, and all through the"
+                            + " chain or all past it.");
         } else {
             apply("Join blocks", piece -> joined);
         }

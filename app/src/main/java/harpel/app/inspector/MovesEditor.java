@@ -62,6 +62,10 @@ final class MovesEditor extends VBox {
             Source.ENVELOPE,
             Source.CONTROLLER);
 
+    /** Whatever people write between two values. */
+    private static final Pattern BETWEEN =
+            Pattern.compile("\\s*(?:…|\\.\\.+|→|–|—|\\bto\\b)\\s*|(?<=[\\w♯♭%])\\s*-\\s*");
+
     private final BiConsumer<Moves, Boolean> change;
     /** Changes more of the stage than what moves it, as one edit. */
     private final Consumer<UnaryOperator<Stage>> edit;
@@ -338,10 +342,6 @@ final class MovesEditor extends VBox {
         String to = type.show(Mover.moved(type, base, mover.offset(1), one), document.spelling());
         return ParamTile.fromTo(from, to).replace("→", "…");
     }
-
-    /** Whatever people write between two values. */
-    private static final Pattern BETWEEN =
-            Pattern.compile("\\s*(?:…|\\.\\.+|→|–|—|\\bto\\b)\\s*|(?<=[\\w♯♭%])\\s*-\\s*");
 
     /**
      * Lets a mover bring its control to a value when its source is at its most; where two are typed, from the first to the second, so that

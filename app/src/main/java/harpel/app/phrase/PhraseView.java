@@ -133,7 +133,7 @@ public final class PhraseView extends BorderPane {
         drawn.setMinWidth(Region.USE_PREF_SIZE);
         Tips.set(
                 drawn,
-                "So long is the next note that is drawn: as the last one, but no longer than the grid unless it was set by hand");
+                "How long the next note is drawn: like the last one, but no longer than the grid unless you set it");
         desk.drawnLength().addListener((property, before, now) -> showDrawn());
         HBox second = new HBox(
                 Space.CLOSE,

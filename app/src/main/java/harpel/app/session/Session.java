@@ -228,6 +228,7 @@ public final class Session implements AutoCloseable {
             Piece before = change.before();
             Piece after = change.after();
             boolean all = !before.key().equals(after.key()) || before.variation() != after.variation();
+            Routes routes = Routes.of(after);
             Set<String> others = new LinkedHashSet<>();
             for (Part part : after.parts()) {
                 boolean same = before.part(part.id())
@@ -237,7 +238,7 @@ public final class Session implements AutoCloseable {
                         .isPresent();
                 if (all || !same) {
                     others.add(part.id());
-                    others.addAll(Routes.of(after).fedBy(part.id()));
+                    others.addAll(routes.fedBy(part.id()));
                 }
             }
             others.forEach(transport.traces()::outdate);

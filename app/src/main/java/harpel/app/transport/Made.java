@@ -27,8 +27,9 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * What a part's chain makes of its phrase, once round from the beginning, or of what it plays by itself or hears: printed in the background after each edit, so that it is
- * exactly what would be heard, and given up when the next edit comes. Interface thread, but for the printing.
+ * What a part's chain makes of its phrase, once round from the beginning, or of what it plays by itself or hears: printed in the background
+ * after each edit, so that it is exactly what would be heard, and given up when the next edit comes. Interface thread, but for the
+ * printing.
  */
 public final class Made implements AutoCloseable {
     /**
