@@ -2,13 +2,20 @@ package harpel.player;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.chain.Chain;
 import harpel.engine.LiveEngine;
 import harpel.engine.LiveStatus;
 import harpel.piece.Bracket;
+import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.port.InputPort;
 import harpel.port.Ports;
 import harpel.run.Tap;
 import harpel.testkit.Played;
+import harpel.testkit.RecordingPort;
+import harpel.time.MeterMap;
+import harpel.time.TempoMap;
+import harpel.time.TimeMap;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -154,5 +161,77 @@ class PlayerTest {
         player.hear(piece);
         await(() -> heard().equals(piece));
         assertThat(engine.latest().plan().course()).hasSizeLessThan(3);
+    }
+
+    /** What is asked of the player reaches the engine and is heard at the port, in the order in which it was asked for. */
+    @Test
+    void whatIsAskedForIsHeard() {
+        RecordingPort recording = new RecordingPort();
+        ports.add("Pier", recording);
+        Piece piece = Piece.empty()
+                .withTime(new TimeMap(TempoMap.of(400), MeterMap.FOUR_FOUR))
+                .withParts(List.of(
+                        Part.of("Lead", Played.chain("{'effect':'transpose','octaves':1},{'effect':'latch'}"))
+                                .withPort("Pier"),
+                        Part.of("Bass", Chain.EMPTY).withPort("Pier").withChannel(1)));
+        player.hear(piece);
+        engine.start();
+        player.strikeAt(0, "lead", List.of(50), 90);
+        await(() -> heard(recording).equals(List.of("+62")));
+        player.letGoAt(0, "lead", List.of(50));
+        await(() -> {
+            // Not before the key is up.
+            player.act("lead", "lead/latch");
+            return heard(recording).equals(List.of("+62", "-62"));
+        });
+        player.strikeAt(0, "lead", List.of(51), 90);
+        player.letGoAt(0, "lead", List.of(51));
+        await(() -> {
+            player.actAt(0, "lead", "lead/latch");
+            return heard(recording).size() == 4;
+        });
+        player.hearDry("lead", true);
+        player.strikeAt(0, "lead", List.of(52), 90);
+        await(() -> heard(recording).contains("+52"));
+        player.letGoAt(0, "lead", List.of(52));
+        await(() -> heard(recording).contains("-52"));
+        player.keysTo("bass");
+        InputPort keys = engine.openInput(InputPort.KEYS);
+        keys.offer(0x90, 40, 90, System.nanoTime());
+        await(() -> heard(recording).contains("+40"));
+        player.silence();
+        await(() -> heard(recording).contains("-40"));
+        player.locate(12_345);
+        await(() -> engine.status().tickAt(System.nanoTime()) == 12_345);
+        player.playAfter(1);
+        await(() -> engine.status().mode() == LiveStatus.Mode.PLAYING);
+        assertThat(engine.status().anchorTick()).isEqualTo(12_345);
+        player.stop();
+        await(() -> engine.status().mode() == LiveStatus.Mode.STOPPED);
+        player.play();
+        await(() -> engine.status().mode() == LiveStatus.Mode.PLAYING);
+    }
+
+    private static List<String> heard(RecordingPort port) {
+        return port.sent().stream()
+                .filter(sent -> (sent.message()[0] & 0xE0) == 0x80)
+                .map(sent -> ((sent.message()[0] & 0xF0) == 0x90 ? "+" : "-") + sent.message()[1])
+                .toList();
+    }
+
+    @Test
+    void anAuditionIsTakenAtTheBarUnlessAnEditComesWithIt() {
+        player.hear(Piece.empty().withTime(new TimeMap(TempoMap.of(60), MeterMap.FOUR_FOUR)));
+        engine.start();
+        player.play();
+        await(() -> engine.status().mode() == LiveStatus.Mode.PLAYING);
+        player.audition(piece -> piece.withTime(new TimeMap(TempoMap.of(200), MeterMap.FOUR_FOUR)));
+        await(player::isDone);
+        player.keysTo("part-1");
+        player.act("part-1", "");
+        await(() -> engine.status().notesIn() == 0 && player.isDone());
+        assertThat(engine.status().tempo().bpmAt(0)).as("a bar takes 4 s").isEqualTo(60);
+        player.hear(Piece.empty().withTime(new TimeMap(TempoMap.of(100), MeterMap.FOUR_FOUR)));
+        await(() -> engine.status().tempo().bpmAt(0) == 200);
     }
 }
