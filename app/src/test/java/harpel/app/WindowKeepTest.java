@@ -88,6 +88,22 @@ class WindowKeepTest extends WindowCase {
     }
 
     @Test
+    void whatWasHeardGoesWithItsPieceAndComesBackWithIt() {
+        playUntilBar(2);
+        interact(() -> session.transport().stop());
+        long heard = session.transport().heard().last();
+        assertThat(heard).isPositive();
+        interact(() -> session.replace(Piece.empty(), "New piece"));
+        assertThat(session.transport().heard().last()).isZero();
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> has("tide"));
+        assertThat(session.transport().heard().last()).isEqualTo(heard);
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+        await(() -> !has("tide"));
+        assertThat(session.transport().heard().last()).isZero();
+    }
+
+    @Test
     void oneRoundOfAStageBecomesAPhraseByOneClick() {
         select("transpose");
         clickOn("#keep-round");

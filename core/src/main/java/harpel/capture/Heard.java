@@ -35,17 +35,51 @@ public final class Heard implements Tap {
      */
     public record Take(List<Note> notes, List<Message> messages) {}
 
-    /** By the part's id and what the place is called there; asked for each event, so nothing is made for the question. */
-    private final Map<String, Map<String, HeardPlace>> places = new ConcurrentHashMap<>();
+    /** So much is kept of a piece that is not open any more, for whoever brings it back. */
+    static final long KEPT_BYTES = 8L << 20;
+
+    /** What was heard while a piece was open. Written by the engine's thread alone. */
+    public static final class Memory {
+        /** By the part's id and what the place is called there; asked for each event, so nothing is made for the question. */
+        private final Map<String, Map<String, HeardPlace>> places = new ConcurrentHashMap<>();
+
+        private long bytes;
+        /** What is added to a tick to be on the axis. */
+        private volatile long offset;
+
+        private volatile long last;
+
+        private HeardPlace place(String part, String name) {
+            Map<String, HeardPlace> ofPart = places.get(part);
+            return ofPart == null ? null : ofPart.get(name);
+        }
+
+        /** Whatever was given up in its middle ends here, too. */
+        private void endAll() {
+            places.values().forEach(ofPart -> ofPart.values().forEach(place -> place.endAll(last)));
+        }
+
+        /** Gives up what is oldest until no more than this is left. */
+        private void shrink(long most) {
+            while (bytes > most) {
+                HeardPlace oldest = null;
+                for (Map<String, HeardPlace> ofPart : places.values()) {
+                    for (HeardPlace place : ofPart.values()) {
+                        oldest = oldest == null || place.oldest() < oldest.oldest() ? place : oldest;
+                    }
+                }
+                if (oldest == null || oldest.oldest() == Long.MAX_VALUE) {
+                    return;
+                }
+                bytes -= oldest.dropOldest();
+            }
+        }
+    }
 
     private final long mostBytes;
-    private long bytes;
-    /** What is added to a tick to be on the axis. */
-    private volatile long offset;
-
-    private volatile long last;
-    /** All that was heard is to be forgotten, which is done when something is heard next. */
-    private volatile boolean forgotten;
+    private volatile Memory memory = new Memory();
+    /** The one that was written into last. Owned by the engine's thread. */
+    private Memory written = memory;
 
     public Heard() {
         this(MOST_BYTES);
@@ -56,24 +90,26 @@ public final class Heard implements Tap {
         this.mostBytes = mostBytes;
     }
 
-    /** Forgets all, as when another piece is opened. From any thread. */
-    public void forget() {
-        forgotten = true;
+    /** Goes on with another memory, as when another piece is opened, and gives the one until now. From any thread. */
+    public Memory turnTo(Memory other) {
+        Memory before = memory;
+        memory = other;
+        return before;
     }
 
     @Override
     public void tell(Told told) {
-        if (forgotten) {
-            places.clear();
-            bytes = 0;
-            last = 0;
-            offset = 0;
-            forgotten = false;
+        Memory now = memory;
+        if (now != written) {
+            written.endAll();
+            written.shrink(Math.min(mostBytes, KEPT_BYTES));
+            written = now;
         }
         if (told instanceof Told.Left left) {
-            hear(left.part(), left.place(), left.event());
+            hear(now, left.part(), left.place(), left.event());
         } else if (told instanceof Told.Restarted restarted) {
-            restart(restarted.tick(), restarted.barTicks());
+            now.endAll();
+            now.offset = -Math.floorDiv(restarted.tick() - now.last, restarted.barTicks()) * restarted.barTicks();
         }
     }
 
@@ -82,62 +118,41 @@ public final class Heard implements Tap {
                 || event instanceof NoteEnd end && end.start().isAuditioned();
     }
 
-    private void hear(String part, String name, Event event) {
+    private void hear(Memory now, String part, String name, Event event) {
         if (isOnlyTried(event)) {
             return;
         }
-        HeardPlace place = place(part, name);
+        HeardPlace place = now.place(part, name);
         if (place == null) {
-            place = places.computeIfAbsent(part, key -> new ConcurrentHashMap<>())
+            place = now.places
+                    .computeIfAbsent(part, key -> new ConcurrentHashMap<>())
                     .computeIfAbsent(name, key -> new HeardPlace());
         }
-        long tick = event.tick() + offset;
-        last = Math.max(last, tick);
+        long tick = event.tick() + now.offset;
+        now.last = Math.max(now.last, tick);
         if (event instanceof NoteStart note) {
-            took(place.start(note, tick));
+            now.bytes += place.start(note, tick);
+            now.shrink(mostBytes);
         } else if (event instanceof NoteEnd end) {
             place.end(end, tick);
         } else {
-            took(place.message((Message) event, tick));
+            now.bytes += place.message((Message) event, tick);
+            now.shrink(mostBytes);
         }
     }
 
     private HeardPlace place(String part, String name) {
-        Map<String, HeardPlace> ofPart = forgotten ? null : places.get(part);
-        return ofPart == null ? null : ofPart.get(name);
-    }
-
-    /** Gives up what is oldest where more was taken than there may be. */
-    private void took(int taken) {
-        bytes += taken;
-        while (taken > 0 && bytes > mostBytes) {
-            HeardPlace oldest = null;
-            for (Map<String, HeardPlace> ofPart : places.values()) {
-                for (HeardPlace place : ofPart.values()) {
-                    oldest = oldest == null || place.oldest() < oldest.oldest() ? place : oldest;
-                }
-            }
-            if (oldest == null || oldest.oldest() == Long.MAX_VALUE) {
-                return;
-            }
-            bytes -= oldest.dropOldest();
-        }
-    }
-
-    private void restart(long tick, long barTicks) {
-        // Whatever was given up in its middle ends here, too.
-        places.values().forEach(ofPart -> ofPart.values().forEach(place -> place.endAll(last)));
-        offset = -Math.floorDiv(tick - last, barTicks) * barTicks;
+        return memory.place(part, name);
     }
 
     /** Where a tick of the piece lies on the axis now. */
     public long onAxis(double tick) {
-        return (long) tick + (forgotten ? 0 : offset);
+        return (long) tick + memory.offset;
     }
 
     /** The tick of the last event, on the axis. */
     public long last() {
-        return forgotten ? 0 : last;
+        return memory.last;
     }
 
     /** From where on all of a place is still kept; {@link Long#MAX_VALUE} where nothing came by. */
@@ -148,7 +163,7 @@ public final class Heard implements Tap {
 
     /** How many bytes are taken. */
     long bytes() {
-        return bytes;
+        return memory.bytes;
     }
 
     /**

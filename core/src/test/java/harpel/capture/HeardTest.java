@@ -59,12 +59,32 @@ class HeardTest {
         heard.tell(new Told.Restarted(0, BAR));
         end(Tap.SOUND, start(Tap.SOUND, 3 * BAR, 60), 3 * BAR + 10);
         heard.tell(new Told.Restarted(0, BAR));
-        heard.forget();
+        Heard.Memory before = heard.turnTo(new Heard.Memory());
+        NoteStart sounds = start(Tap.SOUND, 5, 48);
+        assertThat(heard.turnTo(before)).isNotSameAs(before);
+        assertThat(sound(0, 9 * BAR)).as("it comes back with its piece").containsExactly("60 " + 3 * BAR + "+10");
+        end(Tap.SOUND, sounds, BEAT);
+        assertThat(sound(0, 9 * BAR)).as("and has nothing of the other").hasSize(1);
+        heard.turnTo(new Heard.Memory());
         assertThat(sound(0, 9 * BAR)).isEmpty();
         assertThat(heard.last()).isZero();
         assertThat(heard.onAxis(5)).isEqualTo(5);
         end(Tap.SOUND, start(Tap.SOUND, BEAT, 64), 2 * BEAT);
         assertThat(sound(0, 9 * BAR)).containsExactly("64 " + BEAT + "+" + BEAT);
+    }
+
+    @Test
+    void ofAPieceThatIsNotOpenAnyMoreTheLatestIsKept() {
+        for (int i = 0; i < Heard.KEPT_BYTES / 8; i++) {
+            end(Tap.SOUND, start(Tap.SOUND, i * 10L, 60), i * 10L + 5);
+        }
+        long last = heard.last();
+        Heard.Memory before = heard.turnTo(new Heard.Memory());
+        start(Tap.SOUND, 0, 48);
+        heard.turnTo(before);
+        assertThat(heard.bytes()).isBetween(Heard.KEPT_BYTES / 2, Heard.KEPT_BYTES);
+        assertThat(heard.last()).isEqualTo(last);
+        assertThat(sound(last - 20, last)).hasSize(2);
     }
 
     @Test

@@ -37,14 +37,17 @@ public final class Document {
     /** What the file held when it was opened or saved here. */
     private byte[] onDisk;
 
+    private Object life = new Object();
+
     /**
      * Where a piece lives.
      *
      * @param path null for nowhere yet
      * @param onDisk what the file held when it was opened or saved here
      * @param saved the piece as it was opened or saved
+     * @param life the piece's own, through all edits
      */
-    private record Home(Path path, byte[] onDisk, Piece saved) {}
+    private record Home(Path path, byte[] onDisk, Piece saved, Object life) {}
 
     /** Where one piece took the place of another, and where each lives. */
     private static final class Crossing {
@@ -149,11 +152,12 @@ public final class Document {
     }
 
     private Home home() {
-        return new Home(file.get(), onDisk, history.saved());
+        return new Home(file.get(), onDisk, history.saved(), life);
     }
 
     private void live(Home home) {
         onDisk = home.onDisk;
+        life = home.life;
         history.markSaved(home.saved);
         file.set(home.path);
         crossed.forEach(Runnable::run);
@@ -162,6 +166,11 @@ public final class Document {
     /** Tells whenever another piece takes the place of this one, also where that is undone, before it is shown. */
     public void onOther(Runnable listener) {
         crossed.add(listener);
+    }
+
+    /** Stands for the piece that is open: another for each, and the same again where that is undone. */
+    public Object life() {
+        return life;
     }
 
     /** About how many bytes are kept for undo. */
@@ -221,7 +230,7 @@ public final class Document {
         Home left = home();
         history.apply(PieceEdit.of(label, piece -> withAPart(opened)));
         // One that is no file yet, such as what was read from a MIDI file, is not saved either.
-        Home home = new Home(path, bytes, path == null ? left.saved : history.current());
+        Home home = new Home(path, bytes, path == null ? left.saved : history.current(), new Object());
         if (history.current() != before) {
             // What cannot be done again any more is not crossed to.
             crossings.removeIf(crossing -> crossing.before == before);

@@ -21,6 +21,7 @@ import harpel.app.transport.DeviceDesk;
 import harpel.app.transport.Made;
 import harpel.app.transport.Sounds;
 import harpel.app.transport.Transport;
+import harpel.capture.Heard;
 import harpel.device.JavaDevices;
 import harpel.device.MachineDevices;
 import harpel.device.SimulatedMachine;
@@ -34,13 +35,18 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.LongSupplier;
 import java.util.stream.Stream;
 
 /** What one window works with: the document, the transport that plays it, the selection and the look; it only joins them. */
 public final class Session implements AutoCloseable {
+    /** Of so many pieces that are not open any more it is kept what was heard. */
+    private static final int MOST_LEFT = 2;
+
     private final Messages messages = new Messages();
     private final Document document;
     private final Selection selection;
@@ -62,6 +68,10 @@ public final class Session implements AutoCloseable {
     private final DeviceDesk deviceDesk;
     private final ControllerDesk controller;
     private final SimulatedMachine simulated = new SimulatedMachine();
+    /** What was heard of pieces that are not open any more, the last ones. */
+    private final Map<Object, Heard.Memory> left = new LinkedHashMap<>();
+    /** Of which piece is being heard. */
+    private Object heardOf;
 
     public Session(Piece piece) {
         this(piece, new Ports(), new JavaDevices(), System::nanoTime);
@@ -90,6 +100,7 @@ public final class Session implements AutoCloseable {
         performing = new Performing(document, transport, levers, timeline, writing, messages);
         deviceDesk = new DeviceDesk(transport, messages);
         controller = new ControllerDesk(document, selection, transport, performing, messages);
+        heardOf = document.life();
         document.onOther(this::beginAnew);
         document.onChange(change -> {
             performing.give(change.after());
@@ -256,9 +267,18 @@ public final class Session implements AutoCloseable {
         transport.sound().ease();
         transport.toStart();
         transport.traces().forget();
-        transport.heard().forget();
+        turnToWhatWasHeard();
         messages.say("");
         selection.selected().set(null);
+    }
+
+    /** What was heard of a piece goes with it, and comes back where opening another is undone. */
+    private void turnToWhatWasHeard() {
+        Heard.Memory memory = left.getOrDefault(document.life(), new Heard.Memory());
+        left.put(heardOf, transport.heard().turnTo(memory));
+        heardOf = document.life();
+        left.remove(heardOf);
+        left.keySet().removeIf(oldest -> left.size() > MOST_LEFT);
     }
 
     /** Puts another piece, which is no file yet, in place of this one. */
