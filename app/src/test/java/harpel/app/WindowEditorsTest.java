@@ -29,6 +29,7 @@ import harpel.theory.Ways;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.VerticalDirection;
+import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -580,6 +581,9 @@ class WindowEditorsTest extends WindowCase {
         assertThat(points().get(2).height()).isCloseTo(55, within(0.1));
         push(KeyCode.DELETE);
         assertThat(points()).hasSize(3);
+        assertThat(lookup("#fit-slope-1").queryButton().isVisible())
+                .as("it is as long as its loop")
+                .isFalse();
         interact(() -> session.selection()
                 .editStage(
                         "test",
@@ -590,7 +594,11 @@ class WindowEditorsTest extends WindowCase {
                                         Strum.SLOPE,
                                         List.of(curve.withSettings(
                                                 curve.settings().withPlain(Source.LOOP, "64 bars")))))));
-        interact(() -> lookup("#stretch-slope-1").queryButton().fire());
+        Button fit = lookup("#fit-slope-1").queryButton();
+        assertThat(fit.isVisible()).isTrue();
+        assertThat(fit.getText()).isEqualTo("stretch to 64 bars");
+        interact(fit::fire);
+        assertThat(fit.isVisible()).isFalse();
         assertThat(points()).extracting(CurveType.Point::at).as("in beats").containsExactly(0.0, 128.0, 256.0);
     }
 

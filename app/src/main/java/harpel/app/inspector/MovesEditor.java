@@ -75,12 +75,17 @@ final class MovesEditor extends VBox {
             "add-mover",
             "Let a lever, a curve, a wave, velocity or a controller move a control of this stage");
     private final VBox list = new VBox(Space.CLOSE);
+    /** A difference of beats that nobody hears. */
+    private static final double SAME_BEATS = 1e-6;
+
     /** The drawn ones, by parameter and place. */
     private final Map<String, CurveEditor> curves = new HashMap<>();
 
     private final Map<String, StepRow<Integer>> steps = new HashMap<>();
     /** How far movers bring their control, in its own unit. */
     private final Map<String, Field> reaches = new HashMap<>();
+    /** The offers to make what is drawn as long as its loop. */
+    private final Map<String, Button> fits = new HashMap<>();
 
     private Stage stage;
     private Moves built;
@@ -116,6 +121,7 @@ final class MovesEditor extends VBox {
                 Optional.ofNullable(reaches.get(id + i))
                         .ifPresent(field ->
                                 stage.params().spec().anywhere(id).ifPresent(param -> field.show(reach(param, mover))));
+                Optional.ofNullable(fits.get(id + i)).ifPresent(button -> offerToFit(button, mover));
                 Optional.ofNullable(steps.get(id + i))
                         .ifPresent(row -> row.show(mover.settings().get(Source.VALUES)));
             }
@@ -148,6 +154,7 @@ final class MovesEditor extends VBox {
         }
         list.getChildren().clear();
         reaches.clear();
+        fits.clear();
         curves.clear();
         steps.clear();
         stage.moves()
@@ -309,12 +316,13 @@ final class MovesEditor extends VBox {
             box.getChildren().add(words);
         }
         if (mover.source() == Source.CURVE) {
-            box.getChildren()
-                    .add(Buttons.small(
-                            "stretch to the loop",
-                            "stretch-" + dashed(param.id()) + "-" + (place + 1),
-                            "What is drawn becomes as long as the loop",
-                            () -> stretch(param, place)));
+            Button fit = Buttons.small(
+                    "",
+                    "fit-" + dashed(param.id()) + "-" + (place + 1),
+                    "What is drawn becomes as long as the loop",
+                    () -> fit(param, place));
+            fits.put(key, fit);
+            box.getChildren().add(fit);
         }
         GridPane tiles = Columns.two();
         int count = 0;
@@ -406,20 +414,35 @@ final class MovesEditor extends VBox {
                         done));
     }
 
-    /** What is drawn takes the whole loop. */
-    private void stretch(Param<?> moved, int place) {
-        ParamSet settings = stage.moves().of(moved).get(place).settings();
+    /** Where the drawn curve ends before its loop does, or behind it, it can be made as long. */
+    private void offerToFit(Button button, Mover mover) {
+        double drawn = drawnBeats(mover.settings());
+        double loop = loopBeats(mover.settings());
+        boolean fits = drawn <= 0 || Math.abs(drawn - loop) < SAME_BEATS;
+        button.setText((drawn < loop ? "stretch to " : "shorten to ")
+                + Source.LOOP.type().show(mover.settings().get(Source.LOOP), document.spelling()));
+        button.setVisible(!fits);
+        button.setManaged(!fits);
+    }
+
+    private double loopBeats(ParamSet settings) {
         var time = document.piece().get().time();
-        double loop =
-                settings.get(Source.LOOP).ticksAt(0, time) / time.meter().at(0).beatTicks();
+        return settings.get(Source.LOOP).ticksAt(0, time) / time.meter().at(0).beatTicks();
+    }
+
+    private static double drawnBeats(ParamSet settings) {
         List<CurveType.Point> points = settings.get(Source.SHAPE_POINTS);
-        double drawn = points.isEmpty() ? 0 : points.get(points.size() - 1).at();
-        if (drawn > 0) {
-            List<CurveType.Point> stretched = points.stream()
-                    .map(point -> new CurveType.Point(point.at() * loop / drawn, point.height()))
-                    .toList();
-            take(moved, place, settings.with(Source.SHAPE_POINTS, stretched), true);
-        }
+        return points.isEmpty() ? 0 : points.get(points.size() - 1).at();
+    }
+
+    /** What is drawn takes the whole loop. */
+    private void fit(Param<?> moved, int place) {
+        ParamSet settings = stage.moves().of(moved).get(place).settings();
+        double times = loopBeats(settings) / drawnBeats(settings);
+        List<CurveType.Point> points = settings.get(Source.SHAPE_POINTS).stream()
+                .map(point -> new CurveType.Point(point.at() * times, point.height()))
+                .toList();
+        take(moved, place, settings.with(Source.SHAPE_POINTS, points), true);
     }
 
     /** Takes other settings for one of the movers of a parameter. */
