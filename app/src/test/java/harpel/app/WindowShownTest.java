@@ -4,11 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.transport.Places;
 import harpel.app.transport.TraceStore;
+import harpel.effect.pitch.Transpose;
 import harpel.engine.LiveStatus;
+import harpel.move.Mover;
+import harpel.move.Source;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.piece.perform.Lever;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.TimeMap;
@@ -88,9 +92,7 @@ class WindowShownTest extends WindowCase {
                         piece -> piece.withPart(
                                 "lead",
                                 part -> part.withChain(part.chain()
-                                        .withStage(
-                                                "transpose",
-                                                stage -> stage.with(harpel.effect.pitch.Transpose.OCTAVES, -1)))))));
+                                        .withStage("transpose", stage -> stage.with(Transpose.OCTAVES, -1)))))));
         List<TraceStore.Drawn> now = new ArrayList<>();
         await(() -> onFx(() -> {
             session.transport().traces().within(Places.sound("lead"), 0, BAR, now);
@@ -99,6 +101,47 @@ class WindowShownTest extends WindowCase {
         List<TraceStore.Drawn> before = new ArrayList<>();
         session.transport().traces().outdatedWithin(Places.sound("lead"), 0, BAR, before);
         assertThat(before).extracting(one -> one.note.pitch()).containsExactly(72, 76);
+    }
+
+    @Test
+    void aLeverMovedAtRestLeavesWhatWasHeardGreyWhereItIsFollowed() {
+        Mover by = Mover.proposed(Source.LEVER, Transpose.OCTAVES);
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "A lever",
+                        piece -> piece.withLevers(List.of(Lever.of("Tide", 0), Lever.of("Wind", 0)))
+                                .withPart(
+                                        "lead",
+                                        part -> part.withChain(part.chain()
+                                                .withStage(
+                                                        "transpose",
+                                                        stage -> stage.withMoves(stage.moves()
+                                                                .plus(
+                                                                        Transpose.OCTAVES,
+                                                                        by.withSettings(by.settings()
+                                                                                .with(Source.NAME, "Tide"))))))))));
+        interact(() -> session.transport().play());
+        await(() -> session.transport().heardNow() > BAR);
+        interact(() -> session.transport().stop());
+        await(() -> session.transport().status().mode() == LiveStatus.Mode.STOPPED);
+        lever(1);
+        assertThat(grey()).as("nothing follows that one").isZero();
+        lever(0);
+        assertThat(grey()).isPositive();
+    }
+
+    private void lever(int place) {
+        interact(() -> session.document().apply(PieceEdit.of("Lever", piece -> {
+            List<Lever> levers = new ArrayList<>(piece.levers());
+            levers.set(place, levers.get(place).withValue(70));
+            return piece.withLevers(levers);
+        })));
+    }
+
+    private int grey() {
+        List<TraceStore.Drawn> before = new ArrayList<>();
+        session.transport().traces().outdatedWithin(Places.sound("lead"), 0, BAR, before);
+        return before.size();
     }
 
     @Test

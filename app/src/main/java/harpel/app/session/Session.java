@@ -30,6 +30,7 @@ import harpel.format.PieceFile;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;
+import harpel.piece.perform.Lever;
 import harpel.port.Ports;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -238,7 +239,10 @@ public final class Session implements AutoCloseable {
         if (transport.status().mode() == LiveStatus.Mode.STOPPED) {
             Piece before = change.before();
             Piece after = change.after();
-            boolean all = !before.key().equals(after.key()) || before.variation() != after.variation();
+            boolean all = !before.key().equals(after.key())
+                    || before.variation() != after.variation()
+                    || !before.time().equals(after.time());
+            Piece still = withoutLeversThatMoved(before, after);
             Routes routes = Routes.of(after);
             Set<String> others = new LinkedHashSet<>();
             for (Part part : after.parts()) {
@@ -246,6 +250,9 @@ public final class Session implements AutoCloseable {
                         .filter(old -> old == part || old.chain().equals(part.chain()))
                         .filter(old -> before.phrase(old.phrase()).orElse(null)
                                 == after.phrase(part.phrase()).orElse(null))
+                        .filter(old -> still.part(part.id())
+                                .filter(one -> one.rack().equals(part.rack()))
+                                .isPresent())
                         .isPresent();
                 if (all || !same) {
                     others.add(part.id());
@@ -254,6 +261,18 @@ public final class Session implements AutoCloseable {
             }
             others.forEach(transport.traces()::outdate);
         }
+    }
+
+    /** With nothing that follows a lever that stands elsewhere now: what is another there follows one. */
+    private static Piece withoutLeversThatMoved(Piece before, Piece after) {
+        Piece still = after;
+        for (int i = after.levers().size() - 1; i >= 0; i--) {
+            Lever lever = after.levers().get(i);
+            boolean moved = before.levers().stream()
+                    .anyMatch(old -> old.name().equals(lever.name()) && old.value() != lever.value());
+            still = moved ? still.withoutLever(i) : still;
+        }
+        return still;
     }
 
     /** Ends everything that sounds, goes to the start and forgets what was shown and said. */
