@@ -130,6 +130,22 @@ class WindowShownTest extends WindowCase {
         assertThat(grey()).isPositive();
     }
 
+    @Test
+    void whatAPartSendsAndWhatAnotherHearsOfItAreOneNumberAlsoInPlay() {
+        interact(() -> session.transport().play());
+        for (int bars = 1; bars <= 4; bars++) {
+            long to = bars * BAR;
+            await(() -> session.transport().heardNow() > to + BAR / 8);
+            TraceStore traces = session.transport().traces();
+            assertThat(onFx(() -> List.of(
+                            traces.countWithin(Places.sound("pulse"), 0, to),
+                            traces.countWithin(Places.input("after"), 0, to),
+                            traces.countWithin(Places.sound("after"), 0, to))))
+                    .as("after %d bars", bars)
+                    .containsOnly(4 * bars);
+        }
+    }
+
     private void lever(int place) {
         interact(() -> session.document().apply(PieceEdit.of("Lever", piece -> {
             List<Lever> levers = new ArrayList<>(piece.levers());
