@@ -403,14 +403,22 @@ class RobotTest extends WindowCase {
         });
     }
 
-    /** A key that must change the picture does: another view, night or day, the routes, the sheet of variations. */
+    /** A key that must change something does: another view, night or day, the routes, the sheet of variations, play, undo. */
     private void lookAtPicture() {
         comeBack();
         // While it plays every picture is another one.
         interact(() -> session.transport().silence());
         await(() -> session.transport().status().mode() == LiveStatus.Mode.STOPPED);
         await(this::standsStill, () -> "it never stands still; " + story());
-        switch (random.nextInt(5)) {
+        switch (random.nextInt(7)) {
+            case 5 -> {
+                note("looked: Space");
+                strike(List.of(), KeyCode.SPACE);
+                await(
+                        () -> session.transport().status().mode() == LiveStatus.Mode.PLAYING,
+                        () -> "Space plays nothing; " + story());
+            }
+            case 6 -> undoesAndDoesAgain();
             case 0 -> changes(List.of(KeyCode.CONTROL), KeyCode.T);
             case 1 -> changes(List.of(KeyCode.CONTROL, KeyCode.SHIFT), KeyCode.V);
             case 2 -> {
@@ -423,6 +431,18 @@ class RobotTest extends WindowCase {
             }
         }
         interact(() -> session.transport().play());
+    }
+
+    private void undoesAndDoesAgain() {
+        harpel.piece.Piece now = session.document().piece().get();
+        if (session.document().undoLabel().isEmpty()) {
+            return;
+        }
+        note("looked: undo and redo");
+        strike(List.of(KeyCode.CONTROL), KeyCode.Z);
+        await(() -> session.document().piece().get() != now, () -> "nothing is undone; " + story());
+        strike(List.of(KeyCode.CONTROL), KeyCode.Y);
+        await(() -> session.document().piece().get() == now, () -> "it is not done again; " + story());
     }
 
     private void changes(List<KeyCode> held, KeyCode key) {
