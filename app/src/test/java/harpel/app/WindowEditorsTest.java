@@ -29,6 +29,7 @@ import harpel.theory.Ways;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.VerticalDirection;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -547,6 +548,9 @@ class WindowEditorsTest extends WindowCase {
         write("7 degrees");
         push(KeyCode.ENTER);
         await(() -> lookup(reach).queryTextInputControl().getText().equals("0 … 7 degrees"));
+        assertThat(lookup("#param-amount").queryAll().stream().map(Node::getAccessibleText))
+                .as("its share of 56 degrees")
+                .containsExactly("Amount 13 %");
         focus(reach);
         push(KeyCode.CONTROL, KeyCode.A);
         write("-2 to 5");

@@ -23,6 +23,7 @@ import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.geometry.Point2D;
 import javafx.scene.control.TextField;
@@ -73,6 +74,31 @@ class WindowTimelineTest extends WindowCase {
         await(() -> session.transport().status().mode() == LiveStatus.Mode.STOPPED);
         assertThat(session.messages().last().get()).isEqualTo("The end. Back to bar 2.");
         await(() -> session.transport().status().anchorTick() == BAR);
+    }
+
+    @Test
+    void whyPickedBlocksAreNotJoinedIsSaid() {
+        Block first = Block.of(0, 2 * BAR, "tide");
+        Block second = Block.of(2 * BAR, 2 * BAR, "tide");
+        assertThat(joined(first, Block.of(3 * BAR, BAR, "tide")))
+                .isEqualTo("Pick blocks of one part that lie side by side to join them.");
+        assertThat(joined(first, second.withVariation(7)))
+                .isEqualTo("Blocks of different variations cannot be joined: give them the same.");
+        assertThat(joined(first, second.withChain(false))).startsWith("One block goes through the chain");
+        assertThat(joined(first, second.withPhrase(""))).isEqualTo("A block without a phrase cannot be joined.");
+        assertThat(now().part("lead").orElseThrow().blocks()).hasSize(2);
+    }
+
+    /** What is said where two blocks are picked and joined. */
+    private String joined(Block one, Block next) {
+        interact(() -> {
+            session.document()
+                    .apply(PieceEdit.of(
+                            "Blocks", piece -> piece.withPart("lead", part -> part.withBlocks(List.of(one, next)))));
+            session.timeline().picked().set(Set.of(new Ref("lead", one.at()), new Ref("lead", next.at())));
+            session.timeline().join();
+        });
+        return session.messages().last().get();
     }
 
     private Piece now() {

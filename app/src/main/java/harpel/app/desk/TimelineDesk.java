@@ -307,12 +307,37 @@ public final class TimelineDesk {
         Set<Ref> refs = picked.get();
         Timeline.Result joined = Timeline.join(piece(), refs);
         if (joined.piece().equals(piece())) {
-            messages.say(
-                    "Only picked blocks that lie side by side in one part are joined: each with a phrase, all of one variation, and all through the"
-                            + " chain or all past it.");
+            messages.say(whyApart(refs));
         } else {
             apply("Join blocks", piece -> joined);
         }
+    }
+
+    /** Why the first two that lie side by side are not joined. */
+    private String whyApart(Set<Ref> refs) {
+        for (Part part : piece().parts()) {
+            Block last = null;
+            for (Block block : part.blocks()) {
+                if (!refs.contains(new Ref(part.id(), block.at()))) {
+                    continue;
+                }
+                if (last != null && last.end() == block.at()) {
+                    return whyApart(last, block);
+                }
+                last = block;
+            }
+        }
+        return "Pick blocks of one part that lie side by side to join them.";
+    }
+
+    private String whyApart(Block one, Block next) {
+        if (piece().phrase(one.phrase()).isEmpty()
+                || piece().phrase(next.phrase()).isEmpty()) {
+            return "A block without a phrase cannot be joined.";
+        }
+        return one.variation() == next.variation()
+                ? "One block goes through the chain, the next past it: choose one of both to join them."
+                : "Blocks of different variations cannot be joined: give them the same.";
     }
 
     /** Through the chain, or past it. */

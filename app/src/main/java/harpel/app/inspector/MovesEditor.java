@@ -84,6 +84,8 @@ final class MovesEditor extends VBox {
     private final Map<String, StepRow<Integer>> steps = new HashMap<>();
     /** How far movers bring their control, in its own unit. */
     private final Map<String, Field> reaches = new HashMap<>();
+    /** Show each setting as it is now. */
+    private final List<Runnable> tiles = new ArrayList<>();
     /** The offers to make what is drawn as long as its loop. */
     private final Map<String, Button> fits = new HashMap<>();
 
@@ -114,6 +116,7 @@ final class MovesEditor extends VBox {
             build();
         }
         built = newStage.moves();
+        tiles.forEach(Runnable::run);
         built.byParam().forEach((id, movers) -> {
             for (int i = 0; i < movers.size(); i++) {
                 Mover mover = movers.get(i);
@@ -155,6 +158,7 @@ final class MovesEditor extends VBox {
         list.getChildren().clear();
         reaches.clear();
         fits.clear();
+        tiles.clear();
         curves.clear();
         steps.clear();
         stage.moves()
@@ -463,7 +467,7 @@ final class MovesEditor extends VBox {
                 },
                 document::spelling,
                 messages::say);
-        tile.show(stage.moves().of(moved).get(place).settings());
+        tiles.add(() -> tile.show(stage.moves().of(moved).get(place).settings()));
         return tile;
     }
 }

@@ -272,7 +272,8 @@ final class BlockPanel extends BorderPane {
         }
         if (block == null) {
             title.setText(picked.size() + " blocks");
-            about.setText("of " + picked.stream().map(Ref::part).distinct().count() + " parts");
+            long parts = picked.stream().map(Ref::part).distinct().count();
+            about.setText(parts == 1 ? "of 1 part" : "of " + parts + " parts");
         } else {
             Part part = piece().part(ref().part()).orElseThrow();
             String name = piece().phrase(block.phrase())
