@@ -18,6 +18,7 @@ import harpel.testkit.Wire;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -203,6 +204,29 @@ class WindowControllerTest extends WindowCase {
         });
         settle();
         assertThat(now().levers().get(0).value()).isEqualTo(50);
+    }
+
+    @Test
+    void theRingOfAKnobThatWasLearntMovesWithIt() {
+        take("knobs-16-to-23");
+        push(KeyCode.CONTROL, KeyCode.DIGIT4);
+        await(() -> session.look().view().get() == View.PLAY
+                && onFx(() -> lookup(".knob-ring").tryQuery().isPresent()));
+        grid.play(0xB0, 16, 10);
+        await(() -> ring().isVisible());
+        double low = ring().getLayoutY();
+        interact(() -> session.document()
+                .apply(PieceEdit.of("Learn", piece -> piece.withLevers(List.of(Lever.of("Tide", 50, 16))))));
+        await(() -> {
+            // The engine takes the lever's controller with its next look at the piece.
+            grid.play(0xB0, 16, 40);
+            return ring().isVisible() && ring().getLayoutY() < low - 10;
+        });
+        assertThat(now().levers().get(0).value()).as("it has not met it").isEqualTo(50);
+    }
+
+    private Node ring() {
+        return lookup(".knob-ring").query();
     }
 
     @Test

@@ -464,9 +464,15 @@ public final class ControllerDesk {
         return met.getOrDefault(lever, true) ? Optional.empty() : Optional.ofNullable(knobs.get(lever));
     }
 
-    /** A lever was moved otherwise: its knob has to meet it again. */
+    /** A lever was moved otherwise: its knob has to meet it again. One that learns is shown the knob it has learnt. */
     public void moved(Piece before, Piece now) {
         for (Lever lever : now.levers()) {
+            if (before.levers().stream()
+                    .anyMatch(old -> old.name().equals(lever.name())
+                            && !old.controllers().equals(lever.controllers()))) {
+                knobs.remove(lever.name());
+                met.remove(lever.name());
+            }
             Double knob = knobs.get(lever.name());
             if (knob != null && Math.abs(knob * 100 - lever.value()) > 100 * NEAR) {
                 met.put(lever.name(), false);
