@@ -51,6 +51,16 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
      */
     public static ChainFile read(String text) throws FileException {
         Map<String, Object> plain = Json.parseObject(text);
+        ChainFile file = read(plain);
+        if (!isNewer(plain)) {
+            return file;
+        }
+        Map<String, Object> unknown = new LinkedHashMap<>(file.unknown);
+        unknown.put(VERSION_KEY, NewerFile.of(plain.get(VERSION_KEY), plain, file.plain()));
+        return new ChainFile(file.part, file.key, file.chain, unknown);
+    }
+
+    private static ChainFile read(Map<String, Object> plain) {
         PlainMap file = new PlainMap(plain, "", isNewer(plain));
         takeVersion(file);
         if (!file.has("chain")) {
@@ -79,8 +89,13 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
 
     /** As text; a newer version's number and fields are written again. */
     public String write() {
+        Map<String, Object> plain = plain();
+        return Json.write(unknown.get(VERSION_KEY) instanceof NewerFile newer ? newer.over(plain) : plain);
+    }
+
+    private Map<String, Object> plain() {
         Map<String, Object> plain = new LinkedHashMap<>();
-        plain.put(VERSION_KEY, unknown.getOrDefault(VERSION_KEY, VERSION));
+        plain.put(VERSION_KEY, version(unknown));
         if (!part.equals(PART)) {
             plain.put("part", part);
         }
@@ -89,7 +104,13 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         }
         plain.put("chain", writeChain(chain));
         PlainMap.merge(plain, unknown);
-        return Json.write(plain);
+        return plain;
+    }
+
+    /** The version that is written: a newer one's again. */
+    static Object version(Map<String, Object> unknown) {
+        Object kept = unknown.getOrDefault(VERSION_KEY, VERSION);
+        return kept instanceof NewerFile newer ? newer.version() : kept;
     }
 
     /** The stages whose effect this program does not know. */

@@ -63,7 +63,7 @@ final class PadsFile {
         String name = fields.text("name", "");
         When when = fields.take("when", When.BAR, PadsFile::when);
         double glide = fields.take("glide", 0.0, value -> number(value, Moment.LONGEST_GLIDE));
-        Map<String, Moment.State> parts = fields.take("parts", Map.of(), PadsFile::readStates);
+        Map<String, Moment.State> parts = fields.take("parts", Map.of(), value -> readStates(value, newer));
         Map<String, Double> levers = fields.take("levers", Map.of(), PadsFile::readLevers);
         Map<String, Object> unknown = fields.end("name, when, glide, parts, levers");
         return PlainMap.at(path, () -> new Moment(name, parts, levers, when, glide, unknown));
@@ -76,28 +76,30 @@ final class PadsFile {
         throw new ParamException("must be 0–" + (int) most + " but was " + plain);
     }
 
-    private static Map<String, Moment.State> readStates(Object plain) {
+    private static Map<String, Moment.State> readStates(Object plain, boolean newer) {
         Map<String, Moment.State> states = new LinkedHashMap<>();
         map(plain).forEach((part, state) -> {
-            PlainMap fields = new PlainMap(state, part, false);
+            PlainMap fields = new PlainMap(state, part, newer);
             boolean mute = fields.flag("mute", false);
             boolean solo = fields.flag("solo", false);
-            String chain = fields.text("chain", "A");
+            char chain = fields.take("chain", 'A', PadsFile::letter);
             boolean off = fields.flag("chain-off", false);
             String phrase = fields.text("phrase", "");
             Map<String, Boolean> stages = new LinkedHashMap<>();
             map(fields.take("stages", Map.of(), PadsFile::map)).forEach((stage, on) -> stages.put(stage, flag(on)));
             fields.end("mute, solo, chain, chain-off, phrase, stages");
-            if (!chain.equals("A") && !chain.equals("B")) {
-                throw new ParamException(part + ".chain", "must be A or B but was " + chain);
-            }
             states.put(
                     part,
-                    PlainMap.at(
-                            part + ".stages",
-                            () -> new Moment.State(mute, solo, chain.charAt(0), off, phrase, stages)));
+                    PlainMap.at(part + ".stages", () -> new Moment.State(mute, solo, chain, off, phrase, stages)));
         });
         return states;
+    }
+
+    private static char letter(Object plain) {
+        if ("A".equals(plain) || "B".equals(plain)) {
+            return ((String) plain).charAt(0);
+        }
+        throw new ParamException("must be A or B but was " + plain);
     }
 
     private static boolean flag(Object plain) {

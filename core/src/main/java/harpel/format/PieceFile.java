@@ -40,14 +40,24 @@ public final class PieceFile {
      */
     public static Piece read(String text) throws FileException {
         Map<String, Object> plain = Json.parseObject(text);
+        Piece piece = read(plain);
+        if (!ChainFile.isNewer(plain)) {
+            return piece;
+        }
+        Map<String, Object> unknown = new LinkedHashMap<>(piece.unknown());
+        unknown.put(ChainFile.VERSION_KEY, NewerFile.of(plain.get(ChainFile.VERSION_KEY), plain, plain(piece)));
+        return piece.withUnknown(unknown);
+    }
+
+    private static Piece read(Map<String, Object> plain) {
         boolean newer = ChainFile.isNewer(plain);
         PlainMap file = new PlainMap(plain, "", newer);
         ChainFile.takeVersion(file);
         String name = file.text("piece", "Untitled");
         Key key = file.take("key", Key.C_MAJOR, value -> Key.parse(String.valueOf(value)));
         long variation = file.whole("variation", 1, 0, MOST_VARIATION);
-        TempoMap tempo = file.take("tempo", TempoMap.of(120), TimeFile::readTempo);
-        MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, TimeFile::readMeter);
+        TempoMap tempo = file.take("tempo", TempoMap.of(120), value -> TimeFile.readTempo(value, newer));
+        MeterMap meter = file.take("meter", MeterMap.FOUR_FOUR, value -> TimeFile.readMeter(value, newer));
         String sounds = file.text("sounds", "");
         List<Phrase> phrases = file.list("phrases", (one, path) -> PhrasesFile.readPhrase(one, path, newer));
         List<Part> parts = file.list("parts", (one, path) -> PartsFile.readPart(one, path, newer));
@@ -124,8 +134,14 @@ public final class PieceFile {
 
     /** As text; what a newer version wrote and this one does not know is written again. */
     public static String write(Piece piece) {
+        Map<String, Object> plain = plain(piece);
+        return Json.write(
+                piece.unknown().get(ChainFile.VERSION_KEY) instanceof NewerFile newer ? newer.over(plain) : plain);
+    }
+
+    private static Map<String, Object> plain(Piece piece) {
         Map<String, Object> plain = new LinkedHashMap<>();
-        plain.put(ChainFile.VERSION_KEY, piece.unknown().getOrDefault(ChainFile.VERSION_KEY, ChainFile.VERSION));
+        plain.put(ChainFile.VERSION_KEY, ChainFile.version(piece.unknown()));
         plain.put("piece", piece.name());
         plain.put("key", TimeFile.text(piece.key()));
         plain.put("variation", piece.variation());
@@ -164,6 +180,6 @@ public final class PieceFile {
                     piece.moments().stream().map(PadsFile::writeMoment).toList());
         }
         PlainMap.merge(plain, piece.unknown());
-        return Json.write(plain);
+        return plain;
     }
 }

@@ -16,33 +16,35 @@ import java.util.function.Function;
 final class TimeFile {
     private TimeFile() {}
 
-    static TempoMap readTempo(Object plain) {
+    static TempoMap readTempo(Object plain, boolean newer) {
         if (plain instanceof Number bpm) {
             return TempoMap.of(bpm.doubleValue());
         }
         return new TempoMap(changes(
                 plain,
+                newer,
                 fields -> new TempoMap.Change(
                         fields.whole("at", 0, 0, PieceFile.FARTHEST),
                         fields.take("bpm", 120.0, PlainMap::number),
                         fields.flag("ramp", false))));
     }
 
-    static MeterMap readMeter(Object plain) {
+    static MeterMap readMeter(Object plain, boolean newer) {
         if (plain instanceof String text) {
             return new MeterMap(List.of(MeterMap.Change.parse(0, text)));
         }
         return new MeterMap(changes(
                 plain,
+                newer,
                 fields -> MeterMap.Change.parse(
                         fields.whole("at", 0, 0, PieceFile.FARTHEST), fields.text("meter", "4/4"))));
     }
 
-    private static <T> List<T> changes(Object plain, Function<PlainMap, T> reader) {
+    private static <T> List<T> changes(Object plain, boolean newer, Function<PlainMap, T> reader) {
         List<T> changes = new ArrayList<>();
         List<?> list = PlainMap.list(plain);
         for (int i = 0; i < list.size(); i++) {
-            PlainMap fields = new PlainMap(list.get(i), "[" + i + "]", false);
+            PlainMap fields = new PlainMap(list.get(i), "[" + i + "]", newer);
             changes.add(reader.apply(fields));
             fields.end("at, bpm, ramp, meter");
         }

@@ -191,7 +191,10 @@ public final class Provenance {
         Phrase printed =
                 piece.part(part).flatMap(one -> piece.phrase(one.phrase())).orElseThrow();
         Map<String, Object> how = printed.origin().how();
-        Piece before = back(piece, part);
+        Tail tail = new ChoiceType<>(Tail.class).read(how.getOrDefault(TAIL, "stop"));
+        Piece was = back(piece, part);
+        // What goes round was printed as loops, whatever the piece plays as by now.
+        Piece before = tail == Tail.ROUND ? was.withTimeline(false) : was;
         long from = number(how, FROM, 0);
         long then = number(how, TO, from + 1);
         // As many rounds as then, or one where the phrase has another length now.
@@ -199,12 +202,7 @@ public final class Provenance {
                 .map(length -> PrintOrder.onceThrough(before, Set.of(part)))
                 .orElse(then - from);
         long to = (then - from) % once == 0 ? then : from + once;
-        return new PrintOrder(
-                        before,
-                        Set.of(part),
-                        from,
-                        to,
-                        new ChoiceType<>(Tail.class).read(how.getOrDefault(TAIL, "stop")))
+        return new PrintOrder(before, Set.of(part), from, to, tail)
                 .withVariation(number(how, VARIATION, piece.variation()));
     }
 

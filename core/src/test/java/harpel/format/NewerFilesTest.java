@@ -3,9 +3,21 @@ package harpel.format;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import harpel.chain.Chain;
 import harpel.param.ParamException;
+import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.perform.Pad;
+import harpel.testkit.Tries;
+import harpel.time.TimeMap;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -53,6 +65,91 @@ class NewerFilesTest {
         Piece piece = PieceFile.read(NEWER).withName("Clear");
         String changed = PieceFile.write(piece);
         assertThat(JSON.readTree(changed)).isEqualTo(JSON.readTree(NEWER.replace("Fog", "Clear")));
+    }
+
+    /** A pad that does what this version does not know, a moment with a state of its own, a bend in the tempo. */
+    @Test
+    void aValueOfANewerVersionIsWrittenUntilThatVeryThingIsEdited() throws Exception {
+        String newer = text("""
+                {'harpel': 9, 'piece': 'Fog', 'key': 'C major', 'variation': 3, 'meter': [{'at': 0, 'meter': '4/4', 'sway': 2}],
+                 'tempo': [{'at': 0, 'bpm': 96, 'bend': 3}, {'at': 61440, 'bpm': 104}],
+                 'parts': [{'name': 'Bells', 'sound': 'Glass harp', 'channel': 2, 'chain': []}], 'phrases': [],
+                 'pads': [{'at': 0, 'does': 'warp', 'what': 'Ebb'}, {'at': 1, 'does': 'silence'}],
+                 'moments': [{'name': 'Ebb', 'parts': {'bells': {'mute': true, 'tint': 'red'}}, 'levers': {}}]}""");
+        Piece piece = PieceFile.read(newer);
+        assertThat(piece.time().tempo().bpmAt(61_440))
+                .as("what is known of it holds")
+                .isEqualTo(104);
+        assertThat(piece.moments().get(0).parts().get("bells").mute()).isTrue();
+        assertThat(JSON.readTree(PieceFile.write(piece))).isEqualTo(JSON.readTree(newer));
+        Pad edited = piece.pads().get(1).withName("Still");
+        Piece elsewhere = piece.withPads(List.of(edited, piece.pads().get(0)));
+        assertThat(PieceFile.write(elsewhere)).as("also in another place").contains("\"warp\"", "\"Still\"");
+        Piece there = piece.withPads(List.of(piece.pads().get(0).withDoes(Pad.Does.PHRASE)));
+        assertThat(PieceFile.write(there)).doesNotContain("warp").contains("\"phrase\"");
+        assertThat(PieceFile.write(piece.withTime(TimeMap.DEFAULT))).doesNotContain("bend");
+    }
+
+    /**
+     * The law of kept fields: unknown fields and values put in anywhere are all written again after anything else was edited. Each carries
+     * a word of its own, which is there once or not at all.
+     */
+    @Test
+    void whateverIsPutInAnywhereIsWrittenAgain() throws Exception {
+        String demo = Files.readString(Path.of("../demo/the-salt-clock.harpel"));
+        Tries.of(150, "kept fields", seed -> {
+            Random random = new Random(seed);
+            ObjectNode file = (ObjectNode) JSON.readTree(demo);
+            file.put("harpel", 9);
+            List<String> words = new ArrayList<>();
+            for (int i = random.nextInt(5); i >= 0; i--) {
+                words.add(putIn(file, random, "new-" + i));
+            }
+            // One may have been put in place of another.
+            words.removeIf(word -> !file.toString().contains("\"" + word + "\""));
+            Piece piece = PieceFile.read(file.toString());
+            // What does not read at all, such as a part, stands behind the others then.
+            hasOnce(PieceFile.write(piece), words);
+            hasOnce(PieceFile.write(edited(piece, random)), words);
+        });
+    }
+
+    private static void hasOnce(String text, List<String> words) {
+        assertThat(words)
+                .allSatisfy(word -> assertThat(text.split("\"" + word + "\"", -1))
+                        .as("%s in%n%s", word, text)
+                        .hasSize(2));
+    }
+
+    /** A field more in some object, or another value for a field. */
+    private static String putIn(ObjectNode file, Random random, String word) {
+        List<ObjectNode> objects = new ArrayList<>();
+        collect(file, objects);
+        ObjectNode object = objects.get(random.nextInt(objects.size()));
+        List<String> fields = new ArrayList<>();
+        object.fieldNames().forEachRemaining(fields::add);
+        fields.removeAll(List.of(
+                "harpel", "piece", "variation", "parts", "name", "id", "effect", "by", "at", "length", "split"));
+        if (fields.isEmpty() || random.nextBoolean()) {
+            object.put("field-" + word, word);
+        } else {
+            object.putObject(fields.get(random.nextInt(fields.size()))).put("value", word);
+        }
+        return word;
+    }
+
+    private static void collect(JsonNode node, List<ObjectNode> objects) {
+        if (node instanceof ObjectNode object) {
+            objects.add(object);
+        }
+        node.forEach(child -> collect(child, objects));
+    }
+
+    private static Piece edited(Piece piece, Random random) {
+        Piece edited = piece.withName("Edited").withVariation(77);
+        List<Part> parts = new ArrayList<>(edited.parts());
+        parts.add(random.nextInt(parts.size()), Part.of("Extra", Chain.EMPTY));
+        return edited.withParts(parts);
     }
 
     @ParameterizedTest

@@ -459,6 +459,15 @@ class PrintOrderTest {
         assertThat(print(again).phrase("lead", longer).notes()).hasSize(1);
     }
 
+    @Test
+    void whatGoesRoundIsPrintedAgainAsLoopsWhateverThePiecePlaysAs() throws Exception {
+        Piece piece = piece("{'effect':'transpose','octaves':1}", Note.of(0, QUARTER, 60, 90));
+        Phrase first = print(PrintOrder.of(piece, "lead", Tail.ROUND)).phrase("lead", piece);
+        Piece timeline = Provenance.put(piece, "lead", first).withTimeline(true);
+        Phrase again = print(Provenance.again(timeline, "lead")).phrase("lead", timeline);
+        assertThat(notes(again)).isEqualTo(notes(first)).isNotEmpty();
+    }
+
     /** RFC 4180: a line ends with CR LF, what holds a comma or a quotation mark is quoted, and a quotation mark is doubled. */
     @Test
     void aTableOfNotesTellsEachNoteInTicksBeatsAndSeconds() throws InterruptedException {
