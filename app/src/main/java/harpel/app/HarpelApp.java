@@ -49,6 +49,7 @@ public final class HarpelApp extends Application {
         List<String> words = getParameters().getRaw();
         String shot = Launcher.after(words, "--shot");
         session = Launcher.session();
+        Uncaught.takeAll(session, stage);
         pane = new HarpelPane(session);
         Dimension2D size = Launcher.window(words);
         Scene scene = SizedRoot.scene(session, pane, size.getWidth(), size.getHeight());

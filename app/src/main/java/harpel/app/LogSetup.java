@@ -24,6 +24,8 @@ import java.nio.file.Path;
 public final class LogSetup extends ContextAwareBase implements Configurator {
     private static final String VERBOSE = "harpel.verbose";
     private static final int KEPT = 3;
+    /** The name of the log. */
+    static final String FILE = "harpel.log";
 
     /** Everything is written from now on; called before the first word. */
     static void beVerbose() {
@@ -51,7 +53,7 @@ public final class LogSetup extends ContextAwareBase implements Configurator {
         ConsoleAppender<ILoggingEvent> console = new ConsoleAppender<>();
         console.setTarget("System.err");
         start(console, context, "harpel: %level %msg%n", verbose ? Level.DEBUG : Level.WARN);
-        Path file = folder().resolve("harpel.log");
+        Path file = folder().resolve(FILE);
         RollingFileAppender<ILoggingEvent> log = new RollingFileAppender<>();
         log.setFile(file.toString());
         FixedWindowRollingPolicy keep = new FixedWindowRollingPolicy();

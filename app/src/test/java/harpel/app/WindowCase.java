@@ -1,5 +1,7 @@
 package harpel.app;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import harpel.app.look.ToolkitStyles;
 import harpel.app.session.Session;
 import harpel.app.transport.Places;
@@ -14,6 +16,8 @@ import harpel.testkit.RecordingPort;
 import harpel.testkit.Wire;
 import java.io.IOException;
 import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeoutException;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
@@ -36,6 +40,9 @@ abstract class WindowCase extends Hand {
     static final double HEIGHT = 800;
 
     static Stage stage;
+
+    /** On any thread, since the window was shown. */
+    final Queue<Throwable> uncaught = new ConcurrentLinkedQueue<>();
 
     Session session;
     RecordingPort sent;
@@ -96,6 +103,7 @@ abstract class WindowCase extends Hand {
             stage.show();
             stage.requestFocus();
             pane.requestFocus();
+            Thread.setDefaultUncaughtExceptionHandler((thread, thrown) -> uncaught.add(thrown));
             session.transport().start();
             frames = new Frames(session, pane::draw);
             frames.start(scene);
@@ -105,6 +113,7 @@ abstract class WindowCase extends Hand {
 
     @AfterEach
     void end() {
+        Thread.setDefaultUncaughtExceptionHandler(null);
         letGo();
         interact(() -> {
             frames.close();
@@ -113,6 +122,7 @@ abstract class WindowCase extends Hand {
                     .forEach(Window::hide);
         });
         session.close();
+        assertThat(uncaught).as("what nobody caught").isEmpty();
     }
 
     /** What hears all that is sent. */
