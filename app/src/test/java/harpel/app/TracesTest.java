@@ -347,4 +347,51 @@ class TracesTest {
         return new String(
                 java.util.Base64.getDecoder().decode(sheet.split(",")[1]), java.nio.charset.StandardCharsets.UTF_8);
     }
+
+    /** 32 parts of four stages that play sixteenths for an hour: 150 bytes a note, 15 MB. */
+    @Test
+    void allThatIsKeptHasOneBoundAndWhatIsLookedAtGivesWayLast() {
+        store.look("part-7");
+        long sixteenth = 3840;
+        for (int i = 0; i < 3_000; i++) {
+            for (int part = 0; part < 32; part++) {
+                NoteStart note = NoteStart.played(i * sixteenth, i, 0, 60, 90);
+                for (String place : List.of("input", "a", "b", "c", "sound")) {
+                    store.take(new Told.Left("part-" + part, place, note));
+                    store.take(new Told.Left("part-" + part, place, NoteEnd.plain(note.tick() + 10, note)));
+                }
+            }
+            assertThat(store.keptInAll()).isLessThanOrEqualTo(TraceStore.MOST_IN_ALL);
+        }
+        assertThat(store.notes(Places.input("part-7"))).hasSize(3_000);
+        List<TraceStore.Drawn> unseen = store.notes(Places.input("part-8"));
+        assertThat(unseen).hasSizeBetween(300, 700);
+        assertThat(unseen.get(unseen.size() - 1).startTick())
+                .as("the latest is kept")
+                .isEqualTo(2_999 * sixteenth);
+        assertThat(store.keptInAll()).isGreaterThan(TraceStore.MOST_IN_ALL * 8 / 10);
+    }
+
+    @Test
+    void bendsAndControllersCountToo() {
+        for (int i = 0; i < 2 * TraceStore.MOST_IN_ALL; i++) {
+            store.take(new Told.Left("part-" + i % 40, "sound", Message.control(i, 0, 0, 1, i % 128)));
+        }
+        assertThat(store.keptInAll()).isBetween(TraceStore.MOST_IN_ALL / 2, TraceStore.MOST_IN_ALL);
+    }
+
+    @Test
+    void whereSomethingWasNotToldNothingGoesOnForEver() {
+        NoteStart note = NoteStart.played(100, 0, 0, 60, 90);
+        store.take(new Told.Left("lead", "sound", note));
+        store.missed(500);
+        TraceStore.Drawn drawn = store.notes(Places.sound("lead")).get(0);
+        assertThat(drawn.sounds()).isFalse();
+        assertThat(drawn.endTick()).isEqualTo(500);
+        assertThat(store.gaps()).containsExactly(500L);
+        store.take(new Told.Left("lead", "sound", NoteEnd.plain(900, note)));
+        assertThat(drawn.endTick()).isEqualTo(500);
+        store.forget();
+        assertThat(store.gaps()).isEmpty();
+    }
 }

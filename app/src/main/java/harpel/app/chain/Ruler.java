@@ -108,6 +108,14 @@ final class Ruler extends Region {
                 g.fillText(mark.name(), x + MARK_APART, TALL - 4, MARK_WIDE);
             }
         }
+        for (long gap : window.gaps()) {
+            double x = Math.round(window.x(gap, wide));
+            if (x > -MARK_WIDE && x < wide) {
+                g.setFill(theme.soft);
+                g.fillRect(x, 2, 1, TALL - 2);
+                g.fillText("not all seen", x + 3, TALL - 4, MARK_WIDE);
+            }
+        }
         double now = Math.round(window.x(window.nowTick(), wide));
         if (now <= wide) {
             g.setFill(theme.brass);

@@ -5,6 +5,7 @@ import harpel.engine.LiveStatus;
 import harpel.engine.LiveStatus.Mode;
 import harpel.piece.Piece;
 import harpel.time.Ticks;
+import java.util.List;
 
 /**
  * The stretch of time and of pitch that all traces show, so that all rows share one axis. It follows the engine unless it is frozen;
@@ -33,6 +34,7 @@ public final class TimeWindow {
 
     private long moved;
     private long earliest;
+    private List<Long> gaps = List.of();
 
     private int lowest = 48;
     private int highest = 84;
@@ -55,6 +57,7 @@ public final class TimeWindow {
     void follow(TraceStore traces) {
         frozenTick -= traces.movedInAll() - moved;
         moved = traces.movedInAll();
+        gaps = traces.gaps();
         if (frozen) {
             earliest = traces.earliest();
         }
@@ -107,6 +110,11 @@ public final class TimeWindow {
             freeze(true);
         }
         frozenTick = Math.max(earliest, Math.min(nowTick, frozenTick - byBars * barTicks));
+    }
+
+    /** Where something was not told, so that not all is seen, rising. */
+    List<Long> gaps() {
+        return gaps;
     }
 
     /** How far back the window stands. */

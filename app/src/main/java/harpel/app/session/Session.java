@@ -109,9 +109,11 @@ public final class Session implements AutoCloseable {
             controller.moved(change.before(), change.after());
             outdate(change);
         });
-        selection
-                .partId()
-                .addListener((property, before, now) -> transport.player().keysTo(now));
+        selection.partId().addListener((property, before, now) -> {
+            transport.player().keysTo(now);
+            transport.traces().look(now);
+        });
+        transport.traces().look(selection.partId().get());
         transport
                 .dry()
                 .addListener((property, before, now) ->

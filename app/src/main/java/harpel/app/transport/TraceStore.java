@@ -19,28 +19,29 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 
 /**
  * The notes that lately left each place, for the traces. They stay when time starts anew: what was before is moved to the left by whole
  * bars, so that it ends where the new begins, and a mark stands there. Owned by the interface thread.
  */
 public final class TraceStore {
-    /** Some minutes of busy playing. */
-    private static final int MOST_NOTES = 8000;
+    /**
+     * So many notes, bends and controllers are kept of all places together: with what they are made of about 150 bytes each, so 15 MB. A
+     * piece of seven parts of five stages keeps some 2,500 of each place.
+     */
+    public static final int MOST_IN_ALL = 100_000;
 
     private static final int MOST_LINES = 200;
     private static final int MOST_MARKS = 64;
-    /** Among the last so many notes is the one that ends last, or nearly. */
-    private static final int LOOKED_BACK = 64;
-
     /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
     public static final class Drawn {
         public final NoteStart note;
         /** Whether it left for another part or output, and does not go on. */
         public final boolean away;
 
-        private long endTick = Long.MAX_VALUE;
-        private long moved;
+        long endTick = Long.MAX_VALUE;
+        long moved;
 
         public Drawn(NoteStart note, boolean away) {
             this.note = note;
@@ -72,7 +73,7 @@ public final class TraceStore {
         /** The lost pitch. */
         public final int pitch;
 
-        private long tick;
+        long tick;
 
         Mark(Message message, int pitch, long tick) {
             this.message = message;
@@ -86,89 +87,12 @@ public final class TraceStore {
         }
     }
 
-    /** The notes of a place, rising in tick. */
-    private static final class Row {
-        final List<Drawn> notes = new ArrayList<>();
-        final Map<NoteStart, Drawn> open = new HashMap<>();
-        /** Bends, controllers and what was lost, rising in tick. */
-        final ArrayList<Mark> marks = new ArrayList<>();
-
-        /** The longest of those that have ended. */
-        long longest;
-
-        void mark(Mark mark) {
-            if (marks.size() >= 2 * MOST_NOTES) {
-                marks.subList(0, MOST_NOTES).clear();
-            }
-            marks.add(mark);
-        }
-
-        void start(NoteStart note, boolean away) {
-            if (notes.size() >= 2 * MOST_NOTES) {
-                List<Drawn> old = notes.subList(0, MOST_NOTES);
-                old.forEach(drawn -> open.remove(drawn.note));
-                old.clear();
-            }
-            Drawn drawn = new Drawn(note, away);
-            notes.add(drawn);
-            open.put(note, drawn);
-        }
-
-        void end(NoteEnd end) {
-            Drawn drawn = open.remove(end.start());
-            if (drawn != null) {
-                drawn.endTick = end.tick();
-                longest = Math.max(longest, end.tick() - drawn.note.tick());
-            }
-        }
-
-        /** Where the last of it is drawn. */
-        long last() {
-            long last = Long.MIN_VALUE;
-            // Ends rise with starts but for the lengths of notes.
-            for (int i = Math.max(0, notes.size() - LOOKED_BACK); i < notes.size(); i++) {
-                Drawn drawn = notes.get(i);
-                last = Math.max(last, drawn.sounds() ? drawn.startTick() + 1 : drawn.endTick);
-            }
-            return last;
-        }
-
-        /** Ends what sounds and moves all to the left. */
-        void move(long by, long end) {
-            open.values().forEach(drawn -> {
-                drawn.endTick = Math.max(drawn.startTick() + 1, end);
-                longest = Math.max(longest, drawn.endTick - drawn.startTick());
-            });
-            open.clear();
-            for (Drawn drawn : notes) {
-                drawn.moved -= by;
-                drawn.endTick -= by;
-            }
-            marks.forEach(mark -> mark.tick -= by);
-        }
-
-        /** The place of the first note at or after a tick. */
-        int firstAt(double tick) {
-            int low = 0;
-            int high = notes.size();
-            while (low < high) {
-                int middle = (low + high) >>> 1;
-                if (notes.get(middle).startTick() < tick) {
-                    low = middle + 1;
-                } else {
-                    high = middle;
-                }
-            }
-            return low;
-        }
-    }
-
     /** Of a place that nothing has left; never written to. */
-    private static final Row NOTHING = new Row();
+    private static final TraceRow NOTHING = new TraceRow();
 
-    private final Map<Place, Row> rows = new HashMap<>();
+    private final Map<Place, TraceRow> rows = new HashMap<>();
     /** What was heard before an edit, until time starts anew. */
-    private final Map<Place, Row> outdated = new HashMap<>();
+    private final Map<Place, TraceRow> outdated = new HashMap<>();
 
     private final Map<String, Deque<String>> said = new HashMap<>();
     private final Map<String, ParamSet> moved = new HashMap<>();
@@ -186,6 +110,13 @@ public final class TraceStore {
     private final Map<String, ArrayDeque<Long>> astray = new HashMap<>();
 
     private final List<Long> marks = new ArrayList<>();
+    /** From where on something was not told. */
+    private final List<Long> gaps = new ArrayList<>();
+    /** The part that is looked at; what is kept of it gives way last. */
+    private String seen = "";
+    /** How much is kept, or less. */
+    private int kept;
+
     private long movedInAll;
     private boolean forgetting;
     private Made.Result ahead;
@@ -198,7 +129,7 @@ public final class TraceStore {
         } else if (told instanceof Told.Away away) {
             take(row(away.part(), away.place()), away.event(), true);
         } else if (told instanceof Told.Lost lost) {
-            row(lost.part(), lost.place()).mark(new Mark(null, lost.pitch(), lost.tick()));
+            mark(row(lost.part(), lost.place()), new Mark(null, lost.pitch(), lost.tick()));
         } else if (told instanceof Told.Stepped at) {
             List<Integer> all = steps.computeIfAbsent(at.place(), place -> new ArrayList<>());
             while (all.size() <= at.row()) {
@@ -216,7 +147,7 @@ public final class TraceStore {
         } else if (told instanceof Told.Astray gone) {
             ArrayDeque<Long> ticks = astray.computeIfAbsent(gone.place(), place -> new ArrayDeque<>());
             ticks.addLast(gone.tick());
-            if (ticks.size() > MOST_NOTES) {
+            if (ticks.size() > TraceRow.MOST_NOTES) {
                 ticks.removeFirst();
             }
         } else if (told instanceof Told.LeverAt at) {
@@ -233,15 +164,78 @@ public final class TraceStore {
         }
     }
 
-    private void take(Row row, Event event, boolean away) {
+    private void take(TraceRow row, Event event, boolean away) {
         if (event instanceof NoteStart note) {
             row.start(note, away);
             count += away ? 0 : 1;
+            keep();
         } else if (event instanceof NoteEnd end) {
             row.end(end);
         } else if (event instanceof Message message) {
-            row.mark(new Mark(message, -1, message.tick()));
+            mark(row, new Mark(message, -1, message.tick()));
         }
+    }
+
+    private void mark(TraceRow row, Mark mark) {
+        row.mark(mark);
+        keep();
+    }
+
+    /** One more is kept; where those are too many in all, the oldest of what is not looked at gives way. */
+    private void keep() {
+        if (++kept <= MOST_IN_ALL) {
+            return;
+        }
+        outdated.keySet().removeIf(place -> !place.part().equals(seen));
+        kept = keptInAll();
+        for (TraceRow row = oldest(); kept > MOST_IN_ALL - MOST_IN_ALL / 10 && row != null; row = oldest()) {
+            kept -= row.dropOldest();
+        }
+    }
+
+    /** How many notes, bends and controllers are kept of all places together. */
+    public int keptInAll() {
+        return Stream.concat(rows.values().stream(), outdated.values().stream())
+                .mapToInt(TraceRow::size)
+                .sum();
+    }
+
+    private TraceRow oldest() {
+        TraceRow unseen = null;
+        TraceRow any = null;
+        for (Map.Entry<Place, TraceRow> entry : rows.entrySet()) {
+            TraceRow row = entry.getValue();
+            long first = row.oldest();
+            if (first < Long.MAX_VALUE && (any == null || first < any.oldest())) {
+                any = row;
+            }
+            if (first < Long.MAX_VALUE
+                    && !entry.getKey().part().equals(seen)
+                    && (unseen == null || first < unseen.oldest())) {
+                unseen = row;
+            }
+        }
+        return unseen == null ? any : unseen;
+    }
+
+    /** From now on this part is looked at: what is kept of the others gives way first. */
+    public void look(String part) {
+        seen = part;
+    }
+
+    /** Something was not told, from the one told last to now: nobody knows whether what sounds has ended. */
+    public void missed(long tick) {
+        rows.values().forEach(row -> row.endAll(tick));
+        gaps.add(tick);
+        if (gaps.size() > MOST_MARKS) {
+            gaps.remove(0);
+        }
+        count++;
+    }
+
+    /** Where something was not told, as it is drawn, rising. */
+    public List<Long> gaps() {
+        return Collections.unmodifiableList(gaps);
     }
 
     private void say(Told.Said text) {
@@ -265,15 +259,17 @@ public final class TraceStore {
             forgetting = false;
             rows.clear();
             marks.clear();
+            gaps.clear();
             return;
         }
-        long last = rows.values().stream().mapToLong(Row::last).max().orElse(Long.MIN_VALUE);
+        long last = rows.values().stream().mapToLong(TraceRow::last).max().orElse(Long.MIN_VALUE);
         if (last == Long.MIN_VALUE) {
             return;
         }
         long by = last <= tick ? 0 : -Math.floorDiv(tick - last, barTicks) * barTicks;
         rows.values().forEach(row -> row.move(by, last));
         marks.replaceAll(mark -> mark - by);
+        gaps.replaceAll(gap -> gap - by);
         marks.add(tick);
         if (marks.size() > MOST_MARKS) {
             marks.remove(0);
@@ -287,6 +283,7 @@ public final class TraceStore {
         rows.clear();
         outdated.clear();
         marks.clear();
+        gaps.clear();
         count++;
     }
 
@@ -340,7 +337,7 @@ public final class TraceStore {
     /** The first tick at which anything is drawn; 0 where there is nothing before it. */
     public long earliest() {
         long earliest = 0;
-        for (Row row : rows.values()) {
+        for (TraceRow row : rows.values()) {
             earliest = row.notes.isEmpty()
                     ? earliest
                     : Math.min(earliest, row.notes.get(0).startTick());
@@ -348,17 +345,17 @@ public final class TraceStore {
         return earliest;
     }
 
-    private Row row(String part, String name) {
+    private TraceRow row(String part, String name) {
         Place place = new Place(part, name);
-        Row row = rows.get(place);
+        TraceRow row = rows.get(place);
         if (row == null) {
-            row = new Row();
+            row = new TraceRow();
             rows.put(place, row);
         }
         return row;
     }
 
-    private Row row(Place place) {
+    private TraceRow row(Place place) {
         return rows.getOrDefault(place, NOTHING);
     }
 
@@ -468,7 +465,7 @@ public final class TraceStore {
 
     /** Whether that very note came by a place. */
     public boolean has(Place place, NoteStart note) {
-        Row row = row(place);
+        TraceRow row = row(place);
         // The latest first: what is asked for mostly came lately.
         for (int i = row.notes.size() - 1; i >= 0; i--) {
             if (row.notes.get(i).note == note) {
@@ -486,7 +483,7 @@ public final class TraceStore {
     /** Says which pitches sound at a place. */
     public void sounding(Place place, BitSet pitches) {
         pitches.clear();
-        Row row = row(place);
+        TraceRow row = row(place);
         if (!row.open.isEmpty()) {
             row.open.forEach((note, drawn) -> pitches.set(note.pitch()));
         }
@@ -506,7 +503,7 @@ public final class TraceStore {
         find(row(place), fromTick, toTick, found);
     }
 
-    private static void find(Row row, long fromTick, long toTick, List<Drawn> found) {
+    private static void find(TraceRow row, long fromTick, long toTick, List<Drawn> found) {
         int first = row.firstAt((double) fromTick - row.longest);
         if (!row.open.isEmpty()) {
             for (Drawn drawn : row.open.values()) {
@@ -544,7 +541,7 @@ public final class TraceStore {
             }
         }
         // The bend that holds at the beginning.
-        for (int i = low - 1; i >= Math.max(0, low - LOOKED_BACK); i--) {
+        for (int i = low - 1; i >= Math.max(0, low - TraceRow.LOOKED_BACK); i--) {
             Message message = marks.get(i).message;
             if (message != null && message.isBend()) {
                 found.add(marks.get(i));

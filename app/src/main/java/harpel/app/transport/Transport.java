@@ -46,6 +46,9 @@ public final class Transport implements AutoCloseable {
     private final StringProperty noSound = new SimpleStringProperty("");
     private final BooleanProperty dry = new SimpleBooleanProperty();
     private final TraceQueue queue;
+    /** How much the traces have missed so far. */
+    private long missed;
+
     private final Heard heard = new Heard();
     private final TraceStore traces = new TraceStore();
     private final BuiltInSound sound;
@@ -241,6 +244,10 @@ public final class Transport implements AutoCloseable {
     public TraceStore traces() {
         if (queue.isWaiting()) {
             queue.drain(heardNanos(clock.getAsLong()), traces::take);
+        }
+        if (queue.dropped() != missed) {
+            missed = queue.dropped();
+            traces.missed((long) status().tickAt(heardNanos(clock.getAsLong())));
         }
         return traces;
     }
