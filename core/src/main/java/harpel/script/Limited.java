@@ -17,6 +17,8 @@ import org.mozilla.javascript.Undefined;
 final class Limited extends BaseFunction {
     private static final long serialVersionUID = 1L;
     private static final String ITERATOR = "Symbol";
+    /** So many letters, or items of a list, are made for the price of one step. */
+    private static final long MADE_A_STEP = 8;
 
     private final transient BaseFunction inner;
     private final String name;
@@ -58,7 +60,7 @@ final class Limited extends BaseFunction {
     @Override
     public Object call(Context context, Scriptable scope, Scriptable self, Object[] args) {
         charge(self, args);
-        return bounded(inner.call(context, scope, self, taken(context, scope, self, args)));
+        return chargeMade(bounded(inner.call(context, scope, self, taken(context, scope, self, args))));
     }
 
     @Override
@@ -71,7 +73,7 @@ final class Limited extends BaseFunction {
                 throw refuse(made + " is made of an array or of nothing");
             }
         }
-        return inner.construct(context, scope, args);
+        return (Scriptable) chargeMade(inner.construct(context, scope, args));
     }
 
     private static RuntimeException refuse(String what) {
@@ -94,6 +96,15 @@ final class Limited extends BaseFunction {
         if (task != null) {
             task.count(steps);
         }
+    }
+
+    /** What is made takes room, and counts, too. */
+    private static Object chargeMade(Object result) {
+        ScriptThread.Task task = ScriptThread.task();
+        if (task != null && (result instanceof CharSequence || result instanceof NativeArray)) {
+            task.count(sizeOf(result) / MADE_A_STEP);
+        }
+        return result;
     }
 
     private static long sizeOf(Object value) {

@@ -46,6 +46,10 @@ final class ScriptInstance {
 
     private static final String NOTE = "note";
     private static final int MOST_CONTROLS = 32;
+    /** A script may keep so much from one call to the next. */
+    private static final long MOST_KEPT_BYTES = 8L << 20;
+    /** What it keeps is measured after so many steps: those are the same each time, so a print repeats. */
+    private static final long LOOK_EVERY_STEPS = 100_000;
 
     private interface Body {
         Object call(Object[] args);
@@ -85,6 +89,11 @@ final class ScriptInstance {
     private Object pace;
 
     private boolean loaded;
+    /** What its world takes with nothing of the script in it. */
+    private long alone;
+    /** How many steps it has done since it was measured. */
+    private long steps;
+
     private ScriptCall call;
 
     ScriptInstance(ParamSpec spec) {
@@ -138,6 +147,7 @@ final class ScriptInstance {
         define("frequency", args -> Pitch.frequency(whole(args, 0)));
         define("spread", this::spread);
         drawByTheEngine();
+        alone = Kept.bytes(world, Long.MAX_VALUE);
         compiled.exec(context, world, world);
         // Read once, here: what a script does to its names later changes nothing.
         for (String name : HANDLERS) {
@@ -146,6 +156,7 @@ final class ScriptInstance {
             }
         }
         loaded = true;
+        lookAtKept();
     }
 
     /** {@code Math.random} draws as {@code random} does, so that prints repeat. */
@@ -399,6 +410,18 @@ final class ScriptInstance {
             return handlers.get(handler).call(context, world, world, given);
         } finally {
             call = null;
+            lookAtKept();
+        }
+    }
+
+    private void lookAtKept() {
+        steps += ScriptThread.task().steps();
+        if (steps < LOOK_EVERY_STEPS) {
+            return;
+        }
+        steps = 0;
+        if (Kept.bytes(world, alone + MOST_KEPT_BYTES) > alone + MOST_KEPT_BYTES) {
+            throw new ScriptStop(0, "the script keeps more than " + (MOST_KEPT_BYTES >> 20) + " MB");
         }
     }
 }

@@ -18,7 +18,7 @@ final class ScriptThread extends Thread {
     /** The far brakes, which no script reaches that keeps to its steps: they act on any machine at another place, and say so. */
     private static final long BRAKE_CPU_NANOS = 3_000_000_000L;
 
-    private static final long BRAKE_BYTES = 512L << 20;
+    private static final long BRAKE_BYTES = 64L << 20;
 
     /** One call, and what it has used. */
     static final class Task {
@@ -56,6 +56,11 @@ final class ScriptThread extends Thread {
                         Sandbox.lineNow(),
                         "the script took more than " + (BRAKE_BYTES >> 20) + " MB of memory in one call");
             }
+        }
+
+        /** How many steps it has done. Called on the script's thread. */
+        long steps() {
+            return steps;
         }
 
         /** Whether it has come back. */

@@ -185,6 +185,10 @@ class ScriptTest {
 
     /** Plays two notes a bar apart through a script that does what it must not with the first, and hears what was said. */
     private static List<String> misuse(String code, List<Heard> notes) {
+        return misuse(code, 2, notes);
+    }
+
+    private static List<String> misuse(String code, int count, List<Heard> notes) {
         List<String> said = new ArrayList<>();
         List<Event> heard = new ArrayList<>();
         Tap tap = told -> {
@@ -194,12 +198,12 @@ class ScriptTest {
         };
         Plan plan = Plan.ofChain("lead", Chain.EMPTY.plus(0, stage(code)), Key.C_MAJOR, TimeMap.DEFAULT, 1);
         Renderer renderer = new Renderer(plan, (part, event) -> heard.add(event), tap);
-        for (int i = 0; i < 2; i++) {
+        for (int i = 0; i < count; i++) {
             NoteStart note = NoteStart.played(i * 4L * Ticks.PER_QUARTER, i, 0, 60 + i, 100);
             renderer.play("lead", note);
             renderer.play("lead", NoteEnd.plain(note.tick() + Ticks.PER_QUARTER, note));
         }
-        renderer.render(8 * Ticks.PER_QUARTER);
+        renderer.render(4L * count * Ticks.PER_QUARTER);
         assertThat(renderer.isQuiet()).isTrue();
         notes.addAll(Heard.of(heard));
         return said;
@@ -218,6 +222,7 @@ class ScriptTest {
                 "[...{[Symbol.iterator]() { return {next: Object}; }}];",
                 "let it = [1].values(); it.next = Object; [...it];",
                 "'aaaaaaaaaa'.repeat(1000).replace(/a/g, () => 'b'.repeat(1000))",
+                "let a = [1]; for (let i = 0; i < 60; i++) { a = [a, a]; } String(a)",
                 "let a = new Array(100000); for (let i = 0; i < 100; i++) { a.indexOf(7); }",
             })
     void aScriptThatTakesTooMuchIsSwitchedOffAndTheMusicGoesOn(String misdeed) {
@@ -226,6 +231,41 @@ class ScriptTest {
         assertThat(said).hasSize(1);
         assertThat(said.get(0)).contains("switched off");
         assertThat(notes).extracting(Heard::pitch).as("both notes pass").containsExactly(60, 61);
+    }
+
+    /** Whatever holds it: a variable, a closure, a map, a set, a function that waits, a text that grows. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "let all = [];\nfunction onNote(note) { for (let i = 0; i < 20; i++) { all.push('x'.repeat(90000) + i); } }",
+                "let last = null;\nfunction onNote(note) { for (let i = 0; i < 20000; i++) { let before = last; last = () => before; } }",
+                "let map = new Map();\nfunction onNote(note) { for (let i = 0; i < 9000; i++) { map.set(map.size, [i, i]); } }",
+                "let set = new Set();\nfunction onNote(note) { for (let i = 0; i < 9000; i++) { set.add({i: i}); } }",
+                "function* keeps() { let all = []; while (true) { all.push((yield 1)); } }\nlet it = keeps(); it.next();\n"
+                        + "function onNote(note) { for (let i = 0; i < 5000; i++) { it.next({i: [i]}); } }",
+                "let own = {};\nlet n = 0;\nfunction onNote(note) { for (let i = 0; i < 9000; i++) { own['k' + n++] = i; } }",
+            })
+    void aScriptThatKeepsTooMuchIsSwitchedOffAtTheSameNoteEachTime(String code) {
+        List<Integer> switchedOff = new ArrayList<>();
+        for (int run = 0; run < 2; run++) {
+            List<Heard> notes = new ArrayList<>();
+            List<String> said = misuse(code, 60, notes);
+            switchedOff.add(notes.size());
+            assertThat(said).as(code).hasSize(1);
+            assertThat(said.get(0)).matches(".*(keeps more than 8 MB|steps in one call); the script was switched off");
+        }
+        assertThat(switchedOff.get(0)).isEqualTo(switchedOff.get(1));
+    }
+
+    @Test
+    void aScriptThatMakesMuchAndKeepsLittleGoesOn() {
+        List<Heard> notes = new ArrayList<>();
+        List<String> said = misuse(
+                "let last = [];\nfunction onNote(note) {\n  for (let i = 0; i < 20; i++) { last = new Array(9000).fill(i); }\n  play(note);\n}",
+                60,
+                notes);
+        assertThat(said).isEmpty();
+        assertThat(notes).hasSize(60);
     }
 
     @Test
@@ -266,7 +306,6 @@ class ScriptTest {
                 "new Set({[Symbol.iterator]() { return {next: Object}; }})",
                 "Array.prototype.indexOf.call({get length() { return 1e9; }}, 1)",
                 "JSON.stringify([1])",
-                "let a = [1]; for (let i = 0; i < 60; i++) { a = [a, a]; } String(a)",
                 "let s = 'x'; for (let i = 0; i < 26; i++) { s = s + s; } encodeURIComponent(s)",
                 "let s = 'x'; for (let i = 0; i < 22; i++) { s = s + s; } log(s.indexOf('y'))",
                 "let n = 0; 'x'.repeat({valueOf() { n++; return n > 1 ? 1e9 : 1e6; }})",
