@@ -3,6 +3,7 @@ package harpel.app;
 import harpel.app.session.Session;
 import harpel.bench.Ear;
 import harpel.bench.Material;
+import harpel.bench.Stolen;
 import harpel.format.PieceFile;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -48,6 +49,13 @@ public final class EarBench extends Application {
     private static final long DEMO_MILLIS = 60_000;
     private static final int ROUNDS = 3;
     private static final int READY_BLOCK = 93;
+
+    /** Others of the host's may take the processors meanwhile, and then a figure says little. */
+    private static final Stolen STOLEN = new Stolen();
+
+    private static void tell(String form, Object... values) {
+        System.out.println(String.format(form, values) + STOLEN.since());
+    }
 
     public static void main(String[] args) {
         Launcher.tune();
@@ -183,8 +191,8 @@ public final class EarBench extends Application {
         }
         double[] sorted =
                 late.stream().mapToDouble(Double::doubleValue).sorted().toArray();
-        System.out.printf(
-                "%-7s key to ear: median %.1f  worst %.1f ms, %d of %d heard (about 8 ms of it are the recording)%n",
+        tell(
+                "%-7s key to ear: median %.1f  worst %.1f ms, %d of %d heard (about 8 ms of it are the recording)",
                 delay.label(), at(sorted, 0.5), at(sorted, 1), sorted.length, KEYS);
     }
 
@@ -212,8 +220,8 @@ public final class EarBench extends Application {
                 Math.round((hits.get(hits.size() - 1).frame() - hits.get(0).frame()) / 44_100.0 / step)
                         + 1
                         - hits.size();
-        System.out.printf(
-                "%-7s even hits: p50 %.2f  p95 %.2f  worst %.2f ms off the grid, %d of %d within 1 ms, %d missing; %d messages came too late%n",
+        tell(
+                "%-7s even hits: p50 %.2f  p95 %.2f  worst %.2f ms off the grid, %d of %d within 1 ms, %d missing; %d messages came too late",
                 how,
                 at(off, 0.5),
                 at(off, 0.95),
@@ -256,8 +264,8 @@ public final class EarBench extends Application {
         }
         double[] sorted =
                 late.stream().mapToDouble(Double::doubleValue).sorted().toArray();
-        System.out.printf(
-                "normal  Silence to the ear: median %.1f  worst %.1f ms (about 8 ms of it are the recording)%n",
+        tell(
+                "normal  Silence to the ear: median %.1f  worst %.1f ms (about 8 ms of it are the recording)",
                 at(sorted, 0.5), at(sorted, 1));
     }
 
@@ -306,8 +314,8 @@ public final class EarBench extends Application {
             long before = lateBlocks(session);
             Thread.sleep(DEMO_MILLIS);
             SoundEngine.State state = session.transport().sound().state().orElseThrow();
-            System.out.printf(
-                    "normal  the demo for a minute: %d late blocks, the sound thread %.0f %% of a core, %.0f LUFS%n",
+            tell(
+                    "normal  the demo for a minute: %d late blocks, the sound thread %.0f %% of a core, %.0f LUFS",
                     state.lateBlocks() - before, 100 * state.share(), state.loudness());
         }
     }
@@ -327,7 +335,7 @@ public final class EarBench extends Application {
             });
             Thread.sleep(300);
         }
-        System.out.printf("normal  the window resized ten times: %d late blocks%n", lateBlocks(session) - before);
+        tell("normal  the window resized ten times: %d late blocks", lateBlocks(session) - before);
         before = lateBlocks(session);
         onFx(() -> {
             session.variations().toggleSheet();
@@ -341,8 +349,8 @@ public final class EarBench extends Application {
             });
         }
         Thread.sleep(3000);
-        System.out.printf(
-                "normal  a sheet of %d variations printed: %d late blocks%n",
+        tell(
+                "normal  a sheet of %d variations printed: %d late blocks",
                 session.variations().cards().size(), lateBlocks(session) - before);
         before = lateBlocks(session);
         Piece piece = theSaltClock();
@@ -354,7 +362,7 @@ public final class EarBench extends Application {
             });
             Thread.sleep(1500);
         }
-        System.out.printf("normal  a piece opened five times: %d late blocks%n", lateBlocks(session) - before);
+        tell("normal  a piece opened five times: %d late blocks", lateBlocks(session) - before);
     }
 
     private static double at(double[] sorted, double share) {

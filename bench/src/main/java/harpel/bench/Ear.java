@@ -20,6 +20,7 @@ public final class Ear implements AutoCloseable {
 
     private final Process recorder;
     private volatile long lastLoudNanos;
+    private volatile boolean closed;
     private final List<Onset> onsets = Collections.synchronizedList(new ArrayList<>());
 
     public Ear() throws IOException {
@@ -62,7 +63,7 @@ public final class Ear implements AutoCloseable {
                 frame += frames;
             }
         } catch (IOException e) {
-            if (recorder.isAlive()) {
+            if (!closed) {
                 throw new UncheckedIOException(e);
             }
         }
@@ -122,6 +123,7 @@ public final class Ear implements AutoCloseable {
 
     @Override
     public void close() {
+        closed = true;
         recorder.destroy();
     }
 }
