@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -80,6 +81,13 @@ final class SoundCommand implements Callable<Integer> {
             throw new ParameterException(spec.commandLine(), "say which piece: --piece PIECE");
         }
         what.check();
+        if (eachPart
+                && !Files.isDirectory(out)
+                && out.toString().toLowerCase(Locale.ROOT).endsWith(".wav")) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "-o " + out + " is named like a file; with --each-part it is the folder for a file of each part");
+        }
         Report report = new Report(spec.commandLine().getErr());
         Piece piece = new PiecePrint(report).read(what.piece);
         SoundFile how = brought(new SoundFile(rate, bits, bank(piece, report)));

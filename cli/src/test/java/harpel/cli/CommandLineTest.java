@@ -479,6 +479,16 @@ class CommandLineTest {
             assertThat(files.map(file -> file.getFileName().toString()).sorted())
                     .containsExactly("lamp-pad.wav", "tide-bass.wav");
         }
+        assertThat(run(
+                        "sound",
+                        "--piece",
+                        CLOCK,
+                        "--each-part",
+                        "-o",
+                        folder.resolve("x.wav").toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("x.wav is named like a file").contains("folder");
+        assertThat(folder.resolve("x.wav")).doesNotExist();
         Path loud = folder.resolve("loud.wav");
         assertThat(run("sound", "--piece", CLOCK, "--bars", "1", "--loudness", "-o", loud.toString()))
                 .as("%s", err)

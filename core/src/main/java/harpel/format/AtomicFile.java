@@ -1,10 +1,12 @@
 package harpel.format;
 
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.nio.ByteBuffer;
+import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.AccessDeniedException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
@@ -22,13 +24,37 @@ import java.util.concurrent.ThreadLocalRandom;
  * where it led, a file keeps its mode and owner, and a pipe or a device is written to.
  */
 public final class AtomicFile {
+    private static final int BUFFER = 1 << 16;
+
     private static final Set<PosixFilePermission> WRITERS =
             Set.of(PosixFilePermission.OWNER_WRITE, PosixFilePermission.GROUP_WRITE, PosixFilePermission.OTHERS_WRITE);
+
+    /** Writes what a file is to hold. */
+    public interface Content {
+        void writeTo(OutputStream out) throws IOException;
+    }
 
     private AtomicFile() {}
 
     /** @throws IOException naming the file, when it may not or cannot be written */
     public static void write(Path file, byte[] content) throws IOException {
+        write(file, out -> out.write(content));
+    }
+
+    /** The same for what is too long to be in memory at once. */
+    public static void write(Path file, Content content) throws IOException {
+        try {
+            writeTo(file, content);
+        } catch (FileSystemException e) {
+            throw e;
+        } catch (IOException e) {
+            // Such as "No space left on device", which does not say where.
+            String said = String.valueOf(e.getMessage());
+            throw said.startsWith(file.toString()) ? e : new IOException(file + ": " + said, e);
+        }
+    }
+
+    private static void writeTo(Path file, Content content) throws IOException {
         Path target = behindLinks(file);
         Path folder = target.toAbsolutePath().getParent();
         if (Files.isDirectory(target)) {
@@ -43,7 +69,7 @@ public final class AtomicFile {
         }
         if (there && !replaceable(target, folder)) {
             try (OutputStream through = Files.newOutputStream(target, throughOptions(target))) {
-                through.write(content);
+                content.writeTo(through);
             }
             return;
         }
@@ -87,16 +113,15 @@ public final class AtomicFile {
         return !countsLinks || ((Number) Files.getAttribute(target, "unix:nlink")).intValue() == 1;
     }
 
-    private static void replace(Path target, Path folder, byte[] content, boolean there) throws IOException {
+    private static void replace(Path target, Path folder, Content content, boolean there) throws IOException {
         Path draft = folder.resolve("." + target.getFileName() + "."
                 + Long.toHexString(ThreadLocalRandom.current().nextLong()) + ".part");
         try {
             try (FileChannel channel =
                     FileChannel.open(draft, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
-                ByteBuffer left = ByteBuffer.wrap(content);
-                while (left.hasRemaining()) {
-                    channel.write(left);
-                }
+                OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), BUFFER);
+                content.writeTo(out);
+                out.flush();
                 channel.force(true);
             }
             if (there) {

@@ -3,6 +3,7 @@ package harpel.sound;
 import harpel.device.SoundBank;
 import harpel.event.Event;
 import harpel.event.Message;
+import harpel.format.AtomicFile;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Preset;
@@ -17,8 +18,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -103,9 +104,14 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
         List<String> missing = new ArrayList<>();
         AudioFormat format = new AudioFormat(rate, bits, Synth.CHANNELS, true, false);
         Path folder = target.toAbsolutePath().getParent();
-        // Not a temporary file's permissions: it is to be read by whoever may read its neighbours.
-        Path raw = folder.resolve(".harpel-" + target.getFileName() + ".pcm");
-        Path whole = folder.resolve(".harpel-" + target.getFileName());
+        if (!Files.isDirectory(folder)) {
+            throw new NoSuchFileException(target + ": there is no folder " + folder);
+        }
+        // Beside it, where there is room for one; where nothing can be put, as beside a device, among the temporary
+        // files.
+        Path raw = Files.isWritable(folder)
+                ? Files.createTempFile(folder, ".harpel-", ".pcm")
+                : Files.createTempFile("harpel-", ".pcm");
         List<Synth> synths = new ArrayList<>();
         try {
             for (String id : parts) {
@@ -134,15 +140,13 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
             loudness.ifPresent(lufs -> bring(raw, lufs));
             try (AudioInputStream sound =
                     new AudioInputStream(new BufferedInputStream(Files.newInputStream(raw)), format, frames)) {
-                AudioSystem.write(sound, AudioFileFormat.Type.WAVE, whole.toFile());
+                AtomicFile.write(target, out -> AudioSystem.write(sound, AudioFileFormat.Type.WAVE, out));
             }
-            Files.move(whole, target, StandardCopyOption.REPLACE_EXISTING);
         } finally {
             for (Synth synth : synths) {
                 synth.close();
             }
             Files.deleteIfExists(raw);
-            Files.deleteIfExists(whole);
         }
         return missing;
     }

@@ -34,6 +34,20 @@ class AtomicFileTest {
     }
 
     @Test
+    void whatGoesWrongInTheMiddleNamesTheFileAndLeavesTheOldOne() throws IOException {
+        Path file = Files.writeString(folder.resolve("tide.wav"), "old");
+        assertThatThrownBy(() -> AtomicFile.write(file, out -> {
+                    out.write(bytes("half"));
+                    throw new IOException("No space left on device");
+                }))
+                .hasMessage(file + ": No space left on device");
+        assertThat(file).hasContent("old");
+        try (var left = Files.list(folder)) {
+            assertThat(left).containsExactly(file);
+        }
+    }
+
+    @Test
     void aFileUnderTwoNamesStaysOneFile() throws IOException {
         Path file = Files.writeString(folder.resolve("a"), "old and longer");
         Files.createLink(folder.resolve("b"), file);

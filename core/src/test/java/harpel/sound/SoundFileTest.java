@@ -19,6 +19,7 @@ import harpel.time.Ticks;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -190,6 +191,33 @@ class SoundFileTest {
         assertThat(read(file("half.wav")).loudest(0, 1) / read(file("loud.wav")).loudest(0, 1))
                 .isBetween(gain * 0.9, gain * 1.1);
         assertThat(read(file("mute.wav")).loudest(0, 4)).isLessThan(1e-4);
+    }
+
+    @Test
+    void whatIsThereStaysWhatItIs() throws Exception {
+        SoundFile how = new SoundFile(44_100, 16, null);
+        Path there = Files.writeString(file("there.wav"), "old");
+        Files.setPosixFilePermissions(there, PosixFilePermissions.fromString("rw-rw-r--"));
+        Path link = Files.createSymbolicLink(file("link.wav"), there);
+        how.write(print(piece(0), "clock"), link, done -> {});
+        assertThat(link).isSymbolicLink();
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(there)))
+                .isEqualTo("rw-rw-r--");
+        assertThat(read(there).loudest(0, 1)).isPositive();
+        Path kept = Files.writeString(file("kept.wav"), "mine");
+        Files.setPosixFilePermissions(kept, PosixFilePermissions.fromString("r--r--r--"));
+        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), kept, done -> {}))
+                .hasMessageContaining("kept.wav: this file may not be written");
+        assertThat(kept).hasContent("mine");
+        Path empty = Files.createDirectory(file("empty.wav"));
+        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), empty, done -> {}))
+                .hasMessageContaining("this is a folder");
+        assertThat(empty).isEmptyDirectory();
+        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), folder.resolve("no/x.wav"), done -> {}))
+                .hasMessageContaining("there is no folder");
+        try (var left = Files.list(folder)) {
+            assertThat(left.map(one -> one.getFileName().toString())).noneMatch(name -> name.startsWith("."));
+        }
     }
 
     /** Each part has a synthesizer for itself: two on one channel, here that of percussion, do not share a level or a sound. */
