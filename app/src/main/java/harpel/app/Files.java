@@ -123,7 +123,7 @@ public class Files {
 
     /** Puts the chain of a file in place of the shown part's. */
     void openChain(Path path) throws IOException {
-        ChainFile chain = ChainFile.read(java.nio.file.Files.readString(path, StandardCharsets.UTF_8));
+        ChainFile chain = ChainFile.read(java.nio.file.Files.readAllBytes(path));
         String id = session.selection().partId().get();
         session.document().apply(PieceEdit.of("Open chain " + path.getFileName(), piece -> {
             Piece changed = piece.withPart(id, part -> part.withChain(chain.chain()));
@@ -296,8 +296,7 @@ public class Files {
             return;
         }
         try (InputStream stream = Files.class.getResourceAsStream("demo/the-salt-clock.harpel")) {
-            session.replace(
-                    PieceFile.read(new String(stream.readAllBytes(), StandardCharsets.UTF_8)), "Open the demo piece");
+            session.replace(PieceFile.read(stream.readAllBytes()), "Open the demo piece");
             session.transport().play();
         } catch (IOException e) {
             session.say("The demo piece could not be read: " + e.getMessage());

@@ -24,7 +24,6 @@ import harpel.theory.Key;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -79,7 +78,7 @@ final class ChainPrint {
 
     private ChainFile readChain(Path path) throws IOException, CouldNot {
         try {
-            ChainFile chain = ChainFile.read(Files.readString(path, StandardCharsets.UTF_8));
+            ChainFile chain = ChainFile.read(Files.readAllBytes(path));
             for (Stage stage : ChainFile.unknownStages(chain.chain())) {
                 String what = path + ": this version knows no effect \"" + stage.name() + "\"";
                 if (chain.unknown().isEmpty()) {

@@ -15,7 +15,6 @@ import harpel.print.StageFiles;
 import harpel.run.Tap;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -33,7 +32,7 @@ final class PiecePrint {
 
     Piece read(Path path) throws IOException, CouldNot {
         try {
-            Piece piece = PieceFile.read(Files.readString(path, StandardCharsets.UTF_8));
+            Piece piece = PieceFile.read(Files.readAllBytes(path));
             PieceFile.unknown(piece)
                     .forEach(what -> report.warn(path + ": this version does not know " + what + ", and keeps it"));
             for (Part part : piece.parts()) {

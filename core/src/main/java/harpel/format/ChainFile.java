@@ -43,6 +43,11 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
     static final String BY = "by";
     private static final ParamSpec NONE = ParamSpec.of();
 
+    /** Reads the bytes of a file. Throws as {@link #read(String)}, and when they are no text. */
+    public static ChainFile read(byte[] bytes) throws FileException {
+        return read(Json.text(bytes));
+    }
+
     /**
      * Reads a chain file.
      *

@@ -12,6 +12,11 @@ import com.fasterxml.jackson.core.util.Separators;
 import com.fasterxml.jackson.jr.ob.JSON;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CoderResult;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -24,7 +29,40 @@ public final class Json {
             .enable(JSON.Feature.WRITE_NULL_PROPERTIES)
             .build();
 
+    /** How files of other kinds begin, and what they are. */
+    private static final Map<String, String> OTHERS = Map.of(
+            "MThd", "a MIDI file",
+            "RIFF", "a sound file or a bank of sounds",
+            "\u0089PNG", "a picture",
+            "PK\u0003\u0004", "a ZIP archive",
+            "%PDF", "a PDF document");
+
     private Json() {}
+
+    /**
+     * The text of a file.
+     *
+     * @throws FileException when it is none, saying what it seems to be, or which byte is no UTF-8 (RFC 3629)
+     */
+    static String text(byte[] bytes) throws FileException {
+        String begins = new String(bytes, 0, Math.min(4, bytes.length), StandardCharsets.ISO_8859_1);
+        if (OTHERS.containsKey(begins)) {
+            throw new FileException("this is not a file of Harpel but " + OTHERS.get(begins));
+        }
+        CharBuffer text = CharBuffer.allocate(bytes.length);
+        ByteBuffer left = ByteBuffer.wrap(bytes);
+        CoderResult result = StandardCharsets.UTF_8
+                .newDecoder()
+                .onMalformedInput(CodingErrorAction.REPORT)
+                .onUnmappableCharacter(CodingErrorAction.REPORT)
+                .decode(left, text, true);
+        if (result.isError()) {
+            int at = left.position();
+            throw FileException.atByte(
+                    at, String.format("%02X is no UTF-8; save the text as UTF-8 and open it again", bytes[at]));
+        }
+        return text.flip().toString();
+    }
 
     /** @throws FileException with line and column */
     static Map<String, Object> parseObject(String text) throws FileException {

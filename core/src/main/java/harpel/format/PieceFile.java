@@ -32,6 +32,11 @@ public final class PieceFile {
 
     private PieceFile() {}
 
+    /** Reads the bytes of a file. Throws as {@link #read(String)}, and when they are no text. */
+    public static Piece read(byte[] bytes) throws FileException {
+        return read(Json.text(bytes));
+    }
+
     /**
      * Reads a piece.
      *

@@ -215,7 +215,7 @@ public final class Document {
     /** Opens a piece in place of this one; undo brings the old one and its file back. What cannot be read changes nothing. */
     public void open(Path path) throws IOException {
         byte[] bytes = Files.readAllBytes(path);
-        Piece opened = PieceFile.read(new String(bytes, StandardCharsets.UTF_8));
+        Piece opened = PieceFile.read(bytes);
         other(opened, "Open " + path.getFileName(), path, bytes);
         begin(path, bytes, opened);
     }

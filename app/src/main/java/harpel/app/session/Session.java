@@ -33,7 +33,6 @@ import harpel.piece.Routes;
 import harpel.piece.perform.Lever;
 import harpel.port.Ports;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -128,7 +127,7 @@ public final class Session implements AutoCloseable {
     /** A session that begins with the piece of a file. */
     public static Session of(Path path) throws IOException {
         byte[] bytes = Files.readAllBytes(path);
-        Piece piece = PieceFile.read(new String(bytes, StandardCharsets.UTF_8));
+        Piece piece = PieceFile.read(bytes);
         Session session = new Session(piece);
         session.document.begin(path, bytes, piece);
         return session;
