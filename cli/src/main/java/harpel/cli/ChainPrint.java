@@ -23,7 +23,6 @@ import harpel.run.Tap;
 import harpel.theory.Key;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -87,8 +86,6 @@ final class ChainPrint {
                 report.warn(what + ", which a newer one wrote; its notes pass unchanged");
             }
             return chain;
-        } catch (CharacterCodingException e) {
-            throw new CouldNot(path + ": a chain file is text in UTF-8, and this is not");
         } catch (FileException | ParamException e) {
             throw new CouldNot(path + ": " + e.getMessage());
         }

@@ -14,7 +14,6 @@ import harpel.print.Printed;
 import harpel.print.StageFiles;
 import harpel.run.Tap;
 import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -40,8 +39,6 @@ final class PiecePrint {
                         .forEach(advice -> report.warn(path + ", part “" + part.name() + "”: " + advice.text()));
             }
             return piece;
-        } catch (CharacterCodingException e) {
-            throw new CouldNot(path + ": a piece is text in UTF-8, and this is not");
         } catch (FileException | ParamException e) {
             throw new CouldNot(path + ": " + e.getMessage());
         }

@@ -437,7 +437,7 @@ class CommandLineTest {
                 .isEqualTo(1);
         assertThat(err.toString()).contains("there is no part \"oboe\"; there are harbour-bells");
         assertThat(run("print", "--piece", TIDE, "-o", target)).isEqualTo(1);
-        assertThat(err.toString()).contains("tide-table.mid: a piece is text in UTF-8, and this is not");
+        assertThat(err.toString()).contains("tide-table.mid: this is not a file of Harpel but a MIDI file");
     }
 
     @Test
