@@ -9,6 +9,11 @@ import harpel.theory.OctaveNaming;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import javafx.animation.PauseTransition;
@@ -159,10 +164,36 @@ public final class HarpelApp extends Application {
         if (shooting) {
             return;
         }
-        autosave.leftOver().ifPresent(piece -> {
-            session.bringBack(piece);
-            session.say("Work that was not saved last time is back. Ctrl+Z leaves it out.");
+        autosave.leftOver().ifPresent(left -> {
+            if (left.fileChanged() == null) {
+                session.bringBack(left.piece());
+                session.say("Work that was not saved last time is back. Ctrl+Z leaves it out.");
+            } else {
+                session.messages()
+                        .offer(
+                                "This file was changed at " + clock(left.fileChanged())
+                                        + ". Work on it that was not saved is of " + clock(left.changed()) + ".",
+                                "take the unsaved work",
+                                () -> take(left));
+            }
         });
+    }
+
+    /** Today's time, or the day before it. */
+    private static String clock(Instant moment) {
+        LocalDateTime at = LocalDateTime.ofInstant(moment, ZoneId.systemDefault());
+        boolean today = at.toLocalDate().equals(LocalDate.now());
+        return at.format(DateTimeFormatter.ofPattern(today ? "HH:mm" : "yyyy-MM-dd HH:mm"));
+    }
+
+    private void take(Autosave.LeftOver left) {
+        try {
+            autosave.takeUp(left);
+            session.bringBack(left.piece());
+            session.say("Work that was not saved is back. Ctrl+Z gives what the file has.");
+        } catch (IOException e) {
+            session.say(e.getMessage());
+        }
     }
 
     private void startDemo() {

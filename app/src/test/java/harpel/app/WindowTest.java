@@ -6,10 +6,13 @@ import harpel.app.document.Autosave;
 import harpel.app.look.Theme;
 import harpel.app.session.Session;
 import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
 import harpel.testkit.Wire;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicLong;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -368,8 +371,46 @@ class WindowTest extends WindowCase {
         }
     }
 
+    private static void remove(Path kept) throws IOException {
+        try (var files = java.nio.file.Files.list(kept)) {
+            for (Path file : files.toList()) {
+                java.nio.file.Files.delete(file);
+            }
+        }
+        java.nio.file.Files.delete(kept);
+    }
+
     private void removeAStage() {
         interact(() -> session.selection().edit("test", "", List.of(), chain -> chain.minus("harmony")));
+    }
+
+    @Test
+    void aFolderThatGoesIsMadeAgainAndWhatGoesWrongIsSaidOnce() throws Exception {
+        Autosave autosave = autosave(session);
+        Path kept = folder.resolve("autosave");
+        List<String> said = new ArrayList<>();
+        interact(() -> session.messages().last().addListener((property, before, now) -> said.add(now)));
+        try (autosave) {
+            autosave.start();
+            removeAStage();
+            await(() -> java.nio.file.Files.isDirectory(kept) && !keptWork().isEmpty());
+            remove(kept);
+            interact(() -> session.document().apply(PieceEdit.of("Name", piece -> piece.withName("Fog"))));
+            await(() -> java.nio.file.Files.isDirectory(kept) && !keptWork().isEmpty());
+            remove(kept);
+            java.nio.file.Files.writeString(kept, "in the way");
+            interact(() -> session.document().apply(PieceEdit.of("Name", piece -> piece.withName("Ebb"))));
+            await(() -> said.stream().anyMatch(text -> text.startsWith("Unsaved work cannot be kept")));
+            AtomicLong since = new AtomicLong(System.nanoTime());
+            // Longer than until the second attempt.
+            await(() -> System.nanoTime() > since.get() + 1_500_000_000L);
+            java.nio.file.Files.delete(kept);
+            await(() -> said.contains("Unsaved work is kept again."));
+            assertThat(keptWork()).hasSize(1);
+            assertThat(said)
+                    .filteredOn(text -> text.startsWith("Unsaved work cannot"))
+                    .hasSize(1);
+        }
     }
 
     @Test
@@ -397,10 +438,38 @@ class WindowTest extends WindowCase {
         assertThat(second.leftOver()).as("the first window is still there").isEmpty();
         // Its lock goes with it, as when it is killed.
         first.close();
-        assertThat(second.leftOver()).contains(session.document().piece().get());
+        assertThat(second.leftOver())
+                .map(Autosave.LeftOver::piece)
+                .contains(session.document().piece().get());
         assertThat(keptWork()).as("kept on under the name of who took it up").hasSize(1);
         second.forget();
         assertThat(autosave(session).leftOver()).isEmpty();
+        second.close();
+        next.close();
+    }
+
+    @Test
+    void workThatWasLeftDoesNotTakeThePlaceOfNewerWorkUnasked() throws Exception {
+        Path file = folder.resolve("tide.harpel");
+        onFx(() -> {
+            session.document().save(file);
+            return null;
+        });
+        Autosave first = autosave(session);
+        interact(() -> session.document().apply(PieceEdit.of("Name", piece -> piece.withName("Left"))));
+        first.keep();
+        first.close();
+        // Opened by a link, and changed by another program meanwhile.
+        Path link = java.nio.file.Files.createSymbolicLink(folder.resolve("link.harpel"), file);
+        java.nio.file.Files.writeString(file, "{\"harpel\":1,\"piece\":\"Newer\"}");
+        Session next = onFx(() -> Session.of(link));
+        Autosave second = autosave(next);
+        Autosave.LeftOver left = second.leftOver().orElseThrow();
+        assertThat(left.piece().name()).isEqualTo("Left");
+        assertThat(left.fileChanged()).as("it is asked which").isNotNull();
+        assertThat(second.leftOver()).as("it stays until it is taken up").isPresent();
+        second.takeUp(left);
+        assertThat(keptWork()).hasSize(1).doesNotContain(left.kept());
         second.close();
         next.close();
     }

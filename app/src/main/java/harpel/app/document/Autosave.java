@@ -12,8 +12,12 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Executors;
@@ -35,11 +39,24 @@ public final class Autosave implements AutoCloseable {
 
     private static final long LONGEST_REST_NANOS = 300_000_000;
 
+    /** After what went wrong it is tried again so long after, then after twice as long each time, up to a minute. */
+    private static final long FIRST_RETRY_NANOS = 1_000_000_000;
+
+    private static final int MOST_DOUBLED = 6;
+
     private static final String ENDING = ".work";
     private static final String LOCK = ".lock";
 
     /** The state of the work as the interface last showed it. */
-    private record State(Piece piece, boolean unsaved, Path file) {}
+    private record State(Piece piece, boolean unsaved, Path file, byte[] held) {}
+
+    /**
+     * Work that was not saved.
+     *
+     * @param changed when it was kept last
+     * @param fileChanged when its file was changed by someone else after it was opened for this work; null where it was not
+     */
+    public record LeftOver(Piece piece, Instant changed, Instant fileChanged, Path kept) {}
 
     private final Document document;
     private final Messages messages;
@@ -57,6 +74,9 @@ public final class Autosave implements AutoCloseable {
     private long writtenNanos = System.nanoTime();
 
     private long tookNanos;
+    /** How often in a row it could not be written. */
+    private int failures;
+
     private Path own;
     private FileChannel lockFile;
     private FileLock lock;
@@ -76,7 +96,8 @@ public final class Autosave implements AutoCloseable {
         now = new State(
                 document.piece().get(),
                 document.unsaved().get(),
-                document.file().get());
+                document.file().get(),
+                document.held());
     }
 
     /** Begins to keep. */
@@ -84,19 +105,34 @@ public final class Autosave implements AutoCloseable {
         writing.scheduleWithFixedDelay(this::keepQuietly, EVERY_MS, EVERY_MS, TimeUnit.MILLISECONDS);
     }
 
+    /** Whatever goes wrong it is tried again, more and more rarely, and said once. */
     private void keepQuietly() {
-        if (System.nanoTime() - writtenNanos < Math.min(LONGEST_REST_NANOS, REST * tookNanos)) {
+        long rest = failures > 0
+                ? FIRST_RETRY_NANOS << Math.min(MOST_DOUBLED, failures - 1)
+                : Math.min(LONGEST_REST_NANOS, REST * tookNanos);
+        if (System.nanoTime() - writtenNanos < rest) {
             return;
         }
+        long began = System.nanoTime();
         try {
-            long began = System.nanoTime();
             keep();
-            writtenNanos = System.nanoTime();
-            tookNanos = writtenNanos - began;
-        } catch (IOException | RuntimeException e) {
-            log().warn("unsaved work could not be kept in {}", folder, e);
-            Platform.runLater(() -> messages.say("Unsaved work could not be kept: " + e.getMessage()));
+            if (failures > 0) {
+                failures = 0;
+                say("Unsaved work is kept again.");
+            }
+        } catch (Throwable e) { // also without memory: it must go on when there is some again
+            failures++;
+            if (failures == 1) {
+                log().warn("unsaved work could not be kept in {}", folder, e);
+                say("Unsaved work cannot be kept, save it yourself: " + e.getMessage());
+            }
         }
+        writtenNanos = System.nanoTime();
+        tookNanos = writtenNanos - began;
+    }
+
+    private void say(String text) {
+        Platform.runLater(() -> messages.say(text));
     }
 
     /** Writes what has changed since the last time, or removes the file when all is saved. */
@@ -107,8 +143,12 @@ public final class Autosave implements AutoCloseable {
         }
         if (state.unsaved) {
             take();
+            // It may have been removed meanwhile.
+            Files.createDirectories(folder);
             AtomicFile.write(
-                    own, (place(state.file) + "\n" + PieceFile.write(state.piece)).getBytes(StandardCharsets.UTF_8));
+                    own,
+                    (place(state.file) + "\n" + digest(state.held) + "\n" + PieceFile.write(state.piece))
+                            .getBytes(StandardCharsets.UTF_8));
         } else {
             drop();
         }
@@ -153,16 +193,36 @@ public final class Autosave implements AutoCloseable {
         }
     }
 
-    /** What the work belongs to: the file that is worked on. */
+    /** What the work belongs to: the file that is worked on, whichever link leads there. */
     private static String place(Path file) {
-        return file == null ? "untitled" : file.toAbsolutePath().normalize().toString();
+        if (file == null) {
+            return "untitled";
+        }
+        try {
+            return file.toRealPath().toString();
+        } catch (IOException e) {
+            return file.toAbsolutePath().normalize().toString();
+        }
+    }
+
+    /** By which it is known whether a file is another by now: SHA-256, "-" for none. */
+    private static String digest(byte[] held) {
+        try {
+            return held == null
+                    ? "-"
+                    : HexFormat.of()
+                            .formatHex(MessageDigest.getInstance("SHA-256").digest(held));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
     }
 
     /**
-     * What a window that is gone left unsaved of the file that is open here, the newest of several; it counts as taken up. One that a
-     * running window keeps is left to it.
+     * What a window that is gone left unsaved of the file that is open here, the newest of several. One that a running window keeps is left
+     * to it. Where the file is the one it was made of it counts as taken up; where somebody has changed the file since, it stays until it is
+     * {@link #takeUp taken up}.
      */
-    public synchronized Optional<Piece> leftOver() {
+    public synchronized Optional<LeftOver> leftOver() {
         if (!Files.isDirectory(folder)) {
             return Optional.empty();
         }
@@ -174,9 +234,9 @@ public final class Autosave implements AutoCloseable {
         }
         files.sort(Comparator.comparing(Autosave::age).reversed());
         for (Path file : files) {
-            Optional<Piece> piece = takeUp(file);
-            if (piece.isPresent()) {
-                return piece;
+            Optional<LeftOver> left = found(file);
+            if (left.isPresent()) {
+                return left;
             }
         }
         return Optional.empty();
@@ -190,36 +250,48 @@ public final class Autosave implements AutoCloseable {
         }
     }
 
-    private Optional<Piece> takeUp(Path file) {
+    private Optional<LeftOver> found(Path file) {
         try (FileChannel channel =
                 FileChannel.open(Path.of(file + LOCK), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             if (lock(channel) == null) {
                 return Optional.empty();
             }
-            String text = Files.readString(file, StandardCharsets.UTF_8);
-            int line = text.indexOf('\n');
-            if (line < 0
-                    || !text.substring(0, line).equals(place(document.file().get()))) {
+            String[] lines = Files.readString(file, StandardCharsets.UTF_8).split("\n", 3);
+            Path open = document.file().get();
+            if (lines.length < 3 || !lines[0].equals(place(open))) {
                 return Optional.empty();
             }
-            Piece piece = PieceFile.read(text.substring(line + 1));
-            // It is kept under this window's own name before the old one goes.
-            now = new State(piece, true, document.file().get());
-            keep();
-            Files.deleteIfExists(file);
-            Files.deleteIfExists(Path.of(file + LOCK));
-            return Optional.of(piece);
+            boolean same = lines[1].equals(digest(document.held()));
+            LeftOver left = new LeftOver(
+                    PieceFile.read(lines[2]),
+                    Files.getLastModifiedTime(file).toInstant(),
+                    same || open == null
+                            ? null
+                            : Files.getLastModifiedTime(open).toInstant(),
+                    file);
+            if (left.fileChanged == null) {
+                takeUp(left);
+            }
+            return Optional.of(left);
         } catch (IOException | IllegalArgumentException e) {
             log().warn("left-over work in {} cannot be read", file, e);
             return Optional.empty();
         }
     }
 
+    /** This window has the work from now on: it is kept under its own name before the old one goes. */
+    public synchronized void takeUp(LeftOver left) throws IOException {
+        now = new State(left.piece, true, document.file().get(), document.held());
+        keep();
+        Files.deleteIfExists(left.kept);
+        Files.deleteIfExists(Path.of(left.kept + LOCK));
+    }
+
     /** The work is saved or given up: nothing is left over. */
     public synchronized void forget() {
         try {
             drop();
-            kept = new State(now.piece, false, now.file);
+            kept = new State(now.piece, false, now.file, now.held);
         } catch (IOException e) {
             log().warn("{} could not be removed", own, e);
         }

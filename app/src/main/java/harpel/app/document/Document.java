@@ -280,6 +280,11 @@ public final class Document {
         }
     }
 
+    /** What the file held when it was opened or saved here; null for nowhere. Not to be written to. */
+    byte[] held() {
+        return onDisk;
+    }
+
     public ObjectProperty<Path> file() {
         return file;
     }
