@@ -3,9 +3,9 @@ package harpel.app;
 import harpel.app.session.Session;
 import java.util.List;
 import javafx.beans.InvalidationListener;
-import javafx.scene.Group;
 import javafx.scene.Scene;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.transform.Scale;
 
@@ -19,7 +19,14 @@ final class SizedRoot extends Region {
     private static final double BAR = 14;
 
     private final Scale scale = new Scale(1, 1);
-    private final Group inside = new Group();
+    /** As large as its content is shown, whatever goes on in that: what a scroll pane holds is measured at each change of its bounds. */
+    private final Pane inside = new Pane() {
+        @Override
+        protected void layoutChildren() {
+            getChildren().forEach(child -> child.resizeRelocate(0, 0, content.getPrefWidth(), content.getPrefHeight()));
+        }
+    };
+
     private final ScrollPane scroll = new ScrollPane(inside);
     private final InvalidationListener looksOther = property -> {
         arrange();
@@ -99,6 +106,9 @@ final class SizedRoot extends Region {
             content.setPrefSize(
                     across ? LEAST_WIDTH : down ? wide() - bar : wide(),
                     down ? LEAST_HEIGHT : across ? high() - bar : high());
+            inside.setMinSize(content.getPrefWidth() * size, content.getPrefHeight() * size);
+            inside.setMaxSize(inside.getMinWidth(), inside.getMinHeight());
+            inside.requestLayout();
         }
         requestLayout();
     }

@@ -94,6 +94,18 @@ class WindowPhraseTest extends WindowCase {
     }
 
     @Test
+    void picksThatThePhraseDoesNotHaveAreNoneToTheKeys() {
+        focus("#roll");
+        interact(() -> session.desk().pick(Set.of(4711)));
+        push(KeyCode.UP);
+        push(KeyCode.RIGHT);
+        interact(() -> session.desk().pick(Set.of(4711)));
+        push(KeyCode.TAB);
+        await(() -> session.desk().picked().get().size() == 1
+                && !session.desk().picked().get().contains(4711));
+    }
+
+    @Test
     void aFramePicksAndDeleteRemoves() {
         press(KeyCode.SHIFT);
         drag(at(0.2, 62), at(9, 58));

@@ -273,4 +273,12 @@ class WindowVariationsTest extends WindowCase {
                         "Delete", piece -> piece.withParts(piece.parts().subList(1, 2)))));
         await(() -> session.look().view().get() == View.CHAIN);
     }
+
+    @Test
+    void keysOfTheSheetAreNotTakenBehindTheFirstPage() {
+        interact(() -> pane.showFirstPage(files));
+        push(KeyCode.RIGHT);
+        push(KeyCode.ENTER);
+        assertThat(session.document().undoLabel()).as("no card was used").isEmpty();
+    }
 }

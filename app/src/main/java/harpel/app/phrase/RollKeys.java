@@ -166,7 +166,8 @@ final class RollKeys {
         }
         Function<Note, Integer> place = notes::indexOf;
         List<Note> picked = Edited.meant(phrase, desk.picked().get());
-        int at = desk.picked().get().isEmpty()
+        // What is picked may be another phrase's, as after undo.
+        int at = desk.picked().get().isEmpty() || picked.isEmpty()
                 ? (way > 0 ? 0 : notes.size() - 1)
                 : Math.floorMod(
                         place.apply(way > 0 ? picked.get(picked.size() - 1) : picked.get(0)) + way, notes.size());
@@ -181,7 +182,8 @@ final class RollKeys {
     private void reveal(Phrase before) {
         desk.phrase()
                 .filter(phrase -> !desk.picked().get().isEmpty())
-                .ifPresent(phrase ->
-                        window.reveal(Edited.meant(phrase, desk.picked().get()).get(0)));
+                .flatMap(phrase ->
+                        Edited.meant(phrase, desk.picked().get()).stream().findFirst())
+                .ifPresent(window::reveal);
     }
 }

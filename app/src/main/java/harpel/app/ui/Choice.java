@@ -48,8 +48,14 @@ public final class Choice<T> extends ComboBox<T> {
         ListView<?> list = (ListView<?>) skin.getPopupContent();
         getChildren().remove(list);
         // Where the list ends between two pixels, its window would show white.
-        setOnShown(event ->
-                list.getScene().setFill(list.getBackground().getFills().get(0).getFill()));
+        setOnShown(event -> {
+            // It may have gone again before its styles were there.
+            if (list.getScene() != null
+                    && list.getBackground() != null
+                    && !list.getBackground().isEmpty()) {
+                list.getScene().setFill(list.getBackground().getFills().get(0).getFill());
+            }
+        });
         return skin;
     }
 

@@ -251,7 +251,8 @@ public final class VariationPage extends BorderPane {
 
     /** Takes a key of the sheet: arrows, Enter, S. */
     public boolean take(KeyEvent event) {
-        if (event.isShortcutDown() || event.isAltDown()) {
+        // Behind another page it is in no scene.
+        if (event.isShortcutDown() || event.isAltDown() || getScene() == null) {
             return false;
         }
         Card card = sheet.atKeys();
