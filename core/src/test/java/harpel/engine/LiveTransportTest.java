@@ -379,7 +379,53 @@ class LiveTransportTest {
         assertThat(cycle.status(now).songTickAt(now) / Ticks.PER_QUARTER).isEqualTo(5);
     }
 
+    @Test
+    void onePartIsHeardDryAtATime() {
+        Piece piece = Piece.empty()
+                .withParts(List.of(
+                        Part.of("Lead", Played.chain("{'effect':'transpose','octaves':1}")),
+                        Part.of("Bass", Played.chain("{'effect':'transpose','octaves':-1}"))));
+        start(piece);
+        cycle.hearDry("lead", true);
+        press(60);
+        assertThat(heard()).containsExactly("+60");
+        cycle.hearDry("bass", true);
+        cycle.render(now);
+        assertThat(heard()).as("the first goes through its chain again").containsExactly("-60", "+72");
+        cycle.keysTo("bass");
+        press(62);
+        cycle.hearDry("bass", false);
+        cycle.render(now);
+        assertThat(heard()).containsExactly("+62", "-62", "+50");
+    }
+
+    @Test
+    void aReadyPhraseThatIsEditedEndsTheNoteThatSounds() {
+        Piece piece = playing("{'effect':'transpose','octaves':1}", 50);
+        Phrase ready = piece.phrase("p").orElseThrow().withReady(true);
+        start(piece.withPhrase(ready));
+        cycle.play(now);
+        pass(100);
+        assertThat(heard()).containsExactly("+50");
+        cycle.update(
+                Program.of(piece.withPhrase(
+                        Phrase.of("P", ready.length(), List.of()).withReady(true))),
+                now);
+        cycle.render(now);
+        assertThat(heard()).containsExactly("-50");
+    }
+
     // What may be known
+
+    @Test
+    void notesOfKeysAndOfPhrasesAreCountedAndThoseThatAreHeldKnown() {
+        start(playing("", 50));
+        cycle.play(now);
+        pass(100);
+        press(60);
+        assertThat(cycle.status(now).notesIn()).isEqualTo(2);
+        assertThat(cycle.openInputs("part-1")).extracting(NoteStart::pitch).containsExactlyInAnyOrder(50, 60);
+    }
 
     @Test
     void theStatusIsTheSameObjectUntilAnythingOfItIsAnother() {
