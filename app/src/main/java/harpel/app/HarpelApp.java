@@ -171,15 +171,15 @@ public final class HarpelApp extends Application {
             } else {
                 session.messages()
                         .offer(
-                                "This file was changed at " + clock(left.fileChanged())
-                                        + ". Work on it that was not saved is of " + clock(left.changed()) + ".",
+                                "Someone changed this file at " + clock(left.fileChanged())
+                                        + ". There is unsaved work on it from " + clock(left.changed()) + ".",
                                 "take the unsaved work",
                                 () -> take(left));
             }
         });
     }
 
-    /** Today's time, or the day before it. */
+    /** The time of day, with the date where that is not today. */
     private static String clock(Instant moment) {
         LocalDateTime at = LocalDateTime.ofInstant(moment, ZoneId.systemDefault());
         boolean today = at.toLocalDate().equals(LocalDate.now());

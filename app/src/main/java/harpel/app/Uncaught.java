@@ -34,10 +34,10 @@ final class Uncaught implements Thread.UncaughtExceptionHandler {
         }
     });
 
+    /** Shows them. */
     private final Consumer<String> details;
 
-    /** @param details shows them */
-    Uncaught(Messages messages, Consumer<String> details) {
+    private Uncaught(Messages messages, Consumer<String> details) {
         this.messages = messages;
         this.details = details;
     }

@@ -44,7 +44,7 @@ import org.testfx.service.support.FiredEvents;
 class RobotTest extends WindowCase {
     private static final int SECONDS = Integer.getInteger("robot.seconds", 60);
     private static final long SEED = Long.getLong("robot.seed", 1);
-    /** More than the bounds of all that grows leave free: the window is started with 384. */
+    /** The window is started with 384; on the demo it needs half of this. */
     private static final long HEAP_MB = 224;
 
     private static final int LOOK_EVERY = 40;

@@ -242,8 +242,9 @@ public final class Document {
 
     /** The piece came from a file. */
     public void begin(Path path, byte[] bytes, Piece opened) {
-        file.set(path);
+        // First, since those who hear of the file ask what it held.
         onDisk = bytes;
+        file.set(path);
         List<String> unknown = PieceFile.unknown(opened);
         if (!unknown.isEmpty()) {
             messages.say("A newer version wrote this file. Kept as it is, and not used here: "
@@ -260,8 +261,8 @@ public final class Document {
     public void save(Path path) throws IOException {
         byte[] bytes = PieceFile.write(piece.get()).getBytes(StandardCharsets.UTF_8);
         AtomicFile.write(path, bytes);
-        file.set(path);
         onDisk = bytes;
+        file.set(path);
         history.markSaved();
         unsaved.set(false);
         messages.say("Saved " + path.getFileName());

@@ -66,6 +66,9 @@ final class MovesEditor extends VBox {
     private static final Pattern BETWEEN =
             Pattern.compile("\\s*(?:…|\\.\\.+|→|–|—|\\bto\\b)\\s*|(?<=[\\w♯♭%])\\s*-\\s*");
 
+    /** A difference of beats that nobody hears. */
+    private static final double SAME_BEATS = 1e-6;
+
     private final BiConsumer<Moves, Boolean> change;
     /** Changes more of the stage than what moves it, as one edit. */
     private final Consumer<UnaryOperator<Stage>> edit;
@@ -75,9 +78,6 @@ final class MovesEditor extends VBox {
             "add-mover",
             "Let a lever, a curve, a wave, velocity or a controller move a control of this stage");
     private final VBox list = new VBox(Space.CLOSE);
-    /** A difference of beats that nobody hears. */
-    private static final double SAME_BEATS = 1e-6;
-
     /** The drawn ones, by parameter and place. */
     private final Map<String, CurveEditor> curves = new HashMap<>();
 
@@ -85,7 +85,7 @@ final class MovesEditor extends VBox {
     /** How far movers bring their control, in its own unit. */
     private final Map<String, Field> reaches = new HashMap<>();
     /** Show each setting as it is now. */
-    private final List<Runnable> tiles = new ArrayList<>();
+    private final List<Runnable> shown = new ArrayList<>();
     /** The offers to make what is drawn as long as its loop. */
     private final Map<String, Button> fits = new HashMap<>();
 
@@ -116,7 +116,7 @@ final class MovesEditor extends VBox {
             build();
         }
         built = newStage.moves();
-        tiles.forEach(Runnable::run);
+        shown.forEach(Runnable::run);
         built.byParam().forEach((id, movers) -> {
             for (int i = 0; i < movers.size(); i++) {
                 Mover mover = movers.get(i);
@@ -158,7 +158,7 @@ final class MovesEditor extends VBox {
         list.getChildren().clear();
         reaches.clear();
         fits.clear();
-        tiles.clear();
+        shown.clear();
         curves.clear();
         steps.clear();
         stage.moves()
@@ -467,7 +467,7 @@ final class MovesEditor extends VBox {
                 },
                 document::spelling,
                 messages::say);
-        tiles.add(() -> tile.show(stage.moves().of(moved).get(place).settings()));
+        shown.add(() -> tile.show(stage.moves().of(moved).get(place).settings()));
         return tile;
     }
 }

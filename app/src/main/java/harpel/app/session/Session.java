@@ -44,8 +44,8 @@ import java.util.stream.Stream;
 
 /** What one window works with: the document, the transport that plays it, the selection and the look; it only joins them. */
 public final class Session implements AutoCloseable {
-    /** Of so many pieces that are not open any more it is kept what was heard. */
-    private static final int MOST_LEFT = 2;
+    /** What was heard is kept of so many pieces that are not open any more. */
+    private static final int MOST_MEMORIES = 2;
 
     private final Messages messages = new Messages();
     private final Document document;
@@ -69,8 +69,8 @@ public final class Session implements AutoCloseable {
     private final ControllerDesk controller;
     private final SimulatedMachine simulated = new SimulatedMachine();
     /** What was heard of pieces that are not open any more, the last ones. */
-    private final Map<Object, Heard.Memory> left = new LinkedHashMap<>();
-    /** Of which piece is being heard. */
+    private final Map<Object, Heard.Memory> memories = new LinkedHashMap<>();
+    /** The piece that is heard now. */
     private Object heardOf;
 
     public Session(Piece piece) {
@@ -294,11 +294,11 @@ public final class Session implements AutoCloseable {
 
     /** What was heard of a piece goes with it, and comes back where opening another is undone. */
     private void turnToWhatWasHeard() {
-        Heard.Memory memory = left.getOrDefault(document.life(), new Heard.Memory());
-        left.put(heardOf, transport.heard().turnTo(memory));
+        Heard.Memory memory = memories.getOrDefault(document.life(), new Heard.Memory());
+        memories.put(heardOf, transport.heard().turnTo(memory));
         heardOf = document.life();
-        left.remove(heardOf);
-        left.keySet().removeIf(oldest -> left.size() > MOST_LEFT);
+        memories.remove(heardOf);
+        memories.keySet().removeIf(oldest -> memories.size() > MOST_MEMORIES);
     }
 
     /** Puts another piece, which is no file yet, in place of this one. */
