@@ -187,7 +187,7 @@ public final class MapFile {
                     .forEach(file -> {
                         String name = file.getFileName().toString();
                         try {
-                            maps.put(name.replace(ENDING, ""), read(Files.readString(file)));
+                            maps.put(name.replace(ENDING, ""), read(Json.text(Files.readAllBytes(file))));
                         } catch (IOException | ParamException e) {
                             problems.accept("The map " + file + " is left out: " + e.getMessage());
                         }

@@ -81,10 +81,15 @@ public record Presets(List<Preset> all, List<String> problems) {
 
     private static void add(Path file, List<Preset> all, List<String> problems) {
         try {
-            all.addAll(read(Files.readString(file, StandardCharsets.UTF_8)));
+            all.addAll(read(Files.readAllBytes(file)));
         } catch (IOException | IllegalArgumentException e) {
             problems.add(file.getFileName() + ": " + e.getMessage());
         }
+    }
+
+    /** Reads the bytes of a file. Throws as {@link #read(String)}, and when they are no text. */
+    public static List<Preset> read(byte[] bytes) throws FileException {
+        return read(Json.text(bytes));
     }
 
     /**

@@ -195,8 +195,10 @@ class LiveEngineTest {
         engine.play();
         await(() -> engine.status().mode() == LiveStatus.Mode.PLAYING);
         long before = engine.status().anchorNanos();
-        engine.nudge(50_000_000);
-        await(() -> engine.status().anchorNanos() - before == 50_000_000);
+        engine.nudge(-50_000_000);
+        await(() -> engine.status().anchorNanos() - before == -50_000_000);
+        engine.nudge(1_000_000_000);
+        await(() -> engine.status().anchorNanos() - before == 150_000_000);
     }
 
     @Test

@@ -227,9 +227,9 @@ class PlayerTest {
         await(() -> engine.status().mode() == LiveStatus.Mode.PLAYING);
         player.audition(piece -> piece.withTime(new TimeMap(TempoMap.of(200), MeterMap.FOUR_FOUR)));
         await(player::isDone);
-        player.keysTo("part-1");
-        player.act("part-1", "");
-        await(() -> engine.status().notesIn() == 0 && player.isDone());
+        // Whatever was handed over before this has been taken.
+        engine.trouble("looked");
+        await(() -> engine.status().troubles() == 1);
         assertThat(engine.status().tempo().bpmAt(0)).as("a bar takes 4 s").isEqualTo(60);
         player.hear(Piece.empty().withTime(new TimeMap(TempoMap.of(100), MeterMap.FOUR_FOUR)));
         await(() -> engine.status().tempo().bpmAt(0) == 200);

@@ -154,7 +154,7 @@ public final class PresetMenu {
         Path file = folder.resolve("my-presets.json");
         List<Preset> presets = new ArrayList<>();
         if (Files.exists(file)) {
-            presets.addAll(Presets.read(Files.readString(file, StandardCharsets.UTF_8)));
+            presets.addAll(Presets.read(Files.readAllBytes(file)));
         }
         presets.removeIf(one ->
                 !one.wholeChain() && one.name().equals(name) && one.stage().kind() == stage.kind());

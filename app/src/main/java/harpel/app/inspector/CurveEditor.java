@@ -203,7 +203,7 @@ public final class CurveEditor extends PointsDrawing {
         double bars = point.getX()
                 * ticks()
                 / document.piece().get().time().meter().at(0).barTicks();
-        return axes.height(point.getY()) + " after " + Words.number(bars) + " bars";
+        return axes.height(point.getY()) + " after " + Words.count(bars, "bar");
     }
 
     /** Shows where time stands on it. */

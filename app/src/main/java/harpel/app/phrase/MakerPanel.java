@@ -6,6 +6,7 @@ import harpel.app.document.Selection;
 import harpel.app.look.Look;
 import harpel.app.look.Messages;
 import harpel.app.transport.Audition;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.ParamTile;
@@ -317,7 +318,7 @@ final class MakerPanel extends BorderPane {
             return hears ? with : with.withPart(part, one -> one.withPhrase(id));
         }));
         desk.show(id);
-        done("Made “" + called + "”: " + result.notes().size() + " notes"
+        done("Made “" + called + "”: " + Words.count(result.notes().size(), "note")
                 + (hears
                         ? ", in the list of phrases."
                         : ", heard by " + selection.part().name() + "."));

@@ -223,7 +223,7 @@ public final class NotesPanel extends BorderPane {
         long longest = notes.stream().mapToLong(Note::length).max().orElse(0);
         lasts.show(
                 shortest == longest
-                        ? beats(shortest / beat) + " beats"
+                        ? beats(shortest / beat) + (shortest == beat ? " beat" : " beats")
                         : beats(shortest / beat) + "–" + beats(longest / beat));
     }
 

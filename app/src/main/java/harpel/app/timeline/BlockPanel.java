@@ -7,6 +7,7 @@ import harpel.app.document.Selection;
 import harpel.app.look.Look;
 import harpel.app.look.Messages;
 import harpel.app.phrase.PhraseList;
+import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
@@ -272,8 +273,8 @@ final class BlockPanel extends BorderPane {
         }
         if (block == null) {
             title.setText(picked.size() + " blocks");
-            long parts = picked.stream().map(Ref::part).distinct().count();
-            about.setText(parts == 1 ? "of 1 part" : "of " + parts + " parts");
+            about.setText("of "
+                    + Words.count(picked.stream().map(Ref::part).distinct().count(), "part"));
         } else {
             Part part = piece().part(ref().part()).orElseThrow();
             String name = piece().phrase(block.phrase())

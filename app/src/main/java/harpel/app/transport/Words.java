@@ -129,6 +129,12 @@ public final class Words {
         return number(value, 1);
     }
 
+    /** "1 bar", "2.5 bars": so many of what has this name. */
+    public static String count(double value, String one) {
+        String number = number(value);
+        return number + " " + (number.equals("1") ? one : one + "s");
+    }
+
     private static String number(double value, int digits) {
         return BigDecimal.valueOf(value)
                 .setScale(digits, RoundingMode.HALF_UP)
