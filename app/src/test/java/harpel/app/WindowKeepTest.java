@@ -3,6 +3,7 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.look.Look.View;
+import harpel.engine.LiveStatus;
 import harpel.phrase.Note;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
@@ -85,6 +86,19 @@ class WindowKeepTest extends WindowCase {
         clickOn("#keep-chords");
         await(() -> text("#message").startsWith("Kept 1 phrase, from bar line to bar line"));
         assertThat(phrase("kept-4").length()).isEqualTo(BAR);
+    }
+
+    @Test
+    void whatRingsOnByKeysIsKeptWithTheBarItHasBegun() {
+        playUntilBar(2);
+        interact(() -> session.transport().stop());
+        await(() -> session.transport().status().mode() == LiveStatus.Mode.STOPPED);
+        interact(() -> session.transport().press(53, 90));
+        await(() -> session.transport().status().mode() == LiveStatus.Mode.KEYS
+                && Math.floorMod(session.transport().heardNow(), BAR) > BAR / 4);
+        interact(() -> session.keeping().keep());
+        interact(() -> session.transport().release(53));
+        assertThat(phrase("kept-1").notes()).extracting(Note::pitch).contains(65);
     }
 
     @Test

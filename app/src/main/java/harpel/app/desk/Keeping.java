@@ -98,14 +98,17 @@ public final class Keeping {
         span.set(new Span(from, Math.max(from + bar, to)));
     }
 
-    /** The last whole bars; while time stands the bar it stands in is one of them when a beat of it was heard. */
+    /**
+     * The last whole bars; unless the transport plays the bar in which time stands, or runs on by keys and what rings, is one of them when
+     * a beat of it was heard.
+     */
     private Span last() {
         long bar = barTicks();
         long now = transport.heardNow();
-        boolean stands = transport.status().mode() == LiveStatus.Mode.STOPPED;
+        boolean plays = transport.status().mode() == LiveStatus.Mode.PLAYING;
         long begun = Math.floorMod(now, bar);
         long beat = document.piece().get().time().meter().at(0).beatTicks();
-        boolean counts = stands && (begun >= beat || begun > 0 && now < bar);
+        boolean counts = !plays && (begun >= beat || begun > 0 && now < bar);
         long to = now - begun + (counts ? bar : 0);
         return new Span(Math.max(0, to - bars.get() * bar), Math.max(bar, to));
     }
