@@ -22,13 +22,10 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** The live engine against a clock of the test's own; 120 bpm, so a quarter is half a second. */
-class LiveCycleTest {
-    private static final long MS = 1_000_000;
+class LiveCycleTest extends OwnClock {
     private final List<String> heard = new ArrayList<>();
     private final List<Long> dues = new ArrayList<>();
     private int silences;
-    private long now;
-    private LiveCycle cycle;
 
     private Piece piece(String stages) {
         return Piece.empty().withPart("part-1", part -> part.withChain(Played.chain(stages)));
@@ -69,17 +66,6 @@ class LiveCycleTest {
 
     private void release(int pitch) {
         cycle.take(InputPort.KEYS, new InputPort.Played(0x80, pitch, 64, now));
-        cycle.render(now);
-    }
-
-    /** Lets time pass as the engine does: from one thing that is due to the next. */
-    private void pass(long ms) {
-        long until = now + ms * MS;
-        while (cycle.nextNanos() <= until) {
-            now = Math.max(now, cycle.nextNanos());
-            cycle.render(now);
-        }
-        now = until;
         cycle.render(now);
     }
 

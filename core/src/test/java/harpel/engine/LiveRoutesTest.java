@@ -20,11 +20,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** What plays by itself, devices and levers, live against a clock of the test's own; 120 bpm. */
-class LiveRoutesTest {
-    private static final long MS = 1_000_000;
+class LiveRoutesTest extends OwnClock {
     private final List<String> heard = new ArrayList<>();
-    private LiveCycle cycle;
-    private long now;
 
     @BeforeEach
     void begin() {
@@ -53,16 +50,6 @@ class LiveRoutesTest {
 
     private void send(String port, int status, int data1, int data2) {
         cycle.take(port, new InputPort.Played(status, data1, data2, now));
-        cycle.render(now);
-    }
-
-    private void pass(long ms) {
-        long until = now + ms * MS;
-        while (cycle.nextNanos() <= until) {
-            now = Math.max(now, cycle.nextNanos());
-            cycle.render(now);
-        }
-        now = until;
         cycle.render(now);
     }
 

@@ -30,8 +30,7 @@ import org.junit.jupiter.api.Test;
  * Keys beside play, stop, another place, Silence and another machine's clock: what came first is done first, and what is told of keys is
  * what became of them. 120 quarters a minute: a quarter is half a second.
  */
-class LiveTransportTest {
-    private static final long MS = 1_000_000;
+class LiveTransportTest extends OwnClock {
     private static final long CLOCK = 500 * MS / 24;
     private static final double A_TICK = 1.01 / Ticks.PER_QUARTER;
     private static final String LATCH = "{'effect':'latch','until':'add'}";
@@ -41,8 +40,6 @@ class LiveTransportTest {
     private final List<String> keys = new ArrayList<>();
     private final List<Long> restarts = new ArrayList<>();
     private int silences;
-    private long now = 1_000 * MS;
-    private LiveCycle cycle;
 
     private static Piece piece(String stages) {
         return Piece.empty().withPart("part-1", part -> part.withChain(Played.chain(stages)));
@@ -101,16 +98,6 @@ class LiveTransportTest {
 
     private void partner(int status, int data1, int data2) {
         cycle.take("Partner", new InputPort.Played(status, data1, data2, now));
-    }
-
-    private void pass(long ms) {
-        long until = now + ms * MS;
-        while (cycle.nextNanos() <= until) {
-            now = Math.max(now, cycle.nextNanos());
-            cycle.render(now);
-        }
-        now = until;
-        cycle.render(now);
     }
 
     /** Clocks come evenly, a quarter's 24 in half a second. */
