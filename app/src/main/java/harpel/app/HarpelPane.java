@@ -304,11 +304,7 @@ final class HarpelPane extends BorderPane {
         cancel.getStyleClass().add("tiny");
         cancel.visibleProperty().bind(session.messages().cancel().isNotNull());
         cancel.managedProperty().bind(cancel.visibleProperty());
-        Hyperlink offer = Buttons.link(
-                "",
-                "offer",
-                "Does what it says, for what has just been done",
-                () -> session.messages().offered().get().action().run());
+        Hyperlink offer = Buttons.link("", "offer", "Does what it says (Ctrl+Enter)", session.messages()::doOffered);
         // It goes when it has been pressed, and would take the keyboard with it.
         offer.setFocusTraversable(false);
         offer.setMinWidth(Region.USE_PREF_SIZE);

@@ -168,6 +168,12 @@ final class WindowActions {
         actions.add(
                 "redo", "Redo", "Shortcut+Shift+Z", () -> document.redoLabel().isPresent(), document::redo);
         actions.add("redo-too", "Redo", "Shortcut+Y", () -> document.redoLabel().isPresent(), document::redo);
+        actions.add(
+                "do-offered",
+                "Do what is offered at the foot",
+                "Shortcut+Enter",
+                () -> session.messages().offered().get() != null,
+                session.messages()::doOffered);
         action("to-start", "To the start", "Home", session.transport()::toStart);
         action("silence", "Silence", "Esc", session.performing()::silence);
         actions.in(View.CHAIN);

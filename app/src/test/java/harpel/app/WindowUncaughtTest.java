@@ -22,7 +22,7 @@ class WindowUncaughtTest extends WindowCase {
             throw new IllegalStateException("no such tide");
         });
         await(() -> text("#message").equals("Something went wrong, and Harpel goes on."));
-        clickOn("#offer");
+        push(KeyCode.CONTROL, KeyCode.ENTER);
         await(() -> onFx(() -> lookup("#details").tryQuery().isPresent()));
         assertThat(lookup("#details").queryAs(TextArea.class).getText())
                 .contains("IllegalStateException: no such tide", "harpel.log", "WindowUncaughtTest");

@@ -33,6 +33,13 @@ public final class Messages {
         return offered;
     }
 
+    /** Does what is offered, if anything is. */
+    public void doOffered() {
+        if (offered.get() != null) {
+            offered.get().action().run();
+        }
+    }
+
     /** Says something, and what can be done about it, until the next is said. */
     public void offer(String text, String words, Runnable action) {
         last.set(text);
