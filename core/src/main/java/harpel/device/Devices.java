@@ -107,7 +107,7 @@ public final class Devices implements AutoCloseable {
     private void lookSafely() {
         try {
             look();
-        } catch (RuntimeException | LinkageError e) {
+        } catch (RuntimeException | Error e) {
             // Whatever a driver does; the next look may fare better.
             log().warn("the devices could not be looked at", e);
         }

@@ -99,7 +99,7 @@ public final class BuiltInSound implements AutoCloseable {
     private void lookSafely() {
         try {
             look();
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | Error e) {
             log().warn("the sound could not be looked after; it is tried again", e);
         }
     }

@@ -286,7 +286,7 @@ public final class SoundEngine implements AutoCloseable {
                 write(out, sound);
                 written += block;
             }
-        } catch (IOException | RuntimeException e) {
+        } catch (IOException | RuntimeException | Error e) {
             if (!closing) {
                 log().warn("the sound stopped", e);
                 failure = "the sound device is gone: " + e.getMessage();

@@ -16,6 +16,7 @@ import harpel.testkit.StrictPort;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -51,6 +52,25 @@ class DevicesTest {
             is = what.getAsBoolean();
         }
         assertThat(is).isTrue();
+    }
+
+    /** Without memory for a moment, it looks again a second later. */
+    @Test
+    void anErrorAtOneLookEndsNoOther() {
+        AtomicInteger looks = new AtomicInteger();
+        try (Devices own = new Devices(
+                () -> {
+                    if (looks.incrementAndGet() == 1) {
+                        throw new OutOfMemoryError("on purpose");
+                    }
+                    return List.of();
+                },
+                engine,
+                ports,
+                told::add)) {
+            own.start();
+            await(() -> looks.get() > 1);
+        }
     }
 
     @Test

@@ -117,7 +117,7 @@ class BuiltInSoundTest {
         when(opener.open("", Delay.NORMAL, null)).thenAnswer(call -> {
             opening.countDown();
             assertThat(wished.await(10, TimeUnit.SECONDS)).isTrue();
-            throw new IllegalStateException("a driver's trouble");
+            throw new OutOfMemoryError("on purpose");
         });
         when(opener.open("", Delay.SAFE, null)).thenReturn(engine);
         sound.start();

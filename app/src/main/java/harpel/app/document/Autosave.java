@@ -120,7 +120,7 @@ public final class Autosave implements AutoCloseable {
                 failures = 0;
                 say("Unsaved work is kept again.");
             }
-        } catch (Throwable e) { // also without memory: it must go on when there is some again
+        } catch (IOException | RuntimeException | Error e) { // also without memory: it goes on when there is some again
             failures++;
             if (failures == 1) {
                 log().warn("unsaved work could not be kept in {}", folder, e);
