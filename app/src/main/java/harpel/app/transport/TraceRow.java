@@ -11,9 +11,6 @@ import java.util.Map;
 
 /** The notes that lately left a place, rising in tick. Owned by the interface thread. */
 final class TraceRow {
-    /** Some minutes of busy playing. */
-    static final int MOST_NOTES = 8000;
-
     /** Among the last so many notes is the one that ends last, or nearly. */
     static final int LOOKED_BACK = 64;
 
@@ -30,19 +27,7 @@ final class TraceRow {
     /** The longest of those that have ended. */
     long longest;
 
-    void mark(Mark mark) {
-        if (marks.size() >= 2 * MOST_NOTES) {
-            marks.subList(0, MOST_NOTES).clear();
-        }
-        marks.add(mark);
-    }
-
     void start(NoteStart note, boolean away) {
-        if (notes.size() >= 2 * MOST_NOTES) {
-            List<Drawn> old = notes.subList(0, MOST_NOTES);
-            old.forEach(drawn -> open.remove(drawn.note));
-            old.clear();
-        }
         Drawn drawn = new Drawn(note, away);
         notes.add(drawn);
         open.put(note, drawn);
@@ -99,7 +84,7 @@ final class TraceRow {
 
     /** Where the first note is drawn; {@link Long#MAX_VALUE} where so little is kept that it stays. */
     long oldest() {
-        return notes.size() + marks.size() < FEW ? Long.MAX_VALUE : firstTick();
+        return size() < FEW ? Long.MAX_VALUE : firstTick();
     }
 
     private long firstTick() {
@@ -110,17 +95,25 @@ final class TraceRow {
     /** Gives up what is oldest; gives how much that was. */
     int dropOldest() {
         int before = size();
-        int gone = Math.min(notes.size(), Math.max(FEW / 2, notes.size() / SHARE));
+        int gone = share(notes.size());
         List<Drawn> old = notes.subList(0, gone);
         old.forEach(drawn -> open.remove(drawn.note));
         old.clear();
-        long first = notes.isEmpty() ? Long.MAX_VALUE : notes.get(0).startTick();
         int marked = 0;
-        while (marked < marks.size() && marks.get(marked).tick < first) {
-            marked++;
+        if (notes.isEmpty()) {
+            marked = share(marks.size());
+        } else {
+            while (marked < marks.size()
+                    && marks.get(marked).tick < notes.get(0).startTick()) {
+                marked++;
+            }
         }
         marks.subList(0, marked).clear();
         return before - size();
+    }
+
+    private static int share(int size) {
+        return Math.min(size, Math.max(FEW / 2, size / SHARE));
     }
 
     /** Ends what sounds where it is not known any more when it did. */

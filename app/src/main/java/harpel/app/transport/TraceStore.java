@@ -34,6 +34,7 @@ public final class TraceStore {
 
     private static final int MOST_LINES = 200;
     private static final int MOST_MARKS = 64;
+    private static final int MOST_ASTRAY = 8000;
     /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
     public static final class Drawn {
         public final NoteStart note;
@@ -114,7 +115,7 @@ public final class TraceStore {
     private final List<Long> gaps = new ArrayList<>();
     /** The part that is looked at; what is kept of it gives way last. */
     private String seen = "";
-    /** How much is kept, or less. */
+    /** At most so much is kept. */
     private int kept;
 
     private long movedInAll;
@@ -147,7 +148,7 @@ public final class TraceStore {
         } else if (told instanceof Told.Astray gone) {
             ArrayDeque<Long> ticks = astray.computeIfAbsent(gone.place(), place -> new ArrayDeque<>());
             ticks.addLast(gone.tick());
-            if (ticks.size() > TraceRow.MOST_NOTES) {
+            if (ticks.size() > MOST_ASTRAY) {
                 ticks.removeFirst();
             }
         } else if (told instanceof Told.LeverAt at) {
@@ -177,7 +178,7 @@ public final class TraceStore {
     }
 
     private void mark(TraceRow row, Mark mark) {
-        row.mark(mark);
+        row.marks.add(mark);
         keep();
     }
 
