@@ -2,9 +2,13 @@ package harpel.app;
 
 import harpel.app.chain.StageActions;
 import harpel.app.document.Autosave;
+import harpel.app.document.Document;
+import harpel.app.file.FileAsk;
 import harpel.app.look.Theme;
 import harpel.app.look.ToolkitStyles;
 import harpel.app.session.Session;
+import harpel.format.AtomicFile;
+import harpel.piece.Piece;
 import harpel.theory.OctaveNaming;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
@@ -15,6 +19,8 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import javafx.animation.PauseTransition;
 import javafx.application.Application;
@@ -31,6 +37,7 @@ import org.kordamp.ikonli.javafx.FontIcon;
 
 /** The application: one window with one piece. Options: a file to open, --demo, --night, --phrase, --timeline, --play, --shot FILE, --window WIDTHxHEIGHT, and for a picture --size PERCENT and --bars COUNT. */
 public final class HarpelApp extends Application {
+    private static final long JUST_MADE_SECONDS = 10;
     private static final double SHOT_AFTER_BARS = 4.2;
 
     private CompletableFuture<Void> fonts;
@@ -53,7 +60,8 @@ public final class HarpelApp extends Application {
         Launcher.drawBehindNotes();
         List<String> words = getParameters().getRaw();
         String shot = Launcher.after(words, "--shot");
-        session = Launcher.session();
+        Optional<Session> opened = Launcher.session();
+        session = opened.orElseGet(() -> new Session(Piece.empty()));
         Uncaught.takeAll(session, stage);
         pane = new HarpelPane(session);
         Dimension2D size = Launcher.window(words);
@@ -61,31 +69,39 @@ public final class HarpelApp extends Application {
         stage.setScene(scene);
         stage.setMinWidth(Launcher.LEAST_WIDTH);
         stage.setMinHeight(Launcher.LEAST_HEIGHT);
-        Files files = new Files(session, stage);
+        Path home = Path.of(System.getProperty(
+                "harpel.home",
+                Path.of(System.getProperty("user.home"), ".harpel").toString()));
+        settings = new Settings(home);
+        Files files = new Files(
+                session,
+                stage,
+                new FileAsk(
+                        stage,
+                        session.look()::styles,
+                        settings,
+                        session.document().file()::get));
         pane.setActions(files);
         stage.titleProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
-                        () -> (session.document().unsaved().get() ? "• " : "")
-                                + session.document().piece().get().name() + " – Harpel",
+                        () -> title(session.document()),
                         session.document().unsaved(),
-                        session.document().piece()));
+                        session.document().piece(),
+                        session.document().file()));
         stage.setOnCloseRequest(event -> {
-            if (!files.mayLeave()) {
-                event.consume();
-            } else {
+            // It goes when it is saved or given up, which may take a while.
+            event.consume();
+            files.leaving(() -> {
                 autosave.forget();
-            }
+                stage.hide();
+            });
         });
         stage.focusedProperty().addListener((property, before, now) -> {
             if (!now) {
                 pane.releaseKeys();
             }
         });
-        Path home = Path.of(System.getProperty(
-                "harpel.home",
-                Path.of(System.getProperty("user.home"), ".harpel").toString()));
         keepUnsavedWork(home, shot != null);
-        settings = new Settings(home);
         OctaveNaming.show(settings.octaves());
         session.look().theme().set(shot == null ? settings.theme() : Theme.DAY);
         session.look().size().set(shot == null ? settings.size() : Launcher.size(words));
@@ -125,6 +141,10 @@ public final class HarpelApp extends Application {
                     session.transport().openDevices();
                 }
                 autosave.start();
+                if (opened.isEmpty()) {
+                    files.open(Launcher.file(words));
+                }
+                sweep();
                 if (words.contains("--demo")) {
                     startDemo();
                 }
@@ -143,6 +163,25 @@ public final class HarpelApp extends Application {
         if (shot != null) {
             shootLater(scene, Path.of(shot), Launcher.bars(words, SHOT_AFTER_BARS));
         }
+    }
+
+    /** The piece's name, a mark for what is not saved, and where its file is. */
+    static String title(Document document) {
+        Path file = document.file().get();
+        Path folder = file == null ? null : file.toAbsolutePath().getParent();
+        return (document.unsaved().get() ? "• " : "")
+                + document.piece().get().name()
+                + (file == null ? "" : " – " + file.getFileName() + " in " + folder)
+                + " – Harpel";
+    }
+
+    /** Removes what a killed window has left of files it was writing; a disk may take long over that. */
+    private void sweep() {
+        Set<Path> folders = settings.folders();
+        Instant before = Instant.now().minusSeconds(JUST_MADE_SECONDS);
+        Thread sweeping = new Thread(() -> folders.forEach(folder -> AtomicFile.sweep(folder, before)), "harpel-sweep");
+        sweeping.setDaemon(true);
+        sweeping.start();
     }
 
     static void loadFonts() {
@@ -188,6 +227,7 @@ public final class HarpelApp extends Application {
 
     private void take(Autosave.LeftOver left) {
         try {
+            session.document().askBeforeSaving();
             autosave.takeUp(left);
             session.bringBack(left.piece());
             session.say("Work that was not saved is back. Ctrl+Z gives what the file has.");

@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.document.Document;
 import harpel.app.look.Look;
 import harpel.app.session.Session;
 import harpel.piece.Piece;
@@ -7,9 +8,12 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.stream.Stream;
 import javafx.application.Application;
 import javafx.geometry.Dimension2D;
@@ -24,6 +28,7 @@ public final class Launcher {
     private static final int WIDTH = 1280;
     private static final int HEIGHT = 800;
     private static final double MOST_BARS = 1_000;
+    private static final long PATIENCE_SECONDS = 5;
     private static final String DRAWING_THREAD = "QuantumRenderer";
     private static final String DIRTY_REGIONS = "prism.dirtyregioncount";
     private static FutureTask<Session> opening = new FutureTask<>(() -> new Session(Piece.empty()));
@@ -59,26 +64,34 @@ public final class Launcher {
         }
         tune();
         opening = new FutureTask<>(opener(List.of(args)));
-        new Thread(opening, "harpel-opening").start();
+        Thread thread = new Thread(opening, "harpel-opening");
+        // A file that does not come does not keep an ended window running.
+        thread.setDaemon(true);
+        thread.start();
         Application.launch(HarpelApp.class, args);
     }
 
     private static Callable<Session> opener(List<String> words) {
+        Path file = file(words);
+        return file == null ? () -> new Session(Piece.empty()) : () -> open(file);
+    }
+
+    /** The file that the words of the command line name; null for none. */
+    static Path file(List<String> words) {
         List<String> values = Stream.of("--shot", "--size", "--bars", "--window")
                 .map(option -> after(words, option))
                 .toList();
-        for (String word : words) {
-            if (!word.startsWith("--") && !values.contains(word)) {
-                return () -> open(Path.of(word));
-            }
-        }
-        return () -> new Session(Piece.empty());
+        return words.stream()
+                .filter(word -> !word.startsWith("--") && !values.contains(word))
+                .findFirst()
+                .map(Path::of)
+                .orElse(null);
     }
 
     /** A session with the piece of a file; with an empty one that says why when it cannot be read. */
     private static Session open(Path file) {
         try {
-            return Session.of(file);
+            return Session.of(Document.Opened.read(file));
         } catch (IOException | IllegalArgumentException e) {
             Session session = new Session(Piece.empty());
             session.say(file + ": " + e.getMessage());
@@ -86,11 +99,13 @@ public final class Launcher {
         }
     }
 
-    /** The session that was begun for the words of the command line. */
-    static Session session() {
+    /** The session that was begun for the words of the command line; none where its file keeps a start waiting. */
+    static Optional<Session> session() {
         try {
             opening.run();
-            return opening.get();
+            return Optional.of(opening.get(PATIENCE_SECONDS, TimeUnit.SECONDS));
+        } catch (TimeoutException e) {
+            return Optional.empty();
         } catch (ExecutionException e) {
             throw new IllegalStateException(e.getCause());
         } catch (InterruptedException e) {

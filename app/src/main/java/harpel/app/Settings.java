@@ -1,5 +1,6 @@
 package harpel.app;
 
+import harpel.app.file.FileAsk;
 import harpel.app.look.Look;
 import harpel.app.look.Theme;
 import harpel.app.transport.DeviceDesk;
@@ -14,19 +15,24 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Properties;
+import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** What a person has chosen for every piece: the theme, how large everything is and how octaves are counted. Kept in a file of its own. */
-public final class Settings {
+public final class Settings implements FileAsk.Folders {
     private static final String DEVICE = "device ";
+    private static final String FOLDER = "folder ";
     private static final String AUTOMATIC = "automatic";
     private final Path file;
     private final Properties properties = new Properties();
 
+    /** @param home where everything of a person's own is kept */
     public Settings(Path home) {
         file = home.resolve("settings.properties");
         if (Files.exists(file)) {
@@ -104,6 +110,29 @@ public final class Settings {
         properties.setProperty("theme", theme == Theme.NIGHT ? "night" : "day");
         properties.setProperty("note-60", octaves.name());
         write();
+    }
+
+    @Override
+    public Optional<Path> of(String kind) {
+        String folder = properties.getProperty(FOLDER + kind, "");
+        return folder.isEmpty() ? Optional.empty() : Optional.of(Path.of(folder));
+    }
+
+    @Override
+    public void keep(String kind, Path folder) {
+        if (!folder.toString().equals(properties.getProperty(FOLDER + kind))) {
+            properties.setProperty(FOLDER + kind, folder.toString());
+            write();
+        }
+    }
+
+    /** The folders in which files may have been left by whoever was killed while writing. */
+    Set<Path> folders() {
+        Set<Path> folders = new LinkedHashSet<>(List.of(file.toAbsolutePath().getParent()));
+        properties.stringPropertyNames().stream()
+                .filter(key -> key.startsWith(FOLDER))
+                .forEach(key -> folders.add(Path.of(properties.getProperty(key))));
+        return folders;
     }
 
     private void write() {

@@ -15,7 +15,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
-import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -30,7 +29,6 @@ import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.robot.Robot;
-import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
 import org.slf4j.LoggerFactory;
@@ -162,22 +160,6 @@ class RobotTest extends WindowCase {
     @Override
     OutputPort listener() {
         return voices;
-    }
-
-    /** Whoever is asked for a file cancels: the system's own sheets are no part of the window. */
-    @Override
-    Files files() {
-        return new Files(session, stage) {
-            @Override
-            Optional<Path> ask(boolean save, String title, ExtensionFilter filter, String name) {
-                return Optional.empty();
-            }
-
-            @Override
-            Optional<Path> askFolder(String title) {
-                return Optional.empty();
-            }
-        };
     }
 
     private static String told(Throwable thrown) {

@@ -2,6 +2,7 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.file.FileAsk;
 import harpel.app.look.ToolkitStyles;
 import harpel.app.session.Session;
 import harpel.app.transport.Places;
@@ -15,7 +16,11 @@ import harpel.port.OutputPort;
 import harpel.testkit.RecordingPort;
 import harpel.testkit.Wire;
 import java.io.IOException;
+import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeoutException;
@@ -28,6 +33,8 @@ import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.input.MouseButton;
+import javafx.stage.DirectoryChooser;
+import javafx.stage.FileChooser;
 import javafx.stage.Stage;
 import javafx.stage.Window;
 import org.junit.jupiter.api.AfterEach;
@@ -39,6 +46,7 @@ abstract class WindowCase extends Hand {
     static final double WIDTH = 1280;
     static final double HEIGHT = 800;
 
+    private static final long PATIENT_MS = 10_000;
     static Stage stage;
 
     /** On any thread, since the window was shown. */
@@ -130,9 +138,53 @@ abstract class WindowCase extends Hand {
         return sent;
     }
 
-    /** What asks for files. */
-    Files files() {
-        return new Files(session, stage);
+    /** What is chosen where a file or folder is asked for; null cancels. The system's own dialogs are no part of the window. */
+    Path chosenFile;
+
+    /** Which folder the last dialog began with, and which name it proposed. */
+    Path askedIn;
+
+    String askedFor;
+    /** The folders that files were last in, by their kind. */
+    final Map<String, Path> lastFolders = new HashMap<>();
+
+    private Files files() {
+        FileAsk.Folders folders = new FileAsk.Folders() {
+            @Override
+            public Optional<Path> of(String kind) {
+                return Optional.ofNullable(lastFolders.get(kind));
+            }
+
+            @Override
+            public void keep(String kind, Path folder) {
+                lastFolders.put(kind, folder);
+            }
+        };
+        FileAsk ask = new FileAsk(
+                stage, session.look()::styles, folders, session.document().file()::get) {
+            @Override
+            protected Path shown(FileChooser chooser, boolean save) {
+                askedIn = chooser.getInitialDirectory().toPath();
+                askedFor = chooser.getInitialFileName();
+                return chosenFile;
+            }
+
+            @Override
+            protected Path shown(DirectoryChooser chooser) {
+                askedIn = chooser.getInitialDirectory().toPath();
+                return chosenFile;
+            }
+        };
+        Files made = new Files(session, stage, ask);
+        // A busy machine is no slow disk.
+        made.disk().waitFor(PATIENT_MS);
+        return made;
+    }
+
+    /** Saves the piece to a file. */
+    void save(Path file) {
+        interact(() -> files.save(file, () -> {}));
+        assertThat(session.document().unsaved().get()).isFalse();
     }
 
     /** The MIDI devices there are: none of the machine's own. */

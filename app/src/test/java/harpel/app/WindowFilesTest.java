@@ -12,6 +12,7 @@ import harpel.format.PieceFile;
 import harpel.phrase.Phrase;
 import harpel.piece.Mark;
 import harpel.piece.Piece;
+import harpel.piece.PieceEdit;
 import harpel.testkit.Wire;
 import harpel.time.Ticks;
 import java.io.IOException;
@@ -44,23 +45,119 @@ class WindowFilesTest extends WindowCase {
         throw new AssertionError("the demo's parts");
     }
 
-    private interface Work {
-        void run() throws IOException;
+    /** Presses Ctrl and S, and the Shift key where it is another file. */
+    private void pressSave(boolean as) {
+        push(
+                as
+                        ? new KeyCode[] {KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.S}
+                        : new KeyCode[] {KeyCode.CONTROL, KeyCode.S});
     }
 
-    private void onFx(Work work) {
-        interact(() -> {
-            try {
-                work.run();
-            } catch (IOException e) {
-                throw new java.io.UncheckedIOException(e);
-            }
-        });
+    @Test
+    void aPieceIsSavedWithItsEndingUnderAFilesNameWhereItHasNoneOfItsOwn() throws Exception {
+        interact(() -> session.replace(Piece.empty(), "New piece"));
+        chosenFile = folder.resolve("eins");
+        pressSave(false);
+        await(() -> session.messages().last().get().equals("Saved eins.harpel"));
+        assertThat(PieceFile.read(java.nio.file.Files.readString(folder.resolve("eins.harpel")))
+                        .name())
+                .isEqualTo("eins");
+        // Save as begins where the file is, with its name.
+        chosenFile = folder.resolve("zwei.harpel");
+        pressSave(true);
+        await(() -> session.messages().last().get().equals("Saved zwei.harpel"));
+        assertThat(askedIn).isEqualTo(folder);
+        assertThat(askedFor).isEqualTo("eins.harpel");
+        assertThat(session.document().piece().get().name())
+                .as("it has a name of its own by now")
+                .isEqualTo("eins");
+        assertThat(HarpelApp.title(session.document())).isEqualTo("eins – zwei.harpel in " + folder + " – Harpel");
+        // The dialog of the system asked about "eins", which is not there; the whole name is.
+        byte[] before = java.nio.file.Files.readAllBytes(folder.resolve("eins.harpel"));
+        chosenFile = folder.resolve("eins");
+        interact(() -> session.document().apply(PieceEdit.of("Vary", piece -> piece.withVariation(7))));
+        assertThat(HarpelApp.title(session.document())).startsWith("• eins");
+        javafx.application.Platform.runLater(files::saveAs);
+        await(() -> dialog("Replace “eins.harpel”?") != null);
+        settle();
+        clickOn("Cancel");
+        await(() -> dialog("Replace “eins.harpel”?") == null);
+        assertThat(folder.resolve("eins.harpel")).hasBinaryContent(before);
+        javafx.application.Platform.runLater(files::saveAs);
+        await(() -> dialog("Replace “eins.harpel”?") != null);
+        settle();
+        clickOn("Replace it");
+        await(() -> session.messages().last().get().equals("Saved eins.harpel"));
+        assertThat(PieceFile.read(java.nio.file.Files.readString(folder.resolve("eins.harpel")))
+                        .variation())
+                .isEqualTo(7);
+    }
+
+    @Test
+    void dialogsGoOnWhenTheirFolderHasGone() throws Exception {
+        Path stick = java.nio.file.Files.createDirectories(folder.resolve("media/stick"));
+        lastFolders.put("midi", stick);
+        java.nio.file.Files.delete(stick);
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.O);
+        interact(files::openPhrase);
+        assertThat(askedIn).isEqualTo(folder.resolve("media"));
+        assertThat(session.document().undoLabel()).as("it was cancelled").isEmpty();
+        // Each kind has a folder of its own.
+        chosenFile = DEMO.resolve("crab-walk.chain.json");
+        interact(files::openChain);
+        assertThat(lastFolders).containsEntry("chain", DEMO).containsEntry("midi", stick);
+    }
+
+    @Test
+    void aFileThatAnotherProgramChangedIsWrittenOverOnlyWhenAskedFor() throws Exception {
+        Path file = folder.resolve("tide.harpel");
+        save(file);
+        java.nio.file.Files.writeString(file, "{\"harpel\":1}");
+        interact(() -> session.document().apply(PieceEdit.of("Vary", piece -> piece.withVariation(9))));
+        javafx.application.Platform.runLater(files::save);
+        await(() -> dialog("Write over “tide.harpel”?") != null);
+        settle();
+        clickOn("Cancel");
+        await(() -> dialog("Write over “tide.harpel”?") == null);
+        assertThat(file).hasContent("{\"harpel\":1}");
+        javafx.application.Platform.runLater(files::save);
+        await(() -> dialog("Write over “tide.harpel”?") != null);
+        settle();
+        clickOn("Write over it");
+        await(() -> session.messages().last().get().equals("Saved tide.harpel"));
+        // One that has gone is written again, and one in a folder that has gone says so.
+        java.nio.file.Files.delete(file);
+        interact(() -> session.document().apply(PieceEdit.of("Vary", piece -> piece.withVariation(10))));
+        interact(files::save);
+        assertThat(PieceFile.read(java.nio.file.Files.readString(file)).variation())
+                .isEqualTo(10);
+    }
+
+    @Test
+    void aPipeNeverStopsTheWindow() throws Exception {
+        Path pipe = folder.resolve("pipe.harpel");
+        assertThat(new ProcessBuilder("mkfifo", pipe.toString()).start().waitFor())
+                .isZero();
+        Piece before = session.document().piece().get();
+        interact(() -> files.disk().waitFor(20));
+        interact(() -> files.open(pipe));
+        assertThat(session.messages().last().get()).isEqualTo("Opening pipe.harpel …");
+        interact(() -> files.openChain(DEMO.resolve("crab-walk.chain.json")));
+        assertThat(session.messages().last().get()).isEqualTo("Still opening pipe.harpel. Cancel that first.");
+        push(KeyCode.SPACE);
+        await(() -> session.transport().status().mode() == Mode.PLAYING);
+        clickOn("#cancel");
+        await(() -> session.messages().last().get().equals("Opening pipe.harpel was cancelled."));
+        assertThat(session.document().piece().get()).isEqualTo(before);
+        // What comes through a pipe late is opened all the same.
+        interact(() -> files.open(pipe));
+        java.nio.file.Files.writeString(pipe, "{\"harpel\":1,\"piece\":\"Late\"}");
+        await(() -> session.document().piece().get().name().equals("Late"));
     }
 
     @Test
     void aChainIsOpenedFromAFileAndUndone() {
-        onFx(() -> files.openChain(DEMO.resolve("crab-walk.chain.json")));
+        interact(() -> files.openChain(DEMO.resolve("crab-walk.chain.json")));
         assertThat(session.selection().part().chain().stages())
                 .extracting(stage -> stage.id())
                 .containsExactly("latch", "arpeggio", "touch");
@@ -70,7 +167,7 @@ class WindowFilesTest extends WindowCase {
 
     @Test
     void aMidiFileBecomesThePhraseOfThePart() {
-        onFx(() -> files.openPhrase(DEMO.resolve("lamp-song.mid")));
+        interact(() -> files.take(DEMO.resolve("lamp-song.mid")));
         Phrase phrase = session.document().piece().get().phrase("lamp-song-2").orElseThrow();
         assertThat(session.selection().part().phrase()).as("nothing is lost").isEqualTo("lamp-song-2");
         assertThat(phrase.notes()).hasSize(13);

@@ -143,6 +143,11 @@ class WindowPlayTest extends WindowCase {
         choose("#pad-does", Does.STAGE);
         await(() -> now().pad(5).map(Pad::does).filter(Does.STAGE::equals).isPresent());
         assertThat(now().pad(5).orElseThrow().what()).isEqualTo("lead/echo");
+        choose("#pad-does", Does.PHRASE);
+        await(() -> now().pad(5).orElseThrow().what().equals("tide"));
+        // What it was about has no words among stages: what nobody caught fails the test.
+        choose("#pad-does", Does.STAGE);
+        await(() -> now().pad(5).orElseThrow().what().equals("lead/echo"));
         choose("#pad-when", When.NOW);
         clickOn("#pad-done");
         Lane<Boolean> echo = Lane.ofSwitch(StageAddress.parse("lead/echo"));

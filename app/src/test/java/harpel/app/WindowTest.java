@@ -3,6 +3,7 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.document.Autosave;
+import harpel.app.document.Document;
 import harpel.app.look.Theme;
 import harpel.app.session.Session;
 import harpel.piece.Piece;
@@ -271,17 +272,11 @@ class WindowTest extends WindowCase {
         Piece before = session.document().piece().get();
         assertThat(title()).startsWith("• ");
         Path file = folder.resolve("test.harpel");
-        onFx(() -> {
-            session.document().save(file);
-            return null;
-        });
+        save(file);
         assertThat(title()).doesNotStartWith("•");
         push(KeyCode.CONTROL, KeyCode.DELETE);
         assertThat(session.document().piece().get()).isNotEqualTo(before);
-        onFx(() -> {
-            session.open(file);
-            return null;
-        });
+        interact(() -> files.open(file));
         assertThat(session.document().piece().get()).isEqualTo(before);
     }
 
@@ -419,10 +414,7 @@ class WindowTest extends WindowCase {
         removeAStage();
         autosave.keep();
         assertThat(keptWork()).hasSize(1);
-        onFx(() -> {
-            session.document().save(folder.resolve("fog.harpel"));
-            return null;
-        });
+        save(folder.resolve("fog.harpel"));
         autosave.keep();
         assertThat(keptWork()).isEmpty();
         autosave.close();
@@ -451,10 +443,7 @@ class WindowTest extends WindowCase {
     @Test
     void workThatWasLeftDoesNotTakeThePlaceOfNewerWorkUnasked() throws Exception {
         Path file = folder.resolve("tide.harpel");
-        onFx(() -> {
-            session.document().save(file);
-            return null;
-        });
+        save(file);
         Autosave first = autosave(session);
         interact(() -> session.document().apply(PieceEdit.of("Name", piece -> piece.withName("Left"))));
         first.keep();
@@ -462,7 +451,7 @@ class WindowTest extends WindowCase {
         // Opened by a link, and changed by another program meanwhile.
         Path link = java.nio.file.Files.createSymbolicLink(folder.resolve("link.harpel"), file);
         java.nio.file.Files.writeString(file, "{\"harpel\":1,\"piece\":\"Newer\"}");
-        Session next = onFx(() -> Session.of(link));
+        Session next = onFx(() -> Session.of(Document.Opened.read(link)));
         Autosave second = autosave(next);
         Autosave.LeftOver left = second.leftOver().orElseThrow();
         assertThat(left.piece().name()).isEqualTo("Left");
@@ -472,17 +461,5 @@ class WindowTest extends WindowCase {
         assertThat(keptWork()).hasSize(1).doesNotContain(left.kept());
         second.close();
         next.close();
-    }
-
-    @Test
-    void aFileChangedOnDiskIsNotOverwrittenInSilence() throws Exception {
-        Path file = folder.resolve("tide.harpel");
-        onFx(() -> {
-            session.document().save(file);
-            return null;
-        });
-        assertThat(onFx(session.document()::isChangedOnDisk)).isFalse();
-        java.nio.file.Files.writeString(file, "{\"harpel\":1}");
-        assertThat(onFx(session.document()::isChangedOnDisk)).isTrue();
     }
 }

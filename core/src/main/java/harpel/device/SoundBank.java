@@ -3,6 +3,8 @@ package harpel.device;
 import harpel.piece.Preset;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -26,6 +28,8 @@ public final class SoundBank {
     private static final String NO_BANK = ": this is neither a SoundFont 2 nor a DLS file";
     /** RIFF, a length, and what it holds: {@code sfbk} (SoundFont 2.04) or {@code DLS } (DLS Level 1). */
     private static final int HEAD = 12;
+    /** What stands before that which the length counts. */
+    private static final int RIFF_BEGINS = 8;
 
     private final Path path;
     private final Soundbank sounds;
@@ -43,16 +47,28 @@ public final class SoundBank {
     public static SoundBank read(Path path) throws IOException {
         try (InputStream in = Files.newInputStream(path)) {
             // The platform's readers take much else for a sound.
-            String head = new String(in.readNBytes(HEAD), StandardCharsets.ISO_8859_1);
+            byte[] bytes = in.readNBytes(HEAD);
+            String head = new String(bytes, StandardCharsets.ISO_8859_1);
             if (!head.matches("(?s)RIFF....(sfbk|DLS )")) {
                 throw new IOException(path + NO_BANK);
+            }
+            long told = Integer.toUnsignedLong(
+                    ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).getInt(4));
+            if (told + RIFF_BEGINS > Files.size(path)) {
+                throw new IOException(path + ": this file is not whole: it says that it has " + (told + RIFF_BEGINS)
+                        + " bytes, but it has " + Files.size(path));
             }
         } catch (NoSuchFileException e) {
             throw new IOException(path + ": there is no such file", e);
         }
         try {
-            return new SoundBank(path, MidiSystem.getSoundbank(path.toFile()));
-        } catch (InvalidMidiDataException e) {
+            SoundBank bank = new SoundBank(path, MidiSystem.getSoundbank(path.toFile()));
+            if (bank.named.isEmpty()) {
+                throw new IOException(path + ": there are no sounds in this file");
+            }
+            return bank;
+        } catch (InvalidMidiDataException | RuntimeException | OutOfMemoryError e) {
+            // The platform's readers trust whatever lengths a file names.
             throw new IOException(path + NO_BANK, e);
         }
     }

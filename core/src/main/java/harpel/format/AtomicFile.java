@@ -5,7 +5,11 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.AccessDeniedException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -16,8 +20,11 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermission;
+import java.time.Instant;
 import java.util.Set;
 import java.util.concurrent.ThreadLocalRandom;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * Writes files so that a crash leaves either the old one or the new one, never half of one. What is there stays what it is: a link leads
@@ -25,6 +32,8 @@ import java.util.concurrent.ThreadLocalRandom;
  */
 public final class AtomicFile {
     private static final int BUFFER = 1 << 16;
+    /** What the name of a file ends with that is still being written. */
+    private static final String DRAFT = ".harpel-part";
 
     private static final Set<PosixFilePermission> WRITERS =
             Set.of(PosixFilePermission.OWNER_WRITE, PosixFilePermission.GROUP_WRITE, PosixFilePermission.OTHERS_WRITE);
@@ -114,11 +123,12 @@ public final class AtomicFile {
     }
 
     private static void replace(Path target, Path folder, Content content, boolean there) throws IOException {
-        Path draft = folder.resolve("." + target.getFileName() + "."
-                + Long.toHexString(ThreadLocalRandom.current().nextLong()) + ".part");
+        Path draft = folder.resolve(
+                String.format(".%016x%s", ThreadLocalRandom.current().nextLong(), DRAFT));
         try {
             try (FileChannel channel =
                     FileChannel.open(draft, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
+                channel.tryLock();
                 OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), BUFFER);
                 content.writeTo(out);
                 out.flush();
@@ -131,6 +141,39 @@ public final class AtomicFile {
         } finally {
             Files.deleteIfExists(draft);
         }
+    }
+
+    /**
+     * Removes from a folder the drafts of whoever was killed while writing; those that are being written stay.
+     *
+     * @param before only those that were changed last before this moment: one that was made just now may not be locked yet
+     */
+    public static void sweep(Path folder, Instant before) {
+        try (DirectoryStream<Path> drafts = Files.newDirectoryStream(folder, ".*" + DRAFT)) {
+            for (Path draft : drafts) {
+                if (draft.getFileName().toString().matches("\\.[0-9a-f]{16}" + DRAFT) && isLeft(draft, before)) {
+                    Files.deleteIfExists(draft);
+                }
+            }
+        } catch (IOException | DirectoryIteratorException e) {
+            log().info("{} could not be swept", folder, e);
+        }
+    }
+
+    private static boolean isLeft(Path draft, Instant before) throws IOException {
+        if (Files.getLastModifiedTime(draft).toInstant().isAfter(before)) {
+            return false;
+        }
+        try (FileChannel channel = FileChannel.open(draft, StandardOpenOption.WRITE);
+                FileLock lock = channel.tryLock()) {
+            return lock != null;
+        } catch (OverlappingFileLockException e) {
+            return false;
+        }
+    }
+
+    private static Logger log() {
+        return LoggerFactory.getLogger(AtomicFile.class);
     }
 
     private static void keepModeAndOwner(Path from, Path to) throws IOException {

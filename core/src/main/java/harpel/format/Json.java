@@ -1,6 +1,7 @@
 package harpel.format;
 
 import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
@@ -10,24 +11,39 @@ import com.fasterxml.jackson.core.util.DefaultIndenter;
 import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import com.fasterxml.jackson.core.util.Separators;
 import com.fasterxml.jackson.jr.ob.JSON;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
+import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 
 /** JSON text and plain values. */
 public final class Json {
-    private static final JSON PLAIN = JSON.builder(JsonFactory.builder()
-                    .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
-                    .build())
-            .enable(JSON.Feature.WRITE_NULL_PROPERTIES)
+    private static final JsonFactory FACTORY = JsonFactory.builder()
+            .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
             .build();
+    private static final JSON PLAIN = JSON.builder(FACTORY)
+            .enable(JSON.Feature.WRITE_NULL_PROPERTIES)
+            .disable(JSON.Feature.FLUSH_AFTER_WRITE_VALUE)
+            .build();
+    private static final Separators SEPARATORS =
+            Separators.createDefaultInstance().withObjectFieldValueSpacing(Separators.Spacing.AFTER);
+    private static final JSON ONE_LINE = PLAIN.with(new DefaultPrettyPrinter(SEPARATORS)
+            .withObjectIndenter(DefaultPrettyPrinter.FixedSpaceIndenter.instance)
+            .withArrayIndenter(DefaultPrettyPrinter.FixedSpaceIndenter.instance));
+    /** How long a line may be that holds a whole list or object. */
+    private static final int WIDTH = 114;
+
+    private static final int CHECKED_AT_ONCE = 1 << 13;
 
     /** How files of other kinds begin, and what they are. */
     private static final Map<String, String> OTHERS = Map.of(
@@ -49,28 +65,31 @@ public final class Json {
         if (OTHERS.containsKey(begins)) {
             throw new FileException("this is not a file of Harpel but " + OTHERS.get(begins));
         }
-        CharBuffer text = CharBuffer.allocate(bytes.length);
-        ByteBuffer left = ByteBuffer.wrap(bytes);
-        CoderResult result = StandardCharsets.UTF_8
+        CharsetDecoder decoder = StandardCharsets.UTF_8
                 .newDecoder()
                 .onMalformedInput(CodingErrorAction.REPORT)
-                .onUnmappableCharacter(CodingErrorAction.REPORT)
-                .decode(left, text, true);
+                .onUnmappableCharacter(CodingErrorAction.REPORT);
+        ByteBuffer left = ByteBuffer.wrap(bytes);
+        CharBuffer piece = CharBuffer.allocate(Math.min(bytes.length + 1, CHECKED_AT_ONCE));
+        CoderResult result;
+        do {
+            result = decoder.decode(left, piece.clear(), true);
+        } while (result.isOverflow());
         if (result.isError()) {
             int at = left.position();
             throw FileException.atByte(
                     at, String.format("%02X is no UTF-8; save the text as UTF-8 and open it again", bytes[at]));
         }
-        return text.flip().toString();
+        return new String(bytes, StandardCharsets.UTF_8);
     }
 
     /** @throws FileException with line and column */
     static Map<String, Object> parseObject(String text) throws FileException {
-        try (JsonParser parser = PLAIN.createParser(text.startsWith("\uFEFF") ? text.substring(1) : text)) {
+        try (JsonParser parser = FACTORY.createParser(text.startsWith("\uFEFF") ? text.substring(1) : text)) {
             if (parser.nextToken() != JsonToken.START_OBJECT) {
                 throw new FileException("line 1, column 1: expected an object { … }");
             }
-            Map<String, Object> map = PLAIN.mapFrom(parser);
+            Map<String, Object> map = new Plain(parser).object();
             if (parser.nextToken() != null) {
                 throw new FileException(where(parser.currentTokenLocation()) + "expected the end after the object");
             }
@@ -132,18 +151,59 @@ public final class Json {
         return plain instanceof List<?> list ? list.stream().map(Json::sorted).toList() : plain;
     }
 
-    /** Indented text that ends with a line break; a list of numbers stays on its line. */
+    /** Indented text that ends with a line break. */
     public static String write(Object plain) {
-        DefaultPrettyPrinter printer = new DefaultPrettyPrinter(
-                        Separators.createDefaultInstance().withObjectFieldValueSpacing(Separators.Spacing.AFTER))
-                .withObjectIndenter(new DefaultIndenter("  ", "\n"))
-                .withArrayIndenter(new DefaultIndenter("  ", "\n"));
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try {
-            String text = PLAIN.with(printer).asString(plain) + "\n";
-            // Lists and objects of nothing but numbers and short words read better on one line.
-            return Inline.shortened(text);
+            write(plain, bytes);
         } catch (IOException e) {
             throw new UncheckedIOException("a plain value could not be written", e);
         }
+        return bytes.toString(StandardCharsets.UTF_8);
+    }
+
+    /** The same as UTF-8 into a stream, which stays open, so that it need not be in memory at once. */
+    public static void write(Object plain, OutputStream out) throws IOException {
+        try (JsonGenerator generator = FACTORY.createGenerator(out)
+                .disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET)
+                .setPrettyPrinter(new DefaultPrettyPrinter(SEPARATORS)
+                        .withObjectIndenter(new DefaultIndenter("  ", "\n"))
+                        .withArrayIndenter(new DefaultIndenter("  ", "\n")))) {
+            write(plain, generator);
+            generator.writeRaw('\n');
+        }
+    }
+
+    /** A list or an object that holds no other is one line where it fits, so that a note or a stage is one line to compare. */
+    private static void write(Object plain, JsonGenerator out) throws IOException {
+        if (plain instanceof Map<?, ?> map && !line(map, map.values(), out)) {
+            out.writeStartObject();
+            for (Map.Entry<?, ?> field : map.entrySet()) {
+                out.writeFieldName((String) field.getKey());
+                write(field.getValue(), out);
+            }
+            out.writeEndObject();
+        } else if (plain instanceof List<?> list && !line(list, list, out)) {
+            out.writeStartArray();
+            for (Object item : list) {
+                write(item, out);
+            }
+            out.writeEndArray();
+        } else if (!(plain instanceof Map || plain instanceof List)) {
+            PLAIN.write(plain, out);
+        }
+    }
+
+    /** Writes on one line what holds nothing but plain values, where it fits; false where not. */
+    private static boolean line(Object whole, Collection<?> items, JsonGenerator out) throws IOException {
+        if (items.size() > WIDTH || items.stream().anyMatch(item -> item instanceof Map || item instanceof List)) {
+            return false;
+        }
+        String line = ONE_LINE.asString(whole);
+        if (line.length() > WIDTH) {
+            return false;
+        }
+        out.writeRawValue(line);
+        return true;
     }
 }

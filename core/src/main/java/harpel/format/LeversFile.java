@@ -2,6 +2,7 @@ package harpel.format;
 
 import harpel.param.ParamException;
 import harpel.piece.perform.Lever;
+import harpel.time.Ticks;
 import java.util.List;
 import java.util.Map;
 
@@ -19,7 +20,7 @@ final class LeversFile {
             if (pair.size() != 2) {
                 throw new ParamException("a lever's point is [at, 0–100] but was " + one);
             }
-            return new Lever.Point(PlainMap.whole(pair.get(0), 0, PieceFile.FARTHEST), PlainMap.number(pair.get(1)));
+            return new Lever.Point(PlainMap.whole(pair.get(0), 0, Ticks.FARTHEST), PlainMap.number(pair.get(1)));
         });
         boolean returns = fields.flag("returns", false);
         int steps = fields.has("steps") ? (int) fields.whole("steps", 2, 2, Lever.MOST_STEPS) : 0;

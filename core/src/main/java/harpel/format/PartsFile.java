@@ -13,6 +13,7 @@ import harpel.piece.Playing;
 import harpel.piece.Preset;
 import harpel.piece.Rack;
 import harpel.piece.Voice;
+import harpel.time.Ticks;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -76,10 +77,10 @@ public final class PartsFile {
     private static Block readBlock(Object plain, String path, boolean newer) {
         PlainMap fields = new PlainMap(plain, path, newer);
         return new Block(
-                fields.whole("at", 0, 0, PieceFile.FARTHEST),
-                fields.whole("length", 1, 1, PieceFile.FARTHEST),
+                fields.whole("at", 0, 0, Ticks.FARTHEST),
+                fields.whole("length", 1, 1, Ticks.FARTHEST),
                 fields.text("phrase", ""),
-                fields.whole("from", 0, 0, PieceFile.FARTHEST),
+                fields.whole("from", 0, 0, Ticks.FARTHEST),
                 fields.flag("chain", true),
                 fields.whole("variation", Block.OF_THE_PART, 0, PieceFile.MOST_VARIATION),
                 fields.end("at, length, phrase, from, chain, variation"));

@@ -8,6 +8,8 @@ import harpel.phrase.Notes;
 import harpel.phrase.Origin;
 import harpel.phrase.Phrase;
 import harpel.phrase.Traits;
+import harpel.time.Ticks;
+import java.util.AbstractList;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,7 +27,7 @@ final class PhrasesFile {
         PlainMap fields = new PlainMap(plain, path, newer);
         String name = fields.text("name", "Phrase");
         String id = fields.text("id", Phrase.idFor(name));
-        long length = fields.whole("length", 0, 0, PieceFile.FARTHEST);
+        long length = fields.whole("length", 0, 0, Ticks.FARTHEST);
         List<Note> notes = fields.list("notes", (note, notePath) -> readNote(note, notePath, newer));
         List<Message> messages = fields.list("messages", (message, messagePath) -> readMessage(message));
         boolean ready = fields.flag("ready", false);
@@ -78,8 +80,8 @@ final class PhrasesFile {
         }
         return new Note(
                 Note.NEW,
-                PlainMap.whole(numbers.get(0), 0, PieceFile.FARTHEST),
-                PlainMap.whole(numbers.get(1), 1, PieceFile.FARTHEST),
+                PlainMap.whole(numbers.get(0), 0, Ticks.FARTHEST),
+                PlainMap.whole(numbers.get(1), 1, Ticks.FARTHEST),
                 (int) PlainMap.whole(numbers.get(2), 0, 127),
                 (int) PlainMap.whole(numbers.get(3), 1, 127),
                 release,
@@ -94,7 +96,7 @@ final class PhrasesFile {
             throw new ParamException("a message is [at, \"B0 40 7F\"] but was " + plain);
         }
         return new Message(
-                PlainMap.whole(pair.get(0), 0, PieceFile.FARTHEST),
+                PlainMap.whole(pair.get(0), 0, Ticks.FARTHEST),
                 0,
                 HexFormat.ofDelimiter(" ").parseHex(hex.toLowerCase(Locale.ROOT)));
     }
@@ -105,7 +107,7 @@ final class PhrasesFile {
             plain.put("id", phrase.id());
         }
         plain.put("length", phrase.length());
-        plain.put("notes", phrase.notes().stream().map(PhrasesFile::writeNote).toList());
+        plain.put("notes", written(phrase.notes()));
         if (!phrase.messages().isEmpty()) {
             plain.put(
                     "messages",
@@ -138,6 +140,21 @@ final class PhrasesFile {
         }
         PlainMap.merge(plain, origin.unknown());
         return plain;
+    }
+
+    /** Each is made when it is asked for, so that those of a long phrase are not all there at once. */
+    private static List<Object> written(List<Note> notes) {
+        return new AbstractList<>() {
+            @Override
+            public Object get(int index) {
+                return writeNote(notes.get(index));
+            }
+
+            @Override
+            public int size() {
+                return notes.size();
+            }
+        };
     }
 
     static List<Object> writeNote(Note note) {

@@ -14,6 +14,8 @@ import harpel.theory.Key;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
 import harpel.time.TimeMap;
+import java.io.IOException;
+import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -27,7 +29,6 @@ public final class PieceFile {
     /** What file names end with. */
     public static final String ENDING = ".harpel";
 
-    static final long FARTHEST = 1L << 48;
     static final long MOST_VARIATION = 999_999;
 
     private PieceFile() {}
@@ -58,7 +59,7 @@ public final class PieceFile {
         boolean newer = ChainFile.isNewer(plain);
         PlainMap file = new PlainMap(plain, "", newer);
         ChainFile.takeVersion(file);
-        String name = file.text("piece", "Untitled");
+        String name = file.text("piece", Piece.UNTITLED);
         Key key = file.take("key", Key.C_MAJOR, value -> Key.parse(String.valueOf(value)));
         long variation = file.whole("variation", 1, 0, MOST_VARIATION);
         TempoMap tempo = file.take("tempo", TempoMap.of(120), value -> TimeFile.readTempo(value, newer));
@@ -93,6 +94,11 @@ public final class PieceFile {
                         pads,
                         moments,
                         unknown));
+    }
+
+    /** Whether a newer version wrote a piece. */
+    public static boolean isNewer(Piece piece) {
+        return piece.unknown().containsKey(ChainFile.VERSION_KEY);
     }
 
     /** What of a piece this version does not know and keeps for the file, in words; empty where it knows all. */
@@ -139,9 +145,17 @@ public final class PieceFile {
 
     /** As text; what a newer version wrote and this one does not know is written again. */
     public static String write(Piece piece) {
+        return Json.write(whole(piece));
+    }
+
+    /** The same as UTF-8 into a stream, which stays open. */
+    public static void write(Piece piece, OutputStream out) throws IOException {
+        Json.write(whole(piece), out);
+    }
+
+    private static Map<String, Object> whole(Piece piece) {
         Map<String, Object> plain = plain(piece);
-        return Json.write(
-                piece.unknown().get(ChainFile.VERSION_KEY) instanceof NewerFile newer ? newer.over(plain) : plain);
+        return piece.unknown().get(ChainFile.VERSION_KEY) instanceof NewerFile newer ? newer.over(plain) : plain;
     }
 
     private static Map<String, Object> plain(Piece piece) {

@@ -7,6 +7,7 @@ import harpel.theory.Key;
 import harpel.theory.Pitch;
 import harpel.time.MeterMap;
 import harpel.time.TempoMap;
+import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -24,7 +25,7 @@ final class TimeFile {
                 plain,
                 newer,
                 fields -> new TempoMap.Change(
-                        fields.whole("at", 0, 0, PieceFile.FARTHEST),
+                        fields.whole("at", 0, 0, Ticks.FARTHEST),
                         fields.take("bpm", 120.0, PlainMap::number),
                         fields.flag("ramp", false))));
     }
@@ -36,8 +37,8 @@ final class TimeFile {
         return new MeterMap(changes(
                 plain,
                 newer,
-                fields -> MeterMap.Change.parse(
-                        fields.whole("at", 0, 0, PieceFile.FARTHEST), fields.text("meter", "4/4"))));
+                fields ->
+                        MeterMap.Change.parse(fields.whole("at", 0, 0, Ticks.FARTHEST), fields.text("meter", "4/4"))));
     }
 
     private static <T> List<T> changes(Object plain, boolean newer, Function<PlainMap, T> reader) {
@@ -53,22 +54,22 @@ final class TimeFile {
 
     static KeyChange readKey(Object plain, String path, boolean newer) {
         PlainMap fields = new PlainMap(plain, path, newer);
-        long at = fields.whole("at", 1, 1, PieceFile.FARTHEST);
+        long at = fields.whole("at", 1, 1, Ticks.FARTHEST);
         Key key = fields.take("key", Key.C_MAJOR, value -> Key.parse(String.valueOf(value)));
         return new KeyChange(at, key, fields.end("at, key"));
     }
 
     static Mark readMark(Object plain, String path, boolean newer) {
         PlainMap fields = new PlainMap(plain, path, newer);
-        long at = fields.whole("at", 0, 0, PieceFile.FARTHEST);
+        long at = fields.whole("at", 0, 0, Ticks.FARTHEST);
         String name = fields.text("name", "");
         return new Mark(at, name, fields.end("at, name"));
     }
 
     static Bracket readBracket(Object plain, boolean newer) {
         PlainMap fields = new PlainMap(plain, "", newer);
-        long from = fields.whole("from", 0, 0, PieceFile.FARTHEST);
-        long to = fields.whole("to", 0, 0, PieceFile.FARTHEST);
+        long from = fields.whole("from", 0, 0, Ticks.FARTHEST);
+        long to = fields.whole("to", 0, 0, Ticks.FARTHEST);
         boolean on = fields.flag("on", false);
         return new Bracket(from, to, on, fields.end("from, to, on"));
     }

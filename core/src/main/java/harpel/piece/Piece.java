@@ -19,6 +19,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -57,6 +58,15 @@ public record Piece(
         List<Moment> moments,
         Map<String, Object> unknown)
         implements PieceBuilder.With {
+    /** What a piece is called that nobody has given a name. */
+    public static final String UNTITLED = "Untitled";
+
+    /** How many parts, blocks and notes there may be in all: what opens, plays and is drawn in the memory that Harpel takes. */
+    public static final int MOST_PARTS = 1_000;
+
+    public static final int MOST_BLOCKS = 100_000;
+    public static final int MOST_NOTES = 1_500_000;
+
     public Piece {
         parts = List.copyOf(parts);
         phrases = List.copyOf(phrases);
@@ -77,6 +87,15 @@ public record Piece(
                 throw new IllegalArgumentException("two moments are called \"" + moment.name() + "\"");
             }
         }
+        refuseMore(MOST_PARTS, "parts", parts.size());
+        refuseMore(
+                MOST_BLOCKS,
+                "blocks",
+                parts.stream().mapToLong(part -> part.blocks().size()).sum());
+        refuseMore(
+                MOST_NOTES,
+                "notes",
+                phrases.stream().mapToLong(phrase -> phrase.notes().size()).sum());
         Set<String> ids = new HashSet<>();
         for (Part part : parts) {
             if (!ids.add(part.id())) {
@@ -97,6 +116,13 @@ public record Piece(
         }
     }
 
+    private static void refuseMore(int most, String what, long found) {
+        if (found > most) {
+            throw new IllegalArgumentException(String.format(
+                    Locale.ROOT, "a piece holds at most %,d %s, but these would be %,d", most, what, found));
+        }
+    }
+
     /** The parts that hear that part, one way or the other. */
     public List<String> hearing(Hearing.Source way, String id) {
         List<String> hearing = List.of();
@@ -112,7 +138,7 @@ public record Piece(
     /** A new piece with one part and no effects. */
     public static Piece empty() {
         return new Piece(
-                "Untitled",
+                UNTITLED,
                 Key.C_MAJOR,
                 1,
                 TimeMap.DEFAULT,

@@ -9,6 +9,9 @@ public final class Ticks {
     /** "Not in sight": later than any tick of a piece. */
     public static final long NEVER = Long.MAX_VALUE;
 
+    /** The last place of a piece and the most that anything lasts: a million quarters, more than five days at 120 bpm. */
+    public static final long FARTHEST = 1_000_000 * PER_QUARTER;
+
     /** No finer fraction is shown as one. */
     private static final long FINEST = 96;
 

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.time.Instant;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -48,6 +49,21 @@ class AtomicFileTest {
     }
 
     @Test
+    void whatAKillLeftIsSweptAndWhatIsBeingWrittenStays() throws IOException {
+        Path left = Files.writeString(folder.resolve(".0123456789abcdef.harpel-part"), "half");
+        Path others = Files.writeString(folder.resolve(".others.harpel-part"), "whole");
+        AtomicFile.write(folder.resolve("tide.harpel"), out -> {
+            AtomicFile.sweep(folder, Files.getLastModifiedTime(left).toInstant().minusSeconds(1));
+            assertThat(left).as("too new").exists();
+            AtomicFile.sweep(folder, Instant.MAX);
+            out.write(bytes("new"));
+        });
+        assertThat(left).doesNotExist();
+        assertThat(others).exists();
+        assertThat(folder.resolve("tide.harpel")).hasContent("new");
+    }
+
+    @Test
     void aFileUnderTwoNamesStaysOneFile() throws IOException {
         Path file = Files.writeString(folder.resolve("a"), "old and longer");
         Files.createLink(folder.resolve("b"), file);
@@ -75,6 +91,6 @@ class AtomicFileTest {
         assertThatThrownBy(() -> AtomicFile.write(folder, bytes("x"))).hasMessageContaining("this is a folder");
         assertThatThrownBy(() -> AtomicFile.write(folder.resolve("no/x.mid"), bytes("x")))
                 .hasMessageContaining("there is no folder");
-        assertThat(folder).isDirectoryNotContaining("glob:**.part");
+        assertThat(folder).isDirectoryNotContaining("glob:**.harpel-part");
     }
 }

@@ -376,16 +376,14 @@ public final class Printing implements AutoCloseable {
             work.end(what + CANCELLED);
         };
         work.ended = words -> Platform.runLater(() -> {
-            if (messages.cancel().get() == cancel) {
-                messages.cancel().set(null);
-            }
+            messages.end(cancel);
             if (words != null) {
                 messages.say(words);
             } else {
                 done.accept(List.of(work.printed));
             }
         });
-        messages.cancel().set(cancel);
+        messages.begin(cancel);
         messages.say(what + " …");
         for (int i = 0; i < orders.size(); i++) {
             int number = i;

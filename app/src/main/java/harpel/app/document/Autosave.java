@@ -12,12 +12,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Executors;
@@ -48,7 +45,7 @@ public final class Autosave implements AutoCloseable {
     private static final String LOCK = ".lock";
 
     /** The state of the work as the interface last showed it. */
-    private record State(Piece piece, boolean unsaved, Path file, byte[] held) {}
+    private record State(Piece piece, boolean unsaved, Path file, String held) {}
 
     /**
      * Work that was not saved.
@@ -145,10 +142,10 @@ public final class Autosave implements AutoCloseable {
             take();
             // It may have been removed meanwhile.
             Files.createDirectories(folder);
-            AtomicFile.write(
-                    own,
-                    (place(state.file) + "\n" + digest(state.held) + "\n" + PieceFile.write(state.piece))
-                            .getBytes(StandardCharsets.UTF_8));
+            AtomicFile.write(own, out -> {
+                out.write((place(state.file) + "\n" + state.held + "\n").getBytes(StandardCharsets.UTF_8));
+                PieceFile.write(state.piece, out);
+            });
         } else {
             drop();
         }
@@ -205,18 +202,6 @@ public final class Autosave implements AutoCloseable {
         }
     }
 
-    /** By which it is known whether a file is another by now: SHA-256, "-" for none. */
-    private static String digest(byte[] held) {
-        try {
-            return held == null
-                    ? "-"
-                    : HexFormat.of()
-                            .formatHex(MessageDigest.getInstance("SHA-256").digest(held));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
-    }
-
     /**
      * What a window that is gone left unsaved of the file that is open here, the newest of several. One that a running window keeps is left
      * to it. Where the file is the one it was made of it counts as taken up; where somebody has changed the file since, it stays until it is
@@ -261,7 +246,7 @@ public final class Autosave implements AutoCloseable {
             if (lines.length < 3 || !lines[0].equals(place(open))) {
                 return Optional.empty();
             }
-            boolean same = lines[1].equals(digest(document.held()));
+            boolean same = lines[1].equals(document.held());
             LeftOver left = new LeftOver(
                     PieceFile.read(lines[2]),
                     Files.getLastModifiedTime(file).toInstant(),

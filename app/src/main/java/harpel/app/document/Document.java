@@ -2,17 +2,19 @@ package harpel.app.document;
 
 import harpel.app.look.Messages;
 import harpel.format.AtomicFile;
+import harpel.format.InFile;
 import harpel.format.PieceFile;
 import harpel.piece.History;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.theory.Spelling;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.DigestOutputStream;
+import java.security.MessageDigest;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -34,8 +36,8 @@ public final class Document {
     private final BooleanProperty unsaved = new SimpleBooleanProperty();
     private final List<Consumer<Change>> listeners = new ArrayList<>();
     private Spelling spelling;
-    /** What the file held when it was opened or saved here. */
-    private byte[] onDisk;
+    /** By which it is known what the file held when it was opened or saved here; empty for nowhere. */
+    private String onDisk = "";
 
     private Object life = new Object();
 
@@ -47,7 +49,7 @@ public final class Document {
      * @param saved the piece as it was opened or saved
      * @param life the piece's own, through all edits
      */
-    private record Home(Path path, byte[] onDisk, Piece saved, Object life) {}
+    private record Home(Path path, String onDisk, Piece saved, Object life) {}
 
     /** Where one piece took the place of another, and where each lives. */
     private static final class Crossing {
@@ -212,25 +214,60 @@ public final class Document {
 
     // Files
 
-    /** Opens a piece in place of this one; undo brings the old one and its file back. What cannot be read changes nothing. */
-    public void open(Path path) throws IOException {
-        byte[] bytes = Files.readAllBytes(path);
-        Piece opened = PieceFile.read(bytes);
-        other(opened, "Open " + path.getFileName(), path, bytes);
-        begin(path, bytes, opened);
+    /**
+     * A piece as a file holds it.
+     *
+     * @param digest by which it is known whether the file holds something else by now
+     */
+    public record Opened(Path path, Piece piece, String digest) {
+        /** Reads a file, on any thread. */
+        public static Opened read(Path path) throws IOException {
+            byte[] bytes = InFile.read(path);
+            return new Opened(path, PieceFile.read(bytes), Digests.of(bytes));
+        }
+    }
+
+    /**
+     * The piece as it is to be written.
+     *
+     * @param overDigest what the file held when it was opened or saved here; empty where another may be written over
+     * @param life the piece's own, through all edits
+     */
+    public record Saving(Path path, Piece piece, String overDigest, Object life) {
+        /** Whether somebody else has written the file meanwhile. On any thread. */
+        public boolean isOverNewer() throws IOException {
+            return !overDigest.isEmpty() && Files.exists(path) && !overDigest.equals(Digests.of(path));
+        }
+
+        /** Writes the file, on any thread, and gives what it holds then. */
+        public Opened write() throws IOException {
+            MessageDigest digest = Digests.begin();
+            AtomicFile.write(path, out -> {
+                OutputStream through = new DigestOutputStream(out, digest);
+                PieceFile.write(piece, through);
+                through.flush();
+            });
+            return new Opened(path, piece, Digests.end(digest));
+        }
+    }
+
+    /** Opens a piece in place of this one; undo brings the old one and its file back. */
+    public void open(Opened opened) {
+        other(opened.piece, "Open " + opened.path.getFileName(), opened.path, opened.digest);
+        begin(opened);
     }
 
     /** Puts another piece, which is no file yet, in place of this one; undo brings the old one and its file back. */
     public void other(Piece opened, String label) {
-        other(opened, label, null, null);
+        other(opened, label, null, "");
     }
 
-    private void other(Piece opened, String label, Path path, byte[] bytes) {
+    private void other(Piece opened, String label, Path path, String digest) {
         Piece before = history.current();
         Home left = home();
         history.apply(PieceEdit.of(label, piece -> withAPart(opened)));
         // One that is no file yet, such as what was read from a MIDI file, is not saved either.
-        Home home = new Home(path, bytes, path == null ? left.saved : history.current(), new Object());
+        Home home = new Home(path, digest, path == null ? left.saved : history.current(), new Object());
         if (history.current() != before) {
             // What cannot be done again any more is not crossed to.
             crossings.removeIf(crossing -> crossing.before == before);
@@ -241,15 +278,17 @@ public final class Document {
     }
 
     /** The piece came from a file. */
-    public void begin(Path path, byte[] bytes, Piece opened) {
+    public void begin(Opened opened) {
         // First, since those who hear of the file ask what it held.
-        onDisk = bytes;
-        file.set(path);
-        List<String> unknown = PieceFile.unknown(opened);
+        onDisk = opened.digest;
+        file.set(opened.path);
+        List<String> unknown = PieceFile.unknown(opened.piece);
         if (!unknown.isEmpty()) {
             messages.say("A newer version wrote this file. Kept as it is, and not used here: "
                     + String.join(", ", unknown.subList(0, Math.min(NAMED, unknown.size())))
                     + (unknown.size() > NAMED ? " and " + (unknown.size() - NAMED) + " more" : "") + ".");
+        } else if (PieceFile.isNewer(opened.piece)) {
+            messages.say("A newer version wrote this file. Nothing in it is unknown here.");
         }
     }
 
@@ -258,31 +297,29 @@ public final class Document {
         apply(PieceEdit.of(label, before -> withAPart(opened)));
     }
 
-    public void save(Path path) throws IOException {
-        byte[] bytes = PieceFile.write(piece.get()).getBytes(StandardCharsets.UTF_8);
-        AtomicFile.write(path, bytes);
-        onDisk = bytes;
-        file.set(path);
-        history.markSaved();
-        unsaved.set(false);
-        messages.say("Saved " + path.getFileName());
+    /** The piece as it is now, to be written to a file. */
+    public Saving saving(Path path) {
+        return new Saving(path, piece.get(), path.equals(file.get()) ? onDisk : "", life);
     }
 
-    /** Whether somebody else has written the file since it was opened or saved here. */
-    public boolean isChangedOnDisk() {
-        Path path = file.get();
-        try {
-            return path != null
-                    && onDisk != null
-                    && Files.exists(path)
-                    && !Arrays.equals(Files.readAllBytes(path), onDisk);
-        } catch (IOException e) {
-            return true;
+    /** A piece was written to a file, which is its own from now on; another one may be open by now. */
+    public void saved(Saving saving, Opened written) {
+        if (saving.life == life) {
+            onDisk = written.digest;
+            file.set(written.path);
+            history.markSaved(written.piece);
+            unsaved.set(history.hasUnsavedChanges());
         }
+        messages.say("Saved " + written.path.getFileName());
     }
 
-    /** What the file held when it was opened or saved here; null for nowhere. Not to be written to. */
-    byte[] held() {
+    /** What the file holds is not what this piece was made of: before it is written over it is asked. */
+    public void askBeforeSaving() {
+        onDisk = Digests.OTHER;
+    }
+
+    /** By which it is known what the file held when it was opened or saved here; empty for nowhere. */
+    String held() {
         return onDisk;
     }
 

@@ -1,6 +1,10 @@
 package harpel.app.look;
 
+import java.util.ArrayDeque;
+import java.util.Deque;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -12,15 +16,28 @@ public final class Messages {
 
     private final ObjectProperty<Offer> offered = new SimpleObjectProperty<>();
     private final StringProperty last = new SimpleStringProperty("");
-    private final ObjectProperty<Runnable> cancel = new SimpleObjectProperty<>();
+    private final Deque<Runnable> working = new ArrayDeque<>();
+    private final ReadOnlyObjectWrapper<Runnable> cancel = new ReadOnlyObjectWrapper<>();
 
     public StringProperty last() {
         return last;
     }
 
-    /** What cancels the work that goes on; null where there is none. */
-    public ObjectProperty<Runnable> cancel() {
-        return cancel;
+    /** What cancels the work that was begun last; null where none goes on. */
+    public ReadOnlyObjectProperty<Runnable> cancel() {
+        return cancel.getReadOnlyProperty();
+    }
+
+    /** Long work begins that this cancels. */
+    public void begin(Runnable cancels) {
+        working.addLast(cancels);
+        cancel.set(cancels);
+    }
+
+    /** Work has ended, whichever way. */
+    public void end(Runnable cancels) {
+        working.remove(cancels);
+        cancel.set(working.peekLast());
     }
 
     public void say(String text) {

@@ -95,10 +95,14 @@ public final class PrintSheet {
             return loud ? plain.at(SoundFile.USUAL_LOUDNESS) : plain;
         }
 
-        public String fileName() {
-            Set<String> parts = orders.get(0).parts();
-            return (parts.size() == 1 ? parts.iterator().next() : "parts") + "."
-                    + (target.isSound() ? "wav" : as.ending());
+        /** @param stem the piece's own file, without its ending */
+        public String fileName(String stem) {
+            PrintOrder order = orders.get(0);
+            boolean whole = order.parts().size() == order.piece().parts().size();
+            String which = whole
+                    ? ""
+                    : order.parts().size() == 1 ? "-" + order.parts().iterator().next() : "-parts";
+            return stem + which + "." + (target.isSound() ? "wav" : as.ending());
         }
     }
 

@@ -26,15 +26,11 @@ import harpel.device.JavaDevices;
 import harpel.device.MachineDevices;
 import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus;
-import harpel.format.PieceFile;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;
 import harpel.piece.perform.Lever;
 import harpel.port.Ports;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.Map;
@@ -125,11 +121,9 @@ public final class Session implements AutoCloseable {
     }
 
     /** A session that begins with the piece of a file. */
-    public static Session of(Path path) throws IOException {
-        byte[] bytes = Files.readAllBytes(path);
-        Piece piece = PieceFile.read(bytes);
-        Session session = new Session(piece);
-        session.document.begin(path, bytes, piece);
+    public static Session of(Document.Opened opened) {
+        Session session = new Session(opened.piece());
+        session.document.begin(opened);
         return session;
     }
 
@@ -306,9 +300,9 @@ public final class Session implements AutoCloseable {
         document.other(opened, label);
     }
 
-    /** Opens a piece in place of this one; a file that cannot be read leaves what plays alone. */
-    public void open(Path path) throws IOException {
-        document.open(path);
+    /** Opens a piece in place of this one. */
+    public void open(Document.Opened opened) {
+        document.open(opened);
     }
 
     /** Puts work that was not saved in the place of what the file has. */

@@ -63,6 +63,8 @@ public final class Choice<T> extends ComboBox<T> {
     public void show(List<T> things, T value) {
         showing = true;
         if (!getItems().equals(things)) {
+            // What held before may have no words among other things.
+            setValue(null);
             getItems().setAll(things);
         }
         setValue(value);

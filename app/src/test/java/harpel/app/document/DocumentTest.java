@@ -96,13 +96,13 @@ class DocumentTest {
     void whatIsSavedIsReadAgainAndOneUndoBringsTheOldPieceBack() throws IOException {
         Path file = directory.resolve("fog.harpel");
         rename("Fog");
-        document.save(file);
+        save(file);
         assertThat(messages.last().get()).isEqualTo("Saved fog.harpel");
         assertThat(document.unsaved().get()).isFalse();
         assertThat(document.file().get()).isEqualTo(file);
         Piece saved = document.piece().get();
         rename("Tide");
-        document.open(file);
+        open(file);
         assertThat(document.piece().get()).isEqualTo(saved);
         assertThat(document.unsaved().get()).isFalse();
         assertThat(document.undoLabel()).contains("Open fog.harpel");
@@ -114,17 +114,30 @@ class DocumentTest {
     @Test
     void aFileThatSomebodyElseWroteIsNoticed() throws IOException {
         Path file = directory.resolve("fog.harpel");
-        assertThat(document.isChangedOnDisk()).as("never saved").isFalse();
-        document.save(file);
-        assertThat(document.isChangedOnDisk()).isFalse();
+        save(file);
+        assertThat(isOverNewer()).isFalse();
         rename("Fog");
-        assertThat(document.isChangedOnDisk()).as("changed here alone").isFalse();
+        assertThat(isOverNewer()).as("changed here alone").isFalse();
         Files.writeString(file, Files.readString(file).replace("Untitled", "Somebody's"));
-        assertThat(document.isChangedOnDisk()).isTrue();
-        document.save(file);
-        assertThat(document.isChangedOnDisk()).isFalse();
+        assertThat(isOverNewer()).isTrue();
+        save(file);
+        assertThat(isOverNewer()).isFalse();
         Files.delete(file);
-        assertThat(document.isChangedOnDisk()).as("nothing there to lose").isFalse();
+        assertThat(isOverNewer()).as("nothing there to lose").isFalse();
+    }
+
+    private void open(Path file) throws IOException {
+        document.open(Document.Opened.read(file));
+    }
+
+    private void save(Path file) throws IOException {
+        Document.Saving saving = document.saving(file);
+        document.saved(saving, saving.write());
+    }
+
+    /** Whether somebody else has written the file since it was opened or saved here. */
+    private boolean isOverNewer() throws IOException {
+        return document.saving(document.file().get()).isOverNewer();
     }
 
     private Path written(String name) throws IOException {
@@ -141,17 +154,17 @@ class DocumentTest {
         byte[] saltBytes = Files.readAllBytes(salt);
         List<String> others = new ArrayList<>();
         document.onOther(() -> others.add(String.valueOf(document.file().get())));
-        document.open(fog);
+        open(fog);
         rename("Thick fog");
-        document.open(salt);
+        open(salt);
         assertThat(document.unsaved().get()).isFalse();
         document.undo();
         assertThat(name()).isEqualTo("Thick fog");
         assertThat(document.file().get()).isEqualTo(fog);
         assertThat(document.unsaved().get()).as("of what its own file has").isTrue();
-        assertThat(document.isChangedOnDisk()).isFalse();
+        assertThat(isOverNewer()).isFalse();
         assertThat(messages.last().get()).isEqualTo("Undone: Open salt.harpel");
-        document.save(document.file().get());
+        save(document.file().get());
         assertThat(PieceFile.read(Files.readString(fog)).name()).isEqualTo("Thick fog");
         assertThat(Files.readAllBytes(salt)).isEqualTo(saltBytes);
         document.redo();
@@ -173,8 +186,8 @@ class DocumentTest {
         document.other(Piece.empty().withName("Tide"), "Open tide.mid");
         assertThat(document.unsaved().get()).isTrue();
         Path fog = written("Fog");
-        document.open(fog);
-        document.open(fog);
+        open(fog);
+        open(fog);
         document.undo();
         assertThat(name()).isEqualTo("Tide");
         assertThat(document.file().get()).isNull();
@@ -188,11 +201,10 @@ class DocumentTest {
     void aBrokenFileChangesNothing() throws IOException {
         Path file = directory.resolve("broken.harpel");
         Files.writeString(file, "{\"harpel\":1,\"name\":");
-        assertThatThrownBy(() -> document.open(file)).isInstanceOf(FileException.class);
+        assertThatThrownBy(() -> open(file)).isInstanceOf(FileException.class);
         assertThat(changes).isEmpty();
         assertThat(document.file().get()).isNull();
-        assertThatThrownBy(() -> document.open(directory.resolve("none.harpel")))
-                .isInstanceOf(IOException.class);
+        assertThatThrownBy(() -> open(directory.resolve("none.harpel"))).isInstanceOf(IOException.class);
         assertThat(changes).isEmpty();
     }
 

@@ -10,10 +10,14 @@ import harpel.time.TempoMap;
 import harpel.time.Ticks;
 import harpel.time.TimeMap;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.Deque;
 import java.util.List;
+import java.util.Locale;
 
 /**
  * Reads Standard MIDI Files of format 0, 1 and 2, also in a RIFF wrapping, with metrical or SMPTE time (Standard MIDI Files 1.0).
@@ -26,6 +30,7 @@ public final class SmfReader {
     private static final int CHANNELS = 16;
 
     private static final double SMPTE_BPM = 120;
+    private static final long FARTHEST_QUARTER = Ticks.FARTHEST / Ticks.PER_QUARTER;
 
     private final byte[] bytes;
     /** Where the file's own bytes end: those of the data chunk in a RIFF wrapping. */
@@ -211,22 +216,29 @@ public final class SmfReader {
         return MeterMap.ofChanges(meters);
     }
 
-    /** A note that has started, its place among all, and the one of that key that started next. */
-    private static final class Open {
-        final int place;
-        final long tick;
-        final int velocity;
-        Open next;
+    /** A note that has started, and its place among all. */
+    private record Open(int place, long tick, int velocity) {}
 
-        Open(int place, long tick, int velocity) {
-            this.place = place;
-            this.tick = tick;
-            this.velocity = velocity;
+    /** What sounds of a track: of each key of each channel the starts that wait for their ends, the oldest first. */
+    private static final class Sounding {
+        private final List<Deque<Open>> keys = new ArrayList<>(Collections.nCopies(CHANNELS << 7, null));
+
+        void start(int key, Open open) {
+            if (keys.get(key) == null) {
+                keys.set(key, new ArrayDeque<>(1));
+            }
+            keys.get(key).add(open);
+        }
+
+        /** The oldest start of that key; null where there is none. */
+        Open end(int key) {
+            Deque<Open> open = keys.get(key);
+            return open == null ? null : open.poll();
         }
     }
 
     private void readTrack(int end) throws FileException {
-        Open[] open = new Open[16 * 128];
+        Sounding open = new Sounding();
         long units = 0;
         int running = 0;
         while (true) {
@@ -236,7 +248,7 @@ public final class SmfReader {
                         position, "expected End of Track (FF 2F 00) before the end of track " + (track + 1));
             }
             units += variableLength(end);
-            long tick = trackShift + toTicks(units);
+            long tick = tick(deltaAt, units);
             if (position >= end) {
                 throw FileException.atByte(
                         deltaAt, "expected an event after the delta time but track " + (track + 1) + " ends");
@@ -275,33 +287,21 @@ public final class SmfReader {
         }
     }
 
-    private void readChannelMessage(int status, long tick, int end, Open[] open) throws FileException {
+    private void readChannelMessage(int status, long tick, int end, Sounding open) throws FileException {
         int kind = status & 0xF0;
         int channel = status & 0x0F;
         int first = dataByte(end);
         int second = kind == 0xC0 || kind == 0xD0 ? -1 : dataByte(end);
         if (kind == 0x90 && second > 0) {
-            int voice = channel << 7 | first;
             // Its place is kept until its end is known, so that notes stand in the order of their starts.
-            Open started = new Open(notes.size(), tick, second);
+            open.start(channel << 7 | first, new Open(notes.size(), tick, second));
             notes.add(null);
-            if (open[voice] == null) {
-                open[voice] = started;
-            } else {
-                Open last = open[voice];
-                while (last.next != null) {
-                    last = last.next;
-                }
-                last.next = started;
-            }
         } else if (kind == 0x80 || kind == 0x90) {
-            Open started = open[channel << 7 | first];
+            Open started = open.end(channel << 7 | first);
             if (started == null) {
                 strayEnds++;
             } else {
-                open[channel << 7 | first] = started.next;
-                int release = kind == 0x80 ? second : NoteEnd.PLAIN_RELEASE;
-                add(started, tick, channel, first, release);
+                add(started, tick, channel, first, kind == 0x80 ? second : NoteEnd.PLAIN_RELEASE);
             }
         } else if (second < 0) {
             messages.add(new Message(tick, 0, (byte) status, (byte) first));
@@ -374,7 +374,7 @@ public final class SmfReader {
         }
     }
 
-    private void finishTrack(long tick, int end, Open[] open) throws FileException {
+    private void finishTrack(long tick, int end, Sounding open) throws FileException {
         if (position != end) {
             throw FileException.atByte(
                     position,
@@ -382,10 +382,10 @@ public final class SmfReader {
                             + " bytes follow");
         }
         endTick = Math.max(endTick, tick);
-        for (int voice = 0; voice < open.length; voice++) {
-            for (Open start = open[voice]; start != null; start = start.next) {
+        for (int key = 0; key < CHANNELS << 7; key++) {
+            for (Open start = open.end(key); start != null; start = open.end(key)) {
                 unended++;
-                add(start, tick, voice >> 7, voice & 0x7F, NoteEnd.PLAIN_RELEASE);
+                add(start, tick, key >> 7, key & 0x7F, NoteEnd.PLAIN_RELEASE);
             }
         }
     }
@@ -407,10 +407,25 @@ public final class SmfReader {
         return new MidiFile(new TimeMap(tempo, meterSoFar()), notes, messages, lines, metas, endTick, repairs);
     }
 
-    private long toTicks(long units) {
-        return ticksPerSmpteUnit > 0
-                ? Ticks.round(units * ticksPerSmpteUnit)
-                : Ticks.fromResolution(units, unitsPerQuarter);
+    private long tick(int at, long units) throws FileException {
+        double quarters = ticksPerSmpteUnit > 0
+                ? units * ticksPerSmpteUnit / Ticks.PER_QUARTER
+                : (double) units / unitsPerQuarter;
+        long tick = quarters > FARTHEST_QUARTER
+                ? Ticks.NEVER
+                : ticksPerSmpteUnit > 0
+                        ? Ticks.round(units * ticksPerSmpteUnit)
+                        : Ticks.fromResolution(units, unitsPerQuarter);
+        if (tick > Ticks.FARTHEST - trackShift) {
+            throw FileException.atByte(
+                    at,
+                    String.format(
+                            Locale.ROOT,
+                            "expected an event within %,d quarters of the beginning but found one after %,.0f",
+                            FARTHEST_QUARTER,
+                            quarters + (double) trackShift / Ticks.PER_QUARTER));
+        }
+        return trackShift + tick;
     }
 
     private int dataByte(int end) throws FileException {

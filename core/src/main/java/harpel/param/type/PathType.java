@@ -3,13 +3,13 @@ package harpel.param.type;
 import harpel.param.ParamException;
 import harpel.param.ParamType;
 import harpel.param.Plain;
+import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
 /** Points along the piece with values of another type: [tick, value], rising in the first. */
 public record PathType<T>(ParamType<T> type) implements ParamType<List<PathType.Point<T>>> {
-    private static final long FARTHEST = 1L << 48;
     private static final int MOST = 10_000;
 
     /** From {@code tick} on the value holds, or goes straight to the next. */
@@ -56,7 +56,7 @@ public record PathType<T>(ParamType<T> type) implements ParamType<List<PathType.
                     || !(both.get(0) instanceof Number at)
                     || at.doubleValue() != Math.rint(at.doubleValue())
                     || at.longValue() <= last
-                    || at.longValue() > FARTHEST
+                    || at.longValue() > Ticks.FARTHEST
                     || points.size() == MOST) {
                 throw new ParamException("must be " + range() + " but has " + Plain.quote(item));
             }

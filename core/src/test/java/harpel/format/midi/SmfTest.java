@@ -36,8 +36,14 @@ class SmfTest {
 
     /** A file of format 0 at 96 ticks around a track's events. */
     private static byte[] file(String events) {
+        return file("0060", events);
+    }
+
+    /** @param division ticks to a quarter */
+    private static byte[] file(String division, String events) {
         byte[] track = hex(events);
-        return hex(HEADER + "4D54726B" + String.format("%08X", track.length) + events);
+        return hex(HEADER.substring(0, HEADER.length() - 5) + division + "4D54726B"
+                + String.format("%08X", track.length) + events);
     }
 
     /** Standard MIDI Files 1.0, "Variable-length quantity": the examples of the specification. */
@@ -60,8 +66,28 @@ class SmfTest {
         long value = Long.parseLong(number, 16);
         assertThat(HexFormat.of().withUpperCase().formatHex(SmfWriter.variableLength(value)))
                 .isEqualTo(bytes);
-        MidiFile read = SmfReader.read(file(bytes + "FF2F00"));
-        assertThat(read.endTick()).isEqualTo(value * (Q / 96));
+        // 3,840 ticks to a quarter, so that the largest is not too far away.
+        MidiFile read = SmfReader.read(file("0F00", bytes + "FF2F00"));
+        assertThat(read.endTick()).isEqualTo(value * (Q / 3840));
+    }
+
+    @Test
+    void whatIsFartherAwayThanAPieceReachesIsRefusedAtItsByte() throws FileException {
+        // The largest delta time of the specification at one tick to a quarter: an end after 268,435,455 quarters.
+        assertThatThrownBy(() -> SmfReader.read(file("0001", "00903C5A FFFFFF7F803C40" + END)))
+                .hasMessage("byte 26: expected an event within 1,000,000 quarters of the beginning but found one after"
+                        + " 268,435,455");
+        assertThat(SmfReader.read(file("0001", "00903C5A BD8440803C40" + END)).endTick())
+                .isEqualTo(Ticks.FARTHEST);
+    }
+
+    @Test
+    void manyStartsOfOneKeyWithoutAnEndAreEachEndedWithTheTrack() throws FileException {
+        MidiFile read = SmfReader.read(file("01903C5A".repeat(5_000) + END));
+        assertThat(read.notes())
+                .hasSize(5_000)
+                .allMatch(note -> note.tick() + note.lengthTicks() >= read.endTick());
+        assertThat(read.repairs()).containsExactly("5000 notes have no end in the file; ended at the end of the track");
     }
 
     @Test

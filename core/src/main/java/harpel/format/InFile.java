@@ -1,0 +1,38 @@
+package harpel.format;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+
+/** Reads files whole, as far as there is memory for them, and says in words why one cannot be read. */
+public final class InFile {
+    /** Of the memory that is left, a file may take one part in so many: what is made of it takes more. */
+    private static final int SHARE = 4;
+
+    private static final long MOST = 256L << 20;
+
+    private InFile() {}
+
+    /** @throws IOException without the file's name, which whoever asked knows */
+    public static byte[] read(Path file) throws IOException {
+        if (Files.isDirectory(file)) {
+            throw new FileException("this is a folder; open a file in it");
+        }
+        int most = (int) Math.min(MOST, Room.left() / SHARE);
+        try (InputStream in = Files.newInputStream(file)) {
+            byte[] bytes = in.readNBytes(most);
+            if (in.read() >= 0) {
+                throw new FileException(
+                        "this file is larger than the " + (most >> 20) + " MB that there is memory for");
+            }
+            return bytes;
+        } catch (NoSuchFileException e) {
+            throw new FileException("there is no such file", e);
+        } catch (AccessDeniedException e) {
+            throw new FileException("this file may not be read", e);
+        }
+    }
+}
