@@ -90,7 +90,10 @@ public final class Routes {
     static void refuseCircle(List<Part> parts) {
         Routes routes = new Routes(parts);
         for (Part part : parts) {
-            List<String> path = routes.circleThrough(part.id());
+            // No circle goes through one that nobody comes before.
+            List<String> path = routes.before.getOrDefault(part.id(), Set.of()).isEmpty()
+                    ? List.of()
+                    : routes.circleThrough(part.id());
             if (!path.isEmpty()) {
                 throw new IllegalArgumentException("notes would go round in a circle: " + String.join(" → ", path)
                         + "; take one of these ways out");

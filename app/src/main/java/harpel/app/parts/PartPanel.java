@@ -14,6 +14,7 @@ import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
 import harpel.app.ui.OnlyShown;
 import harpel.app.ui.Scrolling;
+import harpel.app.ui.SeenRows;
 import harpel.app.ui.Space;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
@@ -22,10 +23,8 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Routes;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
@@ -47,8 +46,7 @@ public final class PartPanel extends VBox {
     private static final String BUILT_IN = "sounds";
 
     private final Session session;
-    private final VBox cards = new VBox(Space.TIGHT);
-    private final Map<String, PartCard> kept = new HashMap<>();
+    private final SeenRows<PartCard> cards = new SeenRows<>(this::card);
     private final Field name;
     private final Choice<Hearing> input;
     private final ToggleButton keysHere;
@@ -130,7 +128,7 @@ public final class PartPanel extends VBox {
         HBox.setHgrow(name, Priority.ALWAYS);
         HBox head = new HBox(Space.TIGHT, name, partMenu());
         head.setAlignment(Pos.CENTER_LEFT);
-        Scrolling list = new Scrolling(cards);
+        Scrolling list = cards.node();
         // The parts have the height they need; what is left is the levers', so that their head stays where it is when
         // one is added.
         list.setMinHeight(80);
@@ -158,7 +156,10 @@ public final class PartPanel extends VBox {
         });
         session.document().onChange(change -> lastChange = change);
         session.document().piece().addListener((property, before, now) -> take(lastChange));
-        session.selection().partId().addListener((property, before, now) -> show());
+        session.selection().partId().addListener((property, before, now) -> {
+            show();
+            cards.reveal(now);
+        });
         session.transport().noSound().addListener((property, before, now) -> show());
         output.setOnShowing(event -> show());
         show();
@@ -267,15 +268,9 @@ public final class PartPanel extends VBox {
     private void show() {
         Piece piece = session.document().piece().get();
         Part part = session.selection().part();
-        // Nodes that stay keep the keyboard, so only what differs is taken out and put in.
-        List<PartCard> wanted = piece.parts().stream().map(this::card).toList();
-        if (!cards.getChildren().equals(wanted)) {
-            cards.getChildren().setAll(wanted);
-        }
-        boolean briefly = session.look().view().get() == View.PHRASE;
-        wanted.forEach(card -> card.brief(briefly));
-        wanted.forEach(card -> card.unfold(card == kept.get(part.id()) && !briefly ? chosen : null));
-        kept.keySet().removeIf(id -> piece.part(id).isEmpty());
+        cards.show(piece.parts().stream().map(Part::id).toList());
+        cards.row(part.id());
+        cards.made().forEach(card -> show(card, piece));
         input.show(inputs(), part.hearing());
         showKeysHere(piece, part);
         channel.show(IntStream.range(0, 16).boxed().toList(), part.channel());
@@ -318,18 +313,19 @@ public final class PartPanel extends VBox {
                 .orElse(KEYS_ONLY);
     }
 
-    private PartCard card(Part part) {
-        PartCard card = kept.computeIfAbsent(
-                part.id(),
-                id -> new PartCard(
-                        session.document(),
-                        session.selection(),
-                        session.transport(),
-                        session.desk(),
-                        session.messages(),
-                        id));
-        card.show(part, part.id().equals(session.selection().partId().get()));
+    private PartCard card(String id) {
+        PartCard card = new PartCard(
+                session.document(), session.selection(), session.transport(), session.desk(), session.messages(), id);
+        show(card, session.document().piece().get());
         return card;
+    }
+
+    private void show(PartCard card, Piece piece) {
+        boolean isChosen = card.part().equals(session.selection().partId().get());
+        boolean briefly = session.look().view().get() == View.PHRASE;
+        piece.part(card.part()).ifPresent(part -> card.show(part, isChosen));
+        card.brief(briefly);
+        card.unfold(isChosen && !briefly ? chosen : null);
     }
 
     /** Says where the notes stop, and offers the one action that helps; names what is wrong with the ways between parts. */
@@ -349,7 +345,7 @@ public final class PartPanel extends VBox {
 
     /** Draws a frame. */
     public void draw() {
-        kept.values().forEach(PartCard::draw);
+        cards.made().forEach(PartCard::draw);
         if (session.look().view().get() == View.PHRASE) {
             phrases.draw();
         } else {

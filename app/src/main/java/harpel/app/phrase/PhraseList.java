@@ -11,15 +11,12 @@ import harpel.app.look.Look.View;
 import harpel.app.look.Messages;
 import harpel.app.look.Theme;
 import harpel.app.ui.Buttons;
-import harpel.app.ui.Scrolling;
+import harpel.app.ui.SeenRows;
 import harpel.app.ui.Space;
 import harpel.app.ui.TextLine;
 import harpel.app.ui.Tips;
 import harpel.phrase.Phrase;
 import harpel.piece.Piece;
-import java.util.HashMap;
-import java.util.List;
-import java.util.Map;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.ContextMenu;
@@ -44,12 +41,9 @@ public final class PhraseList extends VBox {
     private final Look look;
     private final PhraseDesk desk;
     private final Messages messages;
-    private final VBox cards = new VBox(Space.TIGHT);
+    private final SeenRows<Card> cards = new SeenRows<>(this::card);
     /** The phrase that was brought into view last. */
     private String revealed = "";
-
-    private final Scrolling scroll;
-    private final Map<String, Card> kept = new HashMap<>();
 
     public PhraseList(Document document, Selection selection, Look look, PhraseDesk desk, Messages messages) {
         super(Space.TIGHT);
@@ -73,9 +67,8 @@ public final class PhraseList extends VBox {
                         "A new phrase, empty, of four bars",
                         () -> PhraseActions.fresh(document, selection, desk, messages)));
         row.setAlignment(Pos.CENTER_LEFT);
-        scroll = new Scrolling(cards);
-        VBox.setVgrow(scroll, Priority.ALWAYS);
-        getChildren().addAll(row, scroll);
+        VBox.setVgrow(cards.node(), Priority.ALWAYS);
+        getChildren().addAll(row, cards.node());
         document.piece().addListener((property, before, now) -> show());
         desk.phraseId().addListener((property, before, now) -> show());
         show();
@@ -83,26 +76,28 @@ public final class PhraseList extends VBox {
 
     private void show() {
         Piece piece = document.piece().get();
-        List<Card> wanted = piece.phrases().stream()
-                .map(phrase -> kept.computeIfAbsent(phrase.id(), Card::new))
-                .toList();
-        for (int i = 0; i < wanted.size(); i++) {
-            wanted.get(i).show(piece, piece.phrases().get(i));
+        cards.show(piece.phrases().stream().map(Phrase::id).toList());
+        cards.made().forEach(card -> show(card, piece));
+        String shown = desk.phraseId().get();
+        if (!shown.equals(revealed)) {
+            revealed = shown;
+            cards.reveal(shown);
         }
-        if (!cards.getChildren().equals(wanted)) {
-            cards.getChildren().setAll(wanted);
-        }
-        Card shown = kept.get(desk.phraseId().get());
-        if (shown != null && !shown.id.equals(revealed)) {
-            revealed = shown.id;
-            scroll.reveal(shown);
-        }
-        kept.keySet().removeIf(id -> piece.phrase(id).isEmpty());
+    }
+
+    private Card card(String id) {
+        Card card = new Card(id);
+        show(card, document.piece().get());
+        return card;
+    }
+
+    private static void show(Card card, Piece piece) {
+        piece.phrase(card.id).ifPresent(phrase -> card.show(piece, phrase));
     }
 
     /** Draws a frame. */
     public void draw() {
-        kept.values().forEach(Card::draw);
+        cards.made().forEach(Card::draw);
     }
 
     /** One phrase. */
@@ -197,9 +192,8 @@ public final class PhraseList extends VBox {
                 }
                 case DELETE -> PhraseActions.delete(document, messages, id);
                 case UP, DOWN -> {
-                    int at = cards.getChildren().indexOf(this) + (event.getCode() == KeyCode.UP ? -1 : 1);
-                    if (at >= 0 && at < cards.getChildren().size()) {
-                        Card other = (Card) cards.getChildren().get(at);
+                    Card other = cards.beside(id, event.getCode() == KeyCode.UP ? -1 : 1);
+                    if (other != null) {
                         desk.show(other.id);
                         other.requestFocus();
                     }
@@ -271,7 +265,7 @@ public final class PhraseList extends VBox {
 
     /** The phrase that is shown, or a new one, gets the keyboard to be renamed. */
     public void renameShown() {
-        Card card = kept.get(desk.phraseId().get());
+        Card card = cards.row(desk.phraseId().get());
         if (card != null) {
             card.startRename();
         }

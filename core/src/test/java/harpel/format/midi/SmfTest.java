@@ -84,9 +84,7 @@ class SmfTest {
     @Test
     void manyStartsOfOneKeyWithoutAnEndAreEachEndedWithTheTrack() throws FileException {
         MidiFile read = SmfReader.read(file("01903C5A".repeat(5_000) + END));
-        assertThat(read.notes())
-                .hasSize(5_000)
-                .allMatch(note -> note.tick() + note.lengthTicks() >= read.endTick());
+        assertThat(read.notes()).hasSize(5_000).allMatch(note -> note.tick() + note.lengthTicks() >= read.endTick());
         assertThat(read.repairs()).containsExactly("5000 notes have no end in the file; ended at the end of the track");
     }
 
