@@ -29,6 +29,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
@@ -76,7 +77,12 @@ public final class Files {
 
     /** Opens the piece of a file; what plays goes on until it is read. */
     void open(Path path) {
-        disk.run("Opening " + path.getFileName(), () -> Document.Opened.read(path), session::open, failed(path));
+        open(path, () -> Document.Opened.read(path));
+    }
+
+    /** @param reading gives what is in the file */
+    void open(Path path, Callable<Document.Opened> reading) {
+        disk.run("Opening " + path.getFileName(), reading, session::open, failed(path));
     }
 
     void save() {

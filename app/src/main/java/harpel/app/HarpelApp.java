@@ -113,7 +113,10 @@ public final class HarpelApp extends Application {
                     .addListener((property, before, now) ->
                             settings.keep(session.deviceDesk().kept()));
         }
-        if (shot == null && settings.isFirstStart() && session.document().file().get() == null) {
+        if (shot == null
+                && opened.isPresent()
+                && settings.isFirstStart()
+                && session.document().file().get() == null) {
             pane.showFirstPage(files);
         }
         if (words.contains("--night")) {
@@ -142,7 +145,7 @@ public final class HarpelApp extends Application {
                 }
                 autosave.start();
                 if (opened.isEmpty()) {
-                    files.open(Launcher.file(words));
+                    files.open(Launcher.file(words), Launcher::read);
                 }
                 sweep();
                 if (words.contains("--demo")) {

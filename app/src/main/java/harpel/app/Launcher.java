@@ -1,10 +1,10 @@
 package harpel.app;
 
 import harpel.app.document.Document;
+import harpel.app.file.Disk;
 import harpel.app.look.Look;
 import harpel.app.session.Session;
 import harpel.piece.Piece;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Objects;
@@ -31,6 +31,7 @@ public final class Launcher {
     private static final long PATIENCE_SECONDS = 5;
     private static final String DRAWING_THREAD = "QuantumRenderer";
     private static final String DIRTY_REGIONS = "prism.dirtyregioncount";
+    private static FutureTask<Document.Opened> reading;
     private static FutureTask<Session> opening = new FutureTask<>(() -> new Session(Piece.empty()));
 
     private Launcher() {}
@@ -73,7 +74,11 @@ public final class Launcher {
 
     private static Callable<Session> opener(List<String> words) {
         Path file = file(words);
-        return file == null ? () -> new Session(Piece.empty()) : () -> open(file);
+        if (file == null) {
+            return () -> new Session(Piece.empty());
+        }
+        reading = new FutureTask<>(() -> Document.Opened.read(file));
+        return () -> open(file);
     }
 
     /** The file that the words of the command line name; null for none. */
@@ -91,11 +96,24 @@ public final class Launcher {
     /** A session with the piece of a file; with an empty one that says why when it cannot be read. */
     private static Session open(Path file) {
         try {
-            return Session.of(Document.Opened.read(file));
-        } catch (IOException | IllegalArgumentException e) {
+            reading.run();
+            return Session.of(reading.get());
+        } catch (ExecutionException e) {
             Session session = new Session(Piece.empty());
-            session.say(file + ": " + e.getMessage());
+            session.say(file + ": " + Disk.words(e.getCause()));
             return session;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return new Session(Piece.empty());
+        }
+    }
+
+    /** What is in the file of the command line, once it is read. Throws what went wrong. */
+    static Document.Opened read() throws Exception {
+        try {
+            return reading.get();
+        } catch (ExecutionException e) {
+            throw e.getCause() instanceof Exception cause ? cause : e;
         }
     }
 

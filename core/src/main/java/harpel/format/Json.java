@@ -89,7 +89,7 @@ public final class Json {
             if (parser.nextToken() != JsonToken.START_OBJECT) {
                 throw new FileException("line 1, column 1: expected an object { … }");
             }
-            Map<String, Object> map = new Plain(parser).object();
+            Map<String, Object> map = new Plain(parser, text.length()).object();
             if (parser.nextToken() != null) {
                 throw new FileException(where(parser.currentTokenLocation()) + "expected the end after the object");
             }

@@ -11,17 +11,20 @@ import java.util.Map;
 
 /** Makes plain values of JSON: maps, lists, texts, numbers, truth and null, counting the memory they take. */
 final class Plain {
+    private static final long AN_OBJECT = 136;
     private static final long A_LIST = 64;
     private static final long AN_ITEM = 8;
-    private static final long A_FIELD = 64;
+    private static final long A_FIELD = 80;
     private static final long A_TEXT = 56;
     private static final long A_NUMBER = 16;
 
     private final JsonParser parser;
     private final Room room = new Room();
 
-    Plain(JsonParser parser) {
+    /** @param length of the text that is read, which is there twice: as bytes and as text */
+    Plain(JsonParser parser, int length) throws FileException {
         this.parser = parser;
+        room.take(2L * length);
     }
 
     /** A list of whole numbers, as most notes are: in a quarter of the memory. */
@@ -55,7 +58,7 @@ final class Plain {
             parser.nextToken();
             fields.put(name, value());
         }
-        room.take(A_LIST);
+        room.take(AN_OBJECT);
         return fields;
     }
 

@@ -109,8 +109,9 @@ public final class Disk {
         }
     }
 
-    private static String words(Throwable thrown) {
-        if (thrown instanceof OutOfMemoryError) {
+    /** What went wrong with a file, in words. */
+    public static String words(Throwable thrown) {
+        if (thrown instanceof OutOfMemoryError || thrown.getCause() instanceof OutOfMemoryError) {
             return "there is not enough memory for this file";
         }
         if (!(thrown instanceof IOException || thrown instanceof IllegalArgumentException)) {
