@@ -58,15 +58,16 @@ class Hand {
         }
     }
 
-    /** Something did not come in time: says where the interface thread is, which is what it most likely waited for. */
+    /** Something did not come in time: says where the interface thread and the one that draws are, which is what it most likely waited for. */
     private static AssertionError late(String what, Throwable cause) {
         Object keyboard =
                 typedAt().getScene() == null ? null : typedAt().getScene().getFocusOwner();
         AssertionError error =
                 new AssertionError(what + ", for " + PATIENCE_SECONDS + " s; the keyboard is with " + keyboard, cause);
         Thread.getAllStackTraces().forEach((thread, frames) -> {
-            if (thread.getName().equals("JavaFX Application Thread")) {
-                Throwable at = new Throwable("where the interface thread is");
+            boolean draws = thread.getName().startsWith("QuantumRenderer");
+            if (draws || thread.getName().equals("JavaFX Application Thread")) {
+                Throwable at = new Throwable("where the " + (draws ? "drawing" : "interface") + " thread is");
                 at.setStackTrace(frames);
                 error.addSuppressed(at);
             }

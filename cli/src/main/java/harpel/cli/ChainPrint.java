@@ -3,8 +3,10 @@ package harpel.cli;
 import harpel.chain.Stage;
 import harpel.effect.EffectCatalog;
 import harpel.event.Event;
+import harpel.event.NoteStart;
 import harpel.format.ChainFile;
 import harpel.format.FileException;
+import harpel.format.InFile;
 import harpel.format.midi.MidiFile;
 import harpel.format.midi.SmfForm;
 import harpel.format.midi.SmfReader;
@@ -22,8 +24,6 @@ import harpel.print.StageFiles;
 import harpel.run.Tap;
 import harpel.theory.Key;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
@@ -65,6 +65,9 @@ final class ChainPrint {
         PrintJob.Result result = new PrintJob(plan, chain.part(), tail, tap).print(events, end);
 
         write(out, input, result.events(), result.lengthTicks());
+        long notes =
+                result.events().stream().filter(NoteStart.class::isInstance).count();
+        report.wrote(Report.of(notes, input.time(), 0, Math.max(1, result.lengthTicks())), out);
         if (stages != null) {
             taps.write(
                     stages,
@@ -77,7 +80,10 @@ final class ChainPrint {
 
     private ChainFile readChain(Path path) throws IOException, CouldNot {
         try {
-            ChainFile chain = ChainFile.read(Files.readAllBytes(path));
+            ChainFile chain = ChainFile.read(InFile.read(path));
+            if (chain.isNewer()) {
+                report.warn(path + ": a newer version wrote this chain");
+            }
             for (Stage stage : ChainFile.unknownStages(chain.chain())) {
                 String what = path + ": this version knows no effect \"" + stage.name() + "\"";
                 if (chain.unknown().isEmpty()) {
@@ -96,8 +102,10 @@ final class ChainPrint {
         if (in.equals(Report.STANDARD)) {
             bytes = System.in.readAllBytes();
         } else {
-            try (InputStream stream = Files.newInputStream(Path.of(in))) {
-                bytes = stream.readAllBytes();
+            try {
+                bytes = InFile.read(Path.of(in));
+            } catch (FileException e) {
+                throw new CouldNot(in + ": " + e.getMessage());
             }
         }
         try {

@@ -57,6 +57,11 @@ final class PieceOptions {
                             + " (default: as the piece plays).")
     Boolean timeline;
 
+    @Option(
+            names = {"-q", "--quiet"},
+            description = "Say nothing of what was written; only what went wrong or was lost.")
+    boolean quiet;
+
     /** Says what is out of range. */
     void check() {
         inRange("--variation", variation, 0, VariationNumbers.MOST);

@@ -2,6 +2,7 @@ package harpel.cli;
 
 import harpel.advice.Advisor;
 import harpel.format.FileException;
+import harpel.format.InFile;
 import harpel.format.PieceFile;
 import harpel.format.midi.SmfForm;
 import harpel.param.ParamException;
@@ -31,7 +32,10 @@ final class PiecePrint {
 
     Piece read(Path path) throws IOException, CouldNot {
         try {
-            Piece piece = PieceFile.read(Files.readAllBytes(path));
+            Piece piece = PieceFile.read(InFile.read(path));
+            if (PieceFile.isNewer(piece)) {
+                report.warn(path + ": a newer version wrote this piece");
+            }
             PieceFile.unknown(piece)
                     .forEach(what -> report.warn(path + ": this version does not know " + what + ", and keeps it"));
             for (Part part : piece.parts()) {
@@ -44,6 +48,23 @@ final class PiecePrint {
         }
     }
 
+    /** Without parts that are not heard, which are named. */
+    PrintOrder heard(PrintOrder order) throws CouldNot {
+        List<Part> silent = order.parts().stream()
+                .map(id -> order.piece().part(id).orElseThrow())
+                .filter(part -> !order.piece().isHeard(part))
+                .toList();
+        if (silent.isEmpty()) {
+            return order;
+        }
+        String names = String.join(", ", silent.stream().map(Part::name).toList());
+        if (silent.size() == order.parts().size()) {
+            throw new CouldNot(names + ": mute, or others are solo; --stems prints what is not heard, too");
+        }
+        report.warn("left out, since mute or others are solo: " + names + "; --stems prints these, too");
+        return order.without(silent.stream().map(Part::id).toList());
+    }
+
     /** @param stages the folder for what leaves each stage of the only part, or null */
     void print(PrintOrder order, PrintFormat as, SmfForm form, String out, Path stages)
             throws IOException, InterruptedException {
@@ -51,6 +72,7 @@ final class PiecePrint {
         StageFiles taps = new StageFiles(part);
         Printed printed = order.print(done -> {}, stages == null ? Tap.NONE : taps);
         Report.write(out, as.write(printed.allNotes(), form));
+        report.wrote(said(printed), out);
         if (stages != null) {
             taps.write(
                     stages,
@@ -59,6 +81,11 @@ final class PiecePrint {
                     (file, events) -> Report.write(file.toString(), as.write(printed.notes("", events), form)));
         }
         report.lost("", printed.losses());
+    }
+
+    private static String said(Printed printed) {
+        PrintOrder order = printed.order();
+        return Report.of(printed.count(), order.piece().time(), order.from(), order.to());
     }
 
     /** Prints several variations side by side, a file each in a folder. */
@@ -72,6 +99,8 @@ final class PiecePrint {
                 Printed printed = prints.get(i).get();
                 String name = "variation-" + variations.get(i);
                 Report.write(folder.resolve(name + "." + as.ending()).toString(), as.write(printed.allNotes(), form));
+                report.wrote(
+                        said(printed), folder.resolve(name + "." + as.ending()).toString());
                 report.lost(name + ": ", printed.losses());
             }
         } catch (ExecutionException e) {

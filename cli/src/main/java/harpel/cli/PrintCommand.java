@@ -98,6 +98,17 @@ final class PrintCommand implements Callable<Integer> {
                     "Of a chain or of one part: also write what leaves each stage, one file each, into this folder.")
     private Path stages;
 
+    @Option(
+            names = "--stems",
+            description = "Print parts that are mute, or not solo where others are, too; they are left out without it.")
+    private boolean stems;
+
+    @Option(
+            names = "--notes-only",
+            description =
+                    "Leave out the bank, program and level with which each part of a piece begins in a MIDI file.")
+    private boolean notesOnly;
+
     @Option(names = "--strict", description = "Exit with 1 when anything was lost on the way.")
     private boolean strict;
 
@@ -108,12 +119,13 @@ final class PrintCommand implements Callable<Integer> {
                 "say what to print: --piece PIECE, or --chain CHAIN and a MIDI file");
         what.check();
         SmfForm form = form();
-        Report report = new Report(spec.commandLine().getErr());
+        Report report = new Report(spec.commandLine().getErr(), what.quiet);
         if (what.piece == null) {
             check(in != null, "a chain needs a MIDI file to send through it; - is standard input");
             check(
                     what.parts == null && what.fromBar == null && variations == null,
                     "--parts, --from-bar and --variations go with --piece");
+            check(!stems, "--stems goes with --piece");
             new ChainPrint(report, format(), form)
                     .print(chain, in, out, what.variation == null ? 1 : what.variation, what.bars, tail(), stages);
         } else {
@@ -124,14 +136,14 @@ final class PrintCommand implements Callable<Integer> {
                     "--stages goes with --chain, or with one of --parts and one variation of a piece");
             printPiece(report, form);
         }
-        report.summary();
-        return strict && !report.isClean() ? Main.COULD_NOT : 0;
+        return report.end(strict);
     }
 
     private void printPiece(Report report, SmfForm form) throws IOException, CouldNot, InterruptedException {
         PiecePrint printer = new PiecePrint(report);
         List<Long> several = variations == null ? List.of() : numbers(variations);
-        PrintOrder order = what.order(printer.read(what.piece), tail());
+        PrintOrder whole = what.order(printer.read(what.piece), tail());
+        PrintOrder order = stems ? whole : printer.heard(whole);
         if (several.isEmpty()) {
             printer.print(order, format(), form, out, stages);
         } else {
@@ -149,7 +161,7 @@ final class PrintCommand implements Callable<Integer> {
 
     private SmfForm form() {
         try {
-            return new SmfForm(format, division);
+            return new SmfForm(format, division, notesOnly);
         } catch (IllegalArgumentException e) {
             throw new ParameterException(spec.commandLine(), "--" + e.getMessage(), e);
         }

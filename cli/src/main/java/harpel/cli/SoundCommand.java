@@ -88,7 +88,7 @@ final class SoundCommand implements Callable<Integer> {
                     spec.commandLine(),
                     "-o " + out + " is named like a file; with --each-part it is the folder for a file of each part");
         }
-        Report report = new Report(spec.commandLine().getErr());
+        Report report = new Report(spec.commandLine().getErr(), what.quiet);
         Piece piece = new PiecePrint(report).read(what.piece);
         SoundFile how = brought(new SoundFile(rate, bits, bank(piece, report)));
         PrintOrder order = what.order(piece, Tail.RING);
@@ -106,8 +106,10 @@ final class SoundCommand implements Callable<Integer> {
         missing.forEach(name -> report.warn("no sound \"" + name + "\" in "
                 + (how.bank() == null ? "the built-in ones" : how.bank().path())
                 + "; the built-in one of the same number is taken"));
-        report.summary();
-        return 0;
+        String written = Report.of(printed.count(), piece.time(), order.from(), order.to());
+        report.wrote(
+                eachPart ? Report.count(order.parts().size(), "sound file") + ", " + written : written, out.toString());
+        return report.end(false);
     }
 
     private SoundFile brought(SoundFile how) {

@@ -43,6 +43,9 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
     static final String BY = "by";
     private static final ParamSpec NONE = ParamSpec.of();
 
+    static final String A_PIECE = "a piece";
+    private static final String A_CHAIN = "a chain";
+
     /** Reads the bytes of a file. Throws as {@link #read(String)}, and when they are no text. */
     public static ChainFile read(byte[] bytes) throws FileException {
         return read(Json.text(bytes));
@@ -56,6 +59,7 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
      */
     public static ChainFile read(String text) throws FileException {
         Map<String, Object> plain = Json.parseObject(text);
+        refuseOther(plain, A_CHAIN);
         ChainFile file = read(plain);
         if (!isNewer(plain)) {
             return file;
@@ -63,6 +67,28 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         Map<String, Object> unknown = new LinkedHashMap<>(file.unknown);
         unknown.put(VERSION_KEY, NewerFile.of(plain.get(VERSION_KEY), plain, file.plain()));
         return new ChainFile(file.part, file.key, file.chain, unknown);
+    }
+
+    /** What a file of Harpel seems to be; empty where that cannot be told. */
+    private static String kind(Map<String, Object> file) {
+        if (file.containsKey("parts") || file.containsKey("phrases")) {
+            return A_PIECE;
+        }
+        return file.containsKey("chain")
+                ? A_CHAIN
+                : file.containsKey("presets")
+                        ? "a file of presets"
+                        : file.containsKey("map")
+                                ? "a map of a controller"
+                                : file.containsKey(NotesText.NOTES) ? "notes of the clipboard" : "";
+    }
+
+    /** Refuses a file of Harpel of another kind, in words. */
+    static void refuseOther(Map<String, Object> file, String wanted) throws FileException {
+        String kind = kind(file);
+        if (file.containsKey(VERSION_KEY) && !kind.isEmpty() && !kind.equals(wanted)) {
+            throw new FileException("this is " + kind + ", not " + wanted);
+        }
     }
 
     private static ChainFile read(Map<String, Object> plain) {
@@ -90,6 +116,11 @@ public record ChainFile(String part, Key key, Chain chain, Map<String, Object> u
         if (!file.newer()) {
             file.take(VERSION_KEY);
         }
+    }
+
+    /** Whether a newer version wrote it. */
+    public boolean isNewer() {
+        return unknown.containsKey(VERSION_KEY);
     }
 
     /** As text; a newer version's number and fields are written again. */

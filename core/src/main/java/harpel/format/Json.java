@@ -5,7 +5,6 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadFeature;
 import com.fasterxml.jackson.core.util.DefaultIndenter;
 import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
@@ -85,10 +84,18 @@ public final class Json {
 
     /** @throws FileException with line and column */
     static Map<String, Object> parseObject(String text) throws FileException {
-        try (JsonParser parser = FACTORY.createParser(text.startsWith("\uFEFF") ? text.substring(1) : text)) {
-            if (parser.nextToken() != JsonToken.START_OBJECT) {
-                throw new FileException("line 1, column 1: expected an object { … }");
-            }
+        String plain = text.startsWith("\uFEFF") ? text.substring(1) : text;
+        String begin = plain.stripLeading();
+        if (!begin.startsWith("{")) {
+            throw new FileException(
+                    begin.isEmpty()
+                            ? "this file is empty"
+                            : "this is not a file of Harpel but "
+                                    + (begin.startsWith("<") ? "a web page or XML" : "a text")
+                                    + "; files of Harpel begin with {");
+        }
+        try (JsonParser parser = FACTORY.createParser(plain)) {
+            parser.nextToken();
             Map<String, Object> map = new Plain(parser, text.length()).object();
             if (parser.nextToken() != null) {
                 throw new FileException(where(parser.currentTokenLocation()) + "expected the end after the object");

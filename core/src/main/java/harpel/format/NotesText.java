@@ -8,7 +8,7 @@ import java.util.Map;
 
 /** Notes as text for the clipboard: {@code {"harpel": 1, "notes": [[at, length, pitch, velocity], …]}}, as a piece's file has them. */
 public final class NotesText {
-    private static final String NOTES = "notes";
+    static final String NOTES = "notes";
 
     private NotesText() {}
 

@@ -46,6 +46,7 @@ public final class PieceFile {
      */
     public static Piece read(String text) throws FileException {
         Map<String, Object> plain = Json.parseObject(text);
+        ChainFile.refuseOther(plain, ChainFile.A_PIECE);
         Piece piece = read(plain);
         if (!ChainFile.isNewer(plain)) {
             return piece;

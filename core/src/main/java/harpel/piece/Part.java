@@ -1,9 +1,11 @@
 package harpel.piece;
 
 import harpel.chain.Chain;
+import harpel.event.Message;
 import harpel.param.Ids;
 import harpel.theory.Words;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -73,6 +75,19 @@ public record Part(
     /** The id of the phrase it plays, or empty. */
     public String phrase() {
         return playing.phrase();
+    }
+
+    /** What an instrument is told on a channel to sound as the part: bank and program, where the part has a built-in sound, and its level. */
+    public List<Message> sounds(int channel) {
+        List<Message> told = new ArrayList<>();
+        if (voice.port().equals(Voice.BUILT_IN)) {
+            Preset preset = voice.played();
+            told.add(Message.control(0, 0, channel, Message.BANK, preset.bank() >> 7));
+            told.add(Message.control(0, 0, channel, Message.BANK_FINE, preset.bank() & 0x7F));
+            told.add(new Message(0, 0, (byte) (Message.PROGRAM_CHANGE | channel), (byte) preset.program()));
+        }
+        told.add(Message.control(0, 0, channel, Message.VOLUME, mix.volume()));
+        return told;
     }
 
     /** Its channel, 0–15. */

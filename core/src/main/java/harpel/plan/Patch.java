@@ -46,7 +46,6 @@ public record Patch(Map<String, Way> ways) {
         for (Part part : piece.parts()) {
             Voice voice = part.voice();
             boolean builtIn = voice.port().equals(Voice.BUILT_IN);
-            int level = part.mix().level();
             ways.put(
                     part.id(),
                     new Way(
@@ -55,7 +54,9 @@ public record Patch(Map<String, Way> ways) {
                             voice.channel(),
                             piece.isHeard(part),
                             builtIn ? voice.played() : null,
-                            level == Mix.PLAIN.level() ? OWN_VOLUME : Math.round(level * 127 / 100f)));
+                            part.mix().level() == Mix.PLAIN.level()
+                                    ? OWN_VOLUME
+                                    : part.mix().volume()));
         }
         return new Patch(ways);
     }

@@ -12,6 +12,7 @@ import harpel.plan.Program;
 import harpel.run.Tap;
 import harpel.time.Ticks;
 import java.util.ArrayDeque;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.LinkedHashSet;
@@ -137,6 +138,13 @@ public record PrintOrder(Piece piece, Set<String> parts, long from, long to, Tai
                 .map(Phrase::length)
                 .filter(length -> length > 0)
                 .max(Long::compare);
+    }
+
+    /** The same without some parts, which others may hear all the same. */
+    public PrintOrder without(Collection<String> silent) {
+        Set<String> left = new LinkedHashSet<>(parts);
+        left.removeAll(silent);
+        return new PrintOrder(piece, left, from, to, tail);
     }
 
     public PrintOrder withVariation(long variation) {

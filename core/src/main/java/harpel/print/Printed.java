@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeSet;
 
 /**
  * What came of a print.
@@ -64,9 +65,25 @@ public record Printed(PrintOrder order, Map<String, List<Event>> events, long en
     /** All that was sent, to be written to a file. */
     public PrintedNotes notes(Collection<String> parts) {
         List<SmfWriter.Track> tracks = new ArrayList<>();
-        parts.forEach(
-                part -> tracks.add(track(order.piece().part(part).orElseThrow().name(), events.get(part))));
+        for (String id : parts) {
+            Part part = order.piece().part(id).orElseThrow();
+            SmfWriter.Track track = track(part.name(), events.get(id));
+            tracks.add(new SmfWriter.Track(track.name(), sound(part, track.events()), track.events()));
+        }
         return toWrite(tracks);
+    }
+
+    /** On each channel that is used: single notes with an expression of their own use several. */
+    private static List<Message> sound(Part part, List<? extends Event> sent) {
+        TreeSet<Integer> channels = new TreeSet<>(List.of(part.channel()));
+        for (Event event : sent) {
+            if (event instanceof NoteStart note) {
+                channels.add(note.channel());
+            }
+        }
+        return channels.stream()
+                .flatMap(channel -> part.sounds(channel).stream())
+                .toList();
     }
 
     /** The same of every part. */

@@ -160,8 +160,7 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
             }
             byte status = (byte) (Message.PROGRAM_CHANGE | channel);
             dues.add(new Due(0, Synth.message(new byte[] {status, (byte) preset.program()})));
-            dues.add(new Due(
-                    0, control(channel, Message.VOLUME, Math.round(part.mix().level() * 127 / 100f))));
+            dues.add(new Due(0, control(channel, Message.VOLUME, part.mix().volume())));
         }
     }
 

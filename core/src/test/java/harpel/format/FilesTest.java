@@ -83,11 +83,19 @@ class FilesTest {
         assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1,\n\"chain\":[}"))
                 .isInstanceOf(FileException.class)
                 .hasMessageStartingWith("line 2, column 10: this is not JSON");
-        for (String other : new String[] {"", "[]", "7", "null"}) {
+        for (String other : new String[] {"[]", "7", "null", "Salt"}) {
             assertThatThrownBy(() -> ChainFile.read(other))
                     .isInstanceOf(FileException.class)
-                    .hasMessage("line 1, column 1: expected an object { … }");
+                    .hasMessage("this is not a file of Harpel but a text; files of Harpel begin with {");
         }
+        assertThatThrownBy(() -> ChainFile.read(" \n")).hasMessage("this file is empty");
+        assertThatThrownBy(() -> PieceFile.read("<!DOCTYPE html>")).hasMessageContaining("but a web page or XML");
+        assertThatThrownBy(() -> PieceFile.read("{\"harpel\":1,\"chain\":[]}"))
+                .hasMessage("this is a chain, not a piece");
+        assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1,\"parts\":[]}"))
+                .hasMessage("this is a piece, not a chain");
+        assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1,\"map\":\"Pads\"}"))
+                .hasMessage("this is a map of a controller, not a chain");
         assertThatThrownBy(() -> ChainFile.read("{\"harpel\":1,\"chain\":[]}\n {}"))
                 .isInstanceOf(FileException.class)
                 .hasMessage("line 2, column 2: expected the end after the object");

@@ -1,19 +1,25 @@
 package harpel.format.midi;
 
 import harpel.chain.Chain;
+import harpel.event.Message;
 import harpel.format.midi.MidiFile.Line;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
 import harpel.piece.Block;
+import harpel.piece.Instrument;
 import harpel.piece.KeyChange;
+import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
+import harpel.piece.Preset;
 import harpel.theory.Key;
 import harpel.time.MeterMap;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 
 /** A whole MIDI file as parts with blocks on a timeline: each track and channel is a part, its notes a phrase, where they lie a block. */
@@ -46,7 +52,9 @@ public final class MidiPiece {
             Phrase whole = midi.toPhrase(line, file);
             String name = line.shown();
             String id = with.freeId(Part.idFor(name));
-            Part part = Part.of(name, Chain.EMPTY).withId(id).withChannel(line.channel());
+            Sound sound = Sound.of(whole);
+            Part part = sound.give(Part.of(name, Chain.EMPTY).withId(id).withChannel(line.channel()));
+            whole = sound.without(whole);
             if (!whole.notes().isEmpty() || !whole.messages().isEmpty()) {
                 Phrase phrase = whole.withId(with.freePhraseId(whole.id()));
                 long begin = begin(phrase, midi.time().meter());
@@ -59,6 +67,63 @@ public final class MidiPiece {
             with = with.withParts(more);
         }
         return with;
+    }
+
+    /**
+     * Which sound and level a line is told to have before its first note.
+     *
+     * @param bank null where none is told, as are the others
+     */
+    private record Sound(Integer bankCoarse, Integer bankFine, Integer program, Integer volume, Set<Message> told) {
+        static Sound of(Phrase phrase) {
+            long first = phrase.notes().isEmpty()
+                    ? Long.MAX_VALUE
+                    : phrase.notes().get(0).tick();
+            Integer[] values = new Integer[4];
+            Set<Message> told = new LinkedHashSet<>();
+            for (Message message : phrase.messages()) {
+                int which = message.tick() > first ? -1 : which(message);
+                if (which >= 0) {
+                    values[which] = message.data(message.length() - 1);
+                    told.add(message);
+                }
+            }
+            return new Sound(values[0], values[1], values[2], values[3], told);
+        }
+
+        private static int which(Message message) {
+            return (message.status() & 0xF0) == Message.PROGRAM_CHANGE
+                    ? 2
+                    : message.isController(Message.BANK)
+                            ? 0
+                            : message.isController(Message.BANK_FINE)
+                                    ? 1
+                                    : message.isController(Message.VOLUME) ? 3 : -1;
+        }
+
+        Part give(Part part) {
+            Part given = volume == null ? part : part.withMix(part.mix().withLevel(Mix.levelOf(volume)));
+            if (program == null) {
+                return given;
+            }
+            int bank = (bankCoarse == null ? 0 : bankCoarse << 7) + (bankFine == null ? 0 : bankFine);
+            Instrument instrument = Instrument.every().stream()
+                    .filter(one -> one.program() == program)
+                    .findFirst()
+                    .orElseThrow();
+            return bank == 0
+                    ? given.withSound(instrument.name())
+                    : given.withVoice(given.voice().withSound(instrument.name()).withPreset(new Preset(bank, program)));
+        }
+
+        /** The phrase without what the part has by now. */
+        Phrase without(Phrase phrase) {
+            return told.isEmpty()
+                    ? phrase
+                    : phrase.withMessages(phrase.messages().stream()
+                            .filter(message -> !told.contains(message))
+                            .toList());
+        }
     }
 
     /** The bar in which anything happens first. */

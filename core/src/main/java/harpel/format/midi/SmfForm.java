@@ -5,8 +5,9 @@ package harpel.format.midi;
  *
  * @param format 0: all in one track; 1: tempo, meter and what is about the whole in the first track, then one for each line
  * @param division ticks to a quarter
+ * @param notesOnly without the bank, program and level that a line begins with
  */
-public record SmfForm(int format, int division) {
+public record SmfForm(int format, int division, boolean notesOnly) {
     public static final int LEAST_DIVISION = 24;
     /** The division is a number of 15 bits. */
     public static final int MOST_DIVISION = 32_767;
@@ -21,6 +22,11 @@ public record SmfForm(int format, int division) {
             throw new IllegalArgumentException("division must be " + LEAST_DIVISION + "–" + MOST_DIVISION
                     + " ticks to a quarter but was " + division);
         }
+    }
+
+    /** With all that the lines have. */
+    public SmfForm(int format, int division) {
+        this(format, division, false);
     }
 
     /** At 960 to a quarter. */

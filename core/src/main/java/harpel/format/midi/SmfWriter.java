@@ -63,9 +63,25 @@ public final class SmfWriter {
      * A line of a file.
      *
      * @param name empty for none
+     * @param sound which bank, program and level it begins with; empty for none
      * @param events in the order of events; every start has its end
      */
-    public record Track(String name, List<? extends Event> events) {}
+    public record Track(String name, List<Message> sound, List<? extends Event> events) {
+        public Track(String name, List<? extends Event> events) {
+            this(name, List.of(), events);
+        }
+
+        /** What it begins with and what follows. */
+        private List<Event> all(SmfForm form) {
+            List<Event> all = new ArrayList<>(sound(form));
+            all.addAll(events);
+            return all;
+        }
+
+        private List<Message> sound(SmfForm form) {
+            return form.notesOnly() ? List.of() : sound;
+        }
+    }
 
     /**
      * One line of notes, in the second track of format 1.
@@ -96,12 +112,13 @@ public final class SmfWriter {
             if (tracks.size() > 1) {
                 all.sort(EventOrder.INSTANCE);
             }
+            tracks.forEach(track -> all.addAll(0, track.sound(form)));
             new SmfWriter(division).track(conductor, all, length, file);
         } else {
             new SmfWriter(division).track(conductor, List.of(), length, file);
             for (Track track : tracks) {
                 List<Meta> name = track.name.isEmpty() ? List.of() : List.of(text(0, Meta.TRACK_NAME, track.name));
-                new SmfWriter(division).track(name, track.events, length, file);
+                new SmfWriter(division).track(name, track.all(form), length, file);
             }
         }
         return file.toByteArray();
