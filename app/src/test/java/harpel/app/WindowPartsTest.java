@@ -112,6 +112,20 @@ class WindowPartsTest extends WindowCase {
         await(() -> Wire.open(messages()).isEmpty());
     }
 
+    @Test
+    void aDrumSoundProposesTheChannelOfDrums() {
+        clickOn("#find-sound");
+        write("hand drums");
+        push(KeyCode.DOWN);
+        push(KeyCode.ENTER);
+        assertThat(session.messages().last().get()).contains("On channel 10 each key is a drum of its own.");
+        push(KeyCode.CONTROL, KeyCode.ENTER);
+        assertThat(session.selection().part().channel()).isEqualTo(9);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(session.selection().part().channel()).isZero();
+        assertThat(sound()).isEqualTo("Hand drums");
+    }
+
     /** General MIDI 1, percussion key map: 42 Closed Hi-Hat, 44 Pedal Hi-Hat, 46 Open Hi-Hat. */
     @Test
     void theInstrumentsOfADrumPartAreFoundByNameAndHeardOnItsChannel() {

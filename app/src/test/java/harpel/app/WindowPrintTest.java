@@ -177,6 +177,7 @@ class WindowPrintTest extends WindowCase {
         clickOn("#print-now");
         assertThat(text("#print-wrong")).contains("at most 48 at once").contains("1-99");
         enter("#print-variations", "3, 7");
+        assertThat(lookup("#print-sounds").queryAs(CheckBox.class).isSelected()).isTrue();
         interact(() -> lookup("#print-tail").<Tail>queryComboBox().setValue(Tail.CUT));
         clickOn("#print-now");
         await(() -> now().phrases().size() == 5);

@@ -1,11 +1,16 @@
 package harpel.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
+import harpel.format.PieceFile;
 import harpel.format.midi.MidiFile;
 import harpel.format.midi.MidiFile.Note;
+import harpel.format.midi.MidiPiece;
 import harpel.format.midi.SmfReader;
+import harpel.piece.Part;
+import harpel.piece.Piece;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -16,6 +21,7 @@ import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -286,8 +292,8 @@ class CommandLineTest {
                         failing.toString(),
                         TIDE,
                         "-o",
-                        folder.resolve("y.mid").toString(),
-                        "--strict"))
+                        folder.resolve("y.mid").toString()))
+                .as("also without --strict: the script did not do its work")
                 .isEqualTo(1);
         assertThat(err.toString())
                 .contains("chain, Script: line 1", "500000 steps", "switched off", "1 stage complained");
@@ -345,7 +351,12 @@ class CommandLineTest {
 
     @Test
     void aPieceIsPrintedWithATrackAPart() throws IOException {
-        MidiFile all = printedPiece();
+        assertThat(printedPiece().lines().stream().map(MidiFile.Line::name))
+                .as("as it plays: what is mute is left out, and named")
+                .containsExactly("Harbour bells", "Tide bass", "Gull whistle", "Lamp pad", "Salt grains");
+        assertThat(err.toString())
+                .contains("left out, since mute or others are solo: Crab walk, Tide pool; --stems prints these, too");
+        MidiFile all = printedPiece("--stems");
         assertThat(all.lines().stream().map(MidiFile.Line::name))
                 .as("each part of the piece, generators and those that hear others, too")
                 .containsExactly(
@@ -364,6 +375,28 @@ class CommandLineTest {
                 .as("what others are printed beside it changes nothing")
                 .isEqualTo(
                         printedPiece("--parts", "harbour-bells", "--bars", "2").notes());
+    }
+
+    @Test
+    void aPieceIsPrintedWithTheSoundsAndLevelsOfItsPartsAndReadWithThemAgain() throws IOException {
+        Piece piece = PieceFile.read(Files.readString(Path.of(CLOCK)));
+        MidiFile all = printedPiece("--stems");
+        assertThat(MidiPiece.piece(all, all.lines(), "clock").parts())
+                .extracting(part -> part.voice().played(), part -> part.mix().level(), Part::channel)
+                .containsExactlyElementsOf(piece.parts().stream()
+                        .map(part -> tuple(part.voice().played(), part.mix().level(), part.channel()))
+                        .toList());
+        assertThat(err.toString()).contains("harpel: wrote ", " notes in 4 bars");
+        // MIDI 1.0: B0 00 and B0 20 choose the bank, C0 the program, B0 07 the volume. General MIDI 1: 93 is Pad 5.
+        assertThat(all.messages().stream()
+                        .limit(4)
+                        .map(message -> HexFormat.of().withUpperCase().formatHex(message.bytes())))
+                .containsExactly("B00000", "B02000", "C05C", "B0077F");
+        err.getBuffer().setLength(0);
+        MidiFile notes = printedPiece("--stems", "--notes-only", "--quiet");
+        assertThat(notes.notes()).isEqualTo(all.notes());
+        assertThat(notes.messages()).hasSize(all.messages().size() - 4 * 7);
+        assertThat(err.toString()).doesNotContain("wrote");
     }
 
     @Test

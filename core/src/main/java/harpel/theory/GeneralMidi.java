@@ -9,6 +9,9 @@ import java.util.stream.IntStream;
 
 /** Names that published standards give to numbers. */
 public final class GeneralMidi {
+    private static final int FIRST_DRUM = 115;
+    private static final int LAST_DRUM = 118;
+
     /** The channel of percussion, 0–15: General MIDI 1 says channel 10. */
     public static final int PERCUSSION_CHANNEL = 9;
 
@@ -258,6 +261,11 @@ public final class GeneralMidi {
             Map.entry(123, "all notes off"));
 
     private GeneralMidi() {}
+
+    /** Whether a program is one drum at every pitch: wood block, taiko, toms and electronic drums (General MIDI 1, 116–119). */
+    public static boolean isDrum(int program) {
+        return program >= FIRST_DRUM && program <= LAST_DRUM;
+    }
 
     /** What a key sounds on the percussion channel. */
     public static Optional<String> percussion(int key) {

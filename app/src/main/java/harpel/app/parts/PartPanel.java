@@ -94,7 +94,7 @@ public final class PartPanel extends VBox {
                 "sound",
                 "The sound of the part, where it goes to the built-in ones",
                 chosen -> chosen,
-                chosen -> editPart("Choose sound", part -> session.sounds().with(part, chosen)));
+                chosen -> session.sounds().choose(session.selection().partId().get(), chosen, ""));
         output = new Choice<>(
                 "output",
                 "Where the part’s notes go",

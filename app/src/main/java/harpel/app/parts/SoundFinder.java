@@ -135,10 +135,7 @@ final class SoundFinder extends VBox {
             return;
         }
         if (now.sound != null && !now.sound.equals(selection.part().sound())) {
-            document.apply(new PieceEdit(
-                    "Choose sound",
-                    "find sound " + part,
-                    piece -> piece.withPart(part, one -> sounds.with(one, now.sound))));
+            sounds.choose(part, now.sound, "find sound " + part);
         }
         transport.trySound(part, now.pitch);
     }

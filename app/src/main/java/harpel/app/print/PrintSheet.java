@@ -124,6 +124,7 @@ public final class PrintSheet {
             "print-division",
             String.valueOf(SmfForm.PLAIN.division()),
             "How finely time is counted in files of notes, 24–32767 ticks to a quarter");
+    private final CheckBox sounds = Buttons.check("bank, program and level of each part", "print-sounds", true);
     private final Label wrong = new Label();
     private Wanted wanted;
 
@@ -131,7 +132,7 @@ public final class PrintSheet {
         this.look = look;
         this.piece = document.piece().get();
         String chosen = selection.partId().get();
-        // From the timeline all of it is meant.
+        // From the timeline all that is heard is meant.
         boolean timeline = piece.timeline() && look.view().get() == View.TIMELINE;
         for (Part part : piece.parts()) {
             parts.put(
@@ -139,7 +140,7 @@ public final class PrintSheet {
                     Buttons.check(
                             part.name(),
                             "print-part-" + part.id(),
-                            timeline || part.id().equals(chosen)));
+                            timeline && piece.isHeard(part) || part.id().equals(chosen)));
         }
         long once = PrintOrder.onceThrough(piece, Set.of(chosen));
         bars.setText(String.valueOf(piece.time().meter().barAt(once - 1) + 1));
@@ -197,10 +198,15 @@ public final class PrintSheet {
                         () -> target.getValue() == Target.PHRASES
                                 || target.getValue().isSound(),
                         target.valueProperty()));
-        row(rows, 9, "Loudness", loud);
+        row(rows, 9, "Begins with", sounds);
+        sounds.disableProperty()
+                .bind(Bindings.createBooleanBinding(
+                        () -> !target.getValue().isNotes() || target.getValue() == Target.STAGES,
+                        target.valueProperty()));
+        row(rows, 10, "Loudness", loud);
         loud.disableProperty()
                 .bind(Bindings.createBooleanBinding(() -> !target.getValue().isSound(), target.valueProperty()));
-        rows.add(wrong, 0, 10, 2, 1);
+        rows.add(wrong, 0, 11, 2, 1);
         ButtonType print = new ButtonType("Print", ButtonBar.ButtonData.OK_DONE);
         Alert sheet = Asking.sheet(owner, look.styles(), "Print", "", print, ButtonType.CANCEL);
         sheet.getDialogPane().setContent(rows);
@@ -274,7 +280,7 @@ public final class PrintSheet {
 
     private SmfForm form() {
         int ticks = (int) number("Ticks to a quarter", division.getText(), SmfForm.MOST_DIVISION);
-        return new SmfForm(target.getValue() == Target.FILE_0 ? 0 : 1, ticks);
+        return new SmfForm(target.getValue() == Target.FILE_0 ? 0 : 1, ticks, !sounds.isSelected());
     }
 
     private static long number(String what, String text, long most) {

@@ -100,8 +100,30 @@ public final class Sounds implements AutoCloseable {
         return all;
     }
 
+    /**
+     * Gives a part the sound of that name; a drum elsewhere than on the channel of drums is offered that.
+     *
+     * @param gesture what several choices are one undo in; empty for none
+     */
+    public void choose(String part, String name, String gesture) {
+        document.apply(new PieceEdit("Choose sound", gesture, piece -> piece.withPart(part, one -> with(one, name))));
+        document.piece()
+                .get()
+                .part(part)
+                .filter(one -> one.channel() != GeneralMidi.PERCUSSION_CHANNEL
+                        && one.voice().preset() == null)
+                .filter(one -> GeneralMidi.isDrum(one.voice().played().program()))
+                .ifPresent(one -> messages.offer(
+                        name + " is one drum at every pitch. On channel 10 each key is a drum of its own.",
+                        "use channel 10",
+                        () -> document.apply(PieceEdit.of(
+                                "Choose channel",
+                                piece -> piece.withPart(
+                                        part, drums -> drums.withChannel(GeneralMidi.PERCUSSION_CHANNEL))))));
+    }
+
     /** A part with the sound of that name. */
-    public Part with(Part part, String name) {
+    private Part with(Part part, String name) {
         Preset preset = bank.get() == null ? null : bank.get().named().get(name);
         return part.withVoice(part.voice().withSound(name).withPreset(preset));
     }
