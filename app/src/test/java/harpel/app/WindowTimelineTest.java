@@ -167,6 +167,18 @@ class WindowTimelineTest extends WindowCase {
     }
 
     @Test
+    void endsOfPickedBlocksMoveAsFarAsTheNextPickedOne() {
+        set("lead", Block.of(0, BAR, "tide"), Block.of(BAR, BAR, "tide"), Block.of(4 * BAR, BAR, "tide"));
+        push(KeyCode.CONTROL, KeyCode.A);
+        push(KeyCode.SHIFT, KeyCode.RIGHT);
+        assertThat(blocks("lead")).isEqualTo("0+1 tide, 1+2 tide, 4+2 tide");
+        push(KeyCode.SHIFT, KeyCode.RIGHT);
+        push(KeyCode.SHIFT, KeyCode.RIGHT);
+        assertThat(blocks("lead")).isEqualTo("0+1 tide, 1+3 tide, 4+4 tide");
+        assertThat(session.timeline().picked().get()).hasSize(3);
+    }
+
+    @Test
     void everythingIsDoneByKeys() {
         push(KeyCode.N);
         await(() -> blocks("lead").equals("0+2 tide"));

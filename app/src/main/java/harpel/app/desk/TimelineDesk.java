@@ -185,7 +185,10 @@ public final class TimelineDesk {
         if (!result.piece().equals(piece())) {
             document.apply(PieceEdit.of(label, before -> result.piece()));
         }
-        picked.set(Set.copyOf(result.refs()));
+        // One that was refused has made none.
+        Set<Ref> there = new TreeSet<>(Timeline.all(piece()));
+        there.retainAll(result.refs());
+        picked.set(there);
     }
 
     private void change(String label, UnaryOperator<Block> change) {
@@ -261,15 +264,22 @@ public final class TimelineDesk {
         apply("Resize block", piece -> Timeline.resize(piece, ref, begin, end));
     }
 
-    /** The ends of the picked ones move. */
+    /** The ends of the picked ones move, each as far as to the next that is picked. */
     public void resizeBy(long by) {
         Set<Ref> refs = picked.get();
         apply("Resize blocks", piece -> {
             Piece with = piece;
             for (Ref ref : refs) {
-                Block block = Timeline.find(with, ref).orElseThrow();
-                with = Timeline.resize(with, ref, block.at(), Math.max(block.at() + 1, block.end() + by))
-                        .piece();
+                Block block = Timeline.find(with, ref).orElse(null);
+                if (block != null) {
+                    long next = refs.stream()
+                            .filter(other -> other.part().equals(ref.part()) && other.at() > ref.at())
+                            .mapToLong(Ref::at)
+                            .min()
+                            .orElse(Long.MAX_VALUE);
+                    long end = Math.max(block.at() + 1, Math.min(next, block.end() + by));
+                    with = Timeline.resize(with, ref, block.at(), end).piece();
+                }
             }
             return new Timeline.Result(with, refs);
         });
