@@ -62,7 +62,9 @@ final class ChainPrint {
                 Piece.empty().withTime(input.time()).withParts(List.of(part.withId(chain.part()))),
                 Set.of(chain.part()));
         Tap tap = stages == null ? losses : Tap.both(losses, taps);
-        PrintJob.Result result = new PrintJob(plan, chain.part(), tail, tap).print(events, end);
+        PrintJob.Result result = new PrintJob(plan, chain.part(), tail, tap)
+                .toTheLast(bars == null)
+                .print(events, end);
 
         write(out, input, result.events(), result.lengthTicks());
         long notes =

@@ -3,7 +3,8 @@ package harpel.offline;
 import harpel.event.Event;
 import harpel.event.EventBuffer;
 import harpel.event.EventOrder;
-import harpel.event.NoteStart;
+import harpel.event.Message;
+import harpel.event.NoteEnd;
 import harpel.plan.Line;
 import harpel.plan.PhrasePlayer;
 import harpel.plan.Plan;
@@ -31,6 +32,7 @@ public final class PrintJob {
     private DoubleConsumer progress = done -> {};
     private BooleanSupplier cancelled = () -> Thread.currentThread().isInterrupted();
     private boolean hurried;
+    private boolean toTheLast;
     private long from;
 
     /** @param tap sees what leaves each stage */
@@ -59,6 +61,12 @@ public final class PrintJob {
     public PrintJob hurried(BooleanSupplier giveUp) {
         hurried = true;
         cancelled = giveUp;
+        return this;
+    }
+
+    /** The input ends where the print does: what is said at its very end, such as the pedal let go, belongs to it. */
+    public PrintJob toTheLast(boolean whole) {
+        toTheLast = whole;
         return this;
     }
 
@@ -213,11 +221,13 @@ public final class PrintJob {
                 throw new Renderer.Interrupted();
             }
         }
-        // Ends and messages at the very end still count; starts there do not.
+        // Ends at the very end still count; what begins there does not, but for messages at the end of all there is.
         for (Reading reading : readings) {
             while (reading.liesBefore(endTick + 1)) {
                 Event event = reading.input.get(reading.next++);
-                if (!(event instanceof NoteStart)) {
+                boolean last =
+                        toTheLast && reading.input.get(reading.input.size() - 1).tick() == endTick;
+                if (event instanceof NoteEnd || last && event instanceof Message) {
                     reading.play(renderer, event);
                 }
             }

@@ -47,6 +47,9 @@ public final class PhrasePlayer {
     /** The places of notes that began before where play began, and begin there. */
     private final ArrayDeque<Integer> chased = new ArrayDeque<>();
 
+    /** What the phrase has set before where play began, and stands there: the places of messages. */
+    private final ArrayDeque<Integer> standing = new ArrayDeque<>();
+
     private long chasedTick;
     /** Whether the last event is heard past the chain. */
     private boolean ready;
@@ -75,8 +78,16 @@ public final class PhrasePlayer {
 
     private void chase(long tick) {
         if (now != null && tick < now.to() && !score.isEmpty()) {
-            chasedTick = tick;
             chased.addAll(score.notes().soundingAcross((tick - now.base()) % score.length()));
+        }
+        stand(tick);
+    }
+
+    /** Controllers, bends and programs stand as the phrase has set them by then, in this round or the one before. */
+    private void stand(long tick) {
+        chasedTick = tick;
+        if (now != null && tick < now.to() && !score.isEmpty()) {
+            standing.addAll(score.standing((tick - now.base()) % score.length(), tick - now.base() >= score.length()));
         }
     }
 
@@ -97,15 +108,17 @@ public final class PhrasePlayer {
         return Math.min(passage.to(), passage.base() + round * length + Math.min(length, note.endTick()));
     }
 
-    /** Joins in at a tick, in play: what began before is not caught up. */
+    /** Joins in at a tick, in play: notes that began before are not caught up. */
     public void join(long tick) {
         sounding.clear();
         aim(tick);
+        stand(tick);
     }
 
     /** Finds what comes next from a tick on. */
     private void aim(long tick) {
         chased.clear();
+        standing.clear();
         now = line.passageAt(tick);
         nextPassage = line.nextPassage(tick);
         score = now == null ? null : now.score();
@@ -181,12 +194,16 @@ public final class PhrasePlayer {
         return at < now.to() ? at : Ticks.NEVER;
     }
 
+    private boolean isChasing() {
+        return !standing.isEmpty() || !chased.isEmpty();
+    }
+
     private long endTick() {
         return sounding.isEmpty() ? Ticks.NEVER : sounding.peek().endTick;
     }
 
     public long nextTick() {
-        if (!chased.isEmpty()) {
+        if (isChasing()) {
             return chasedTick;
         }
         return Math.min(Math.min(endTick(), nextPassage), Math.min(messageTick(), noteTick()));
@@ -198,6 +215,7 @@ public final class PhrasePlayer {
         all.sort(BY_END);
         sounding.clear();
         chased.clear();
+        standing.clear();
         all.forEach(
                 one -> end.end(NoteEnd.plain(tick, one.start), one.of.score().ready()));
     }
@@ -206,17 +224,20 @@ public final class PhrasePlayer {
     public Event next() {
         long arrival = arrivals++;
         long tick = nextTick();
-        if (chased.isEmpty() && endTick() == tick) {
+        if (!isChasing() && endTick() == tick) {
             Sounding one = sounding.poll();
             ready = one.of.score().ready();
             return new NoteEnd(tick, one.start, one.release);
         }
-        if (chased.isEmpty() && nextPassage == tick) {
+        if (!isChasing() && nextPassage == tick) {
             aim(tick);
             chase(tick);
             return null;
         }
         ready = score.ready();
+        if (!standing.isEmpty()) {
+            return score.messages().get(standing.poll()).at(chasedTick, arrival);
+        }
         if (!chased.isEmpty()) {
             return begin(chased.poll(), (chasedTick - now.base()) / score.length(), chasedTick, arrival);
         }

@@ -7,7 +7,9 @@ import harpel.event.Message;
 import harpel.phrase.Note;
 import harpel.phrase.Notes;
 import harpel.phrase.Phrase;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What a part plays of its phrase, ready to be played: the notes in order and the messages in order and on the part's channel. Shared by
@@ -45,6 +47,46 @@ record Score(
 
     boolean isEmpty() {
         return length == 0 || notes.isEmpty() && messages.isEmpty();
+    }
+
+    /**
+     * The places of the messages that hold at a tick of the phrase, in their order: of each controller, the bend, the pressure and the
+     * program the last before it.
+     *
+     * @param again whether the phrase has been played through before, so that what it sets later still holds
+     */
+    List<Integer> standing(long tick, boolean again) {
+        if (messages.isEmpty()) {
+            return List.of();
+        }
+        Map<Integer, Integer> last = new LinkedHashMap<>();
+        int before = 0;
+        while (before < messages.size() && messages.get(before).tick() < tick) {
+            before++;
+        }
+        for (int place = before; again && place < messages.size(); place++) {
+            hold(last, place);
+        }
+        for (int place = 0; place < before; place++) {
+            hold(last, place);
+        }
+        return List.copyOf(last.values());
+    }
+
+    private void hold(Map<Integer, Integer> last, int place) {
+        Message message = messages.get(place);
+        int kind = message.status() & 0xF0;
+        boolean controls = kind == Message.CONTROL_CHANGE && message.data(1) < Message.ALL_SOUND_OFF;
+        boolean holds = controls
+                || kind == Message.PITCH_BEND
+                || kind == Message.CHANNEL_PRESSURE
+                || kind == Message.PROGRAM_CHANGE;
+        if (holds) {
+            int what = kind << 7 | (controls ? message.data(1) : 0);
+            // Behind those that came before it, so that a bank comes before its program.
+            last.remove(what);
+            last.put(what, place);
+        }
     }
 
     /**
