@@ -61,7 +61,11 @@ public record Mover(Source source, ParamSet settings, Map<String, Object> unknow
 
     /** A value moved by a share of its range, as its movers let it; note values keep to those that they allow. */
     public static <T> T moved(ParamType<T> type, T value, double offset, List<Mover> movers) {
-        T moved = type.moved(value, offset);
+        return allowed(type.moved(value, offset), offset, movers);
+    }
+
+    /** What was moved by so much, as its movers let it. */
+    public static <T> T allowed(T moved, double offset, List<Mover> movers) {
         if (offset == 0 || !(moved instanceof TimeValue.Note note)) {
             return moved;
         }

@@ -56,7 +56,17 @@ public interface ParamType<T> {
 
     /** The value so much of the way, 0–1, from one to another. */
     default T between(T from, T to, double way) {
-        return atFraction(fraction(from) + (fraction(to) - fraction(from)) * way);
+        return between(from, to, way, 0);
+    }
+
+    /** The same, so much of the range away, rounded once. */
+    default T between(T from, T to, double way, double offset) {
+        return atFraction(fraction(from) + (fraction(to) - fraction(from)) * way + offset);
+    }
+
+    /** Whether there is anything between two values; where not, one holds until the other comes. */
+    default boolean flows() {
+        return true;
     }
 
     /** Whether {@link #shuffled} can change a value. */

@@ -5,9 +5,6 @@ import harpel.chain.Stage;
 import harpel.param.Param;
 import harpel.param.ParamSet;
 import harpel.param.ParamType;
-import harpel.param.type.ChoiceType;
-import harpel.param.type.FlagType;
-import harpel.param.type.WordType;
 import harpel.piece.Lane;
 import harpel.piece.Part;
 import java.util.HashMap;
@@ -65,11 +62,7 @@ public record Blend(String lever, boolean fromB, Map<String, ParamSet> other) {
             return values;
         }
         ParamType<T> type = one.typeOf(param);
-        boolean flows = !(type instanceof ChoiceType<?>
-                || type instanceof FlagType
-                || type instanceof WordType
-                || Double.isNaN(type.fraction(from))
-                || Double.isNaN(type.fraction(to)));
+        boolean flows = type.flows() && !Double.isNaN(type.fraction(from)) && !Double.isNaN(type.fraction(to));
         T at = flows && way < 1 ? type.between(from, to, way) : way < 0.5 ? from : to;
         return values.with(param, at);
     }

@@ -155,15 +155,20 @@ final class MoveRun {
 
     private static <T> ParamSet moved(
             ParamSet values, Param<T> param, List<Mover> movers, List<SourceRun> sources, long tick) {
-        T value = values.get(param);
         double offset = 0;
         for (int i = 0; i < sources.size(); i++) {
             SourceRun source = sources.get(i);
-            value = source.value(value, tick);
             double place = source.place(tick);
             offset += Double.isNaN(place) ? 0 : source.mover.offset(place);
         }
-        T moved = Mover.moved(values.typeOf(param), value, offset, movers);
+        T written = null;
+        for (int i = 0; i < sources.size(); i++) {
+            T own = sources.get(i).value(offset, tick);
+            written = own == null ? written : own;
+        }
+        T moved = written == null
+                ? Mover.moved(values.typeOf(param), values.get(param), offset, movers)
+                : Mover.allowed(written, offset, movers);
         return moved.equals(values.get(param)) ? values : values.with(param, moved);
     }
 

@@ -61,9 +61,9 @@ abstract class SourceRun {
         return Double.NaN;
     }
 
-    /** The value in place of the control's own. */
-    <T> T value(T value, long tick) {
-        return value;
+    /** The value in place of the control's own, with what others add, as a share of the range; null where it leaves that to the control. */
+    <T> T value(double offset, long tick) {
+        return null;
     }
 
     /** When it stands elsewhere next after a tick, or never, while the stage has something that could change. */
@@ -180,11 +180,11 @@ abstract class SourceRun {
 
         @Override
         @SuppressWarnings("unchecked") // Source.spec makes the path of the moved parameter's own type
-        <T> T value(T value, long tick) {
+        <T> T value(double offset, long tick) {
             Param<List<PathType.Point<T>>> points = (Param<List<PathType.Point<T>>>) points();
             PathType<T> path = (PathType<T>) points.type();
             boolean applies = context.running() && !settings.get(points).isEmpty();
-            return applies ? path.at(settings.get(points), context.renderer().songAt(tick), isLine()) : value;
+            return applies ? path.at(settings.get(points), context.renderer().songAt(tick), isLine(), offset) : null;
         }
 
         @Override

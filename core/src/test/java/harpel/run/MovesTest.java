@@ -54,6 +54,28 @@ class MovesTest {
                 .containsExactly(10, 30, 50, 70);
     }
 
+    /** 10.4 on the second beat and 0.403 added are 10.803: rounded once it is 11, each by itself it would be 10. */
+    @Test
+    void whatIsWrittenAndWhatIsAddedAreRoundedOnce() {
+        assertThat(beats(
+                                fixed("{'by':'automation','points':[[0,10],[384000,20]]},"
+                                        + "{'by':'steps','pace':'1/4','values':[32],'amount':1}"),
+                                2)
+                        .velocities(1))
+                .containsExactly(10, 11);
+    }
+
+    @Test
+    void switchesAndChoicesHoldBetweenPointsWhateverIsDrawn() {
+        Played played = moved(
+                "'effect':'transpose','octaves':1",
+                "'on':[{'by':'automation','between':'line','points':[[0,false],[122880,true]]}]");
+        for (int bar = 0; bar < 3; bar++) {
+            played.note("C4", 4 * bar, 1);
+        }
+        assertThat(played.pitches(3)).containsExactly(60, 60, 72);
+    }
+
     @Test
     void whatARowOfAPolymeterGivesMayBeMovedToWhereItsValuesAreOutOfRange() {
         // Three below the root, then as late as can be less than nothing: not at all.

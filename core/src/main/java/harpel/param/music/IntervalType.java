@@ -107,9 +107,9 @@ public record IntervalType(int min, int max) implements ParamType<Interval> {
     }
 
     @Override
-    public Interval between(Interval from, Interval to, double way) {
+    public Interval between(Interval from, Interval to, double way, double offset) {
         return new Interval(
-                atFraction(fraction(from) + (fraction(to) - fraction(from)) * way)
+                atFraction(fraction(from) + (fraction(to) - fraction(from)) * way + offset)
                         .amount(),
                 from.unit());
     }

@@ -123,16 +123,16 @@ public record TimeType(double longestMs, double longestBeats, double longestBars
     }
 
     @Override
-    public TimeValue between(TimeValue from, TimeValue to, double way) {
+    public TimeValue between(TimeValue from, TimeValue to, double way, double offset) {
         if (from instanceof TimeValue.Millis a && to instanceof TimeValue.Millis b) {
-            return new TimeValue.Millis(tidy(a.amount() + (b.amount() - a.amount()) * way));
+            return moved(new TimeValue.Millis(tidy(a.amount() + (b.amount() - a.amount()) * way)), offset);
         }
         if (from instanceof TimeValue.Beats a && to instanceof TimeValue.Beats b) {
-            return new TimeValue.Beats(tidy(a.amount() + (b.amount() - a.amount()) * way));
+            return moved(new TimeValue.Beats(tidy(a.amount() + (b.amount() - a.amount()) * way)), offset);
         }
         return from instanceof TimeValue.Note && to instanceof TimeValue.Note
-                ? atFraction(fraction(from) + (fraction(to) - fraction(from)) * way)
-                : from;
+                ? atFraction(fraction(from) + (fraction(to) - fraction(from)) * way + offset)
+                : moved(from, offset);
     }
 
     private static double tidy(double amount) {

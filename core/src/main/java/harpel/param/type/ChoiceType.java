@@ -70,6 +70,11 @@ public record ChoiceType<E extends Enum<E>>(Class<E> choices) implements ParamTy
     }
 
     @Override
+    public boolean flows() {
+        return false;
+    }
+
+    @Override
     public E step(E value, int direction, boolean fine) {
         return values().get(Math.max(0, Math.min(values().size() - 1, value.ordinal() + direction)));
     }

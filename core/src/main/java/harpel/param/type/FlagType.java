@@ -10,6 +10,11 @@ public record FlagType() implements ParamType<Boolean> {
     public static final FlagType FLAG = new FlagType();
 
     @Override
+    public boolean flows() {
+        return false;
+    }
+
+    @Override
     public Boolean read(Object plain) {
         if (plain instanceof Boolean flag) {
             return flag;

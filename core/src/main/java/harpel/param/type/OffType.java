@@ -62,6 +62,18 @@ public record OffType<T>(ParamType<T> type) implements ParamType<Optional<T>> {
     }
 
     @Override
+    public Optional<T> between(Optional<T> from, Optional<T> to, double way, double offset) {
+        return from.isPresent() && to.isPresent()
+                ? Optional.of(type.between(from.get(), to.get(), way, offset))
+                : moved(ParamType.super.between(from, to, way, 0), offset);
+    }
+
+    @Override
+    public boolean flows() {
+        return type.flows();
+    }
+
+    @Override
     public Optional<T> step(Optional<T> value, int direction, boolean fine) {
         if (value.isEmpty()) {
             return direction > 0 ? Optional.of(type.atFraction(0)) : value;

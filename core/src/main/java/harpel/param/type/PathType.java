@@ -17,6 +17,11 @@ public record PathType<T>(ParamType<T> type) implements ParamType<List<PathType.
 
     /** The value at a tick; that of the first point before it, that of the last after it. Not for an empty path. */
     public T at(List<Point<T>> points, long tick, boolean line) {
+        return at(points, tick, line, 0);
+    }
+
+    /** The same, so much of the range away. */
+    public T at(List<Point<T>> points, long tick, boolean line, double offset) {
         int low = 0;
         int high = points.size() - 1;
         while (low < high) {
@@ -28,12 +33,12 @@ public record PathType<T>(ParamType<T> type) implements ParamType<List<PathType.
             }
         }
         Point<T> left = points.get(low);
-        if (!line || tick <= left.tick || low == points.size() - 1) {
-            return left.value;
+        if (!line || !type.flows() || tick <= left.tick || low == points.size() - 1) {
+            return type.moved(left.value, offset);
         }
         Point<T> right = points.get(low + 1);
         double way = (tick - left.tick) / (double) (right.tick - left.tick);
-        return type.between(left.value, right.value, way);
+        return type.between(left.value, right.value, way, offset);
     }
 
     /** The tick of the first point after {@code tick}, or {@link harpel.time.Ticks#NEVER}. */

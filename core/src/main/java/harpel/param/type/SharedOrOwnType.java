@@ -82,12 +82,17 @@ public record SharedOrOwnType<T>(ParamType<T> item, int most) implements ParamTy
     }
 
     @Override
-    public List<T> between(List<T> from, List<T> to, double way) {
+    public List<T> between(List<T> from, List<T> to, double way, double offset) {
         return from.size() == to.size()
                 ? java.util.stream.IntStream.range(0, from.size())
-                        .mapToObj(i -> item.between(from.get(i), to.get(i), way))
+                        .mapToObj(i -> item.between(from.get(i), to.get(i), way, offset))
                         .toList()
-                : way < 1 ? from : to;
+                : moved(way < 1 ? from : to, offset);
+    }
+
+    @Override
+    public boolean flows() {
+        return item.flows();
     }
 
     @Override

@@ -16,6 +16,11 @@ public record WordType(List<String> words) implements ParamType<String> {
     }
 
     @Override
+    public boolean flows() {
+        return false;
+    }
+
+    @Override
     public String read(Object plain) {
         if (plain instanceof String text && words.contains(text)) {
             return text;
