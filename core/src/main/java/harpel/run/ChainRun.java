@@ -190,28 +190,25 @@ final class ChainRun {
     }
 
     /**
-     * Stops: every stage ends what it opened, but from the first that rings out on, repeats may finish.
-     *
-     * @param ringOut whether every stage rings out
-     * @param mayRing whether a stage that is set to ring out may
+     * Stops; a stage behind one that rings out does so, too.
      */
-    void stop(long tick, boolean ringOut, boolean mayRing, EventBuffer out) {
+    void stop(long tick, Ending ending, EventBuffer out) {
         List<Event> carried = new ArrayList<>();
         for (NoteStart note : inputs.inOrder()) {
             carried.add(NoteEnd.plain(tick, note));
         }
         inputs.clear();
-        boolean ringing = ringOut;
+        Ending how = ending;
         for (Link link : links) {
             EventBuffer sink = new EventBuffer();
             // Asked first: a mover may switch a stage on that forgets what it heard.
-            boolean rings = mayRing && link.node.ringsOut();
-            if (ringing || rings) {
+            boolean rings = how.mayRing() && link.node.ringsOut();
+            if (how.rings() || rings) {
                 // What rings out hears how its notes ended; what stops dead must not answer with new ones.
                 link.node.process(tick, carried, sink);
             }
-            link.node.stop(tick, ringing, mayRing, sink);
-            ringing |= rings;
+            link.node.stop(tick, how, sink);
+            how = how.behind(rings);
             sink.sortAll();
             carried = sink;
         }

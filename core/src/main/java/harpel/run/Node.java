@@ -39,10 +39,9 @@ interface Node {
      * Stops: ends everything it opened and forgets everything it knows; or, where it rings out, stops what generates and lets the
      * rest finish.
      *
-     * @param ringing whether this stage rings out because one before it does, or all do
-     * @param mayRing whether it rings out when it is set to
+     * @param how as it is for this stage: it rings out, too, where one before it does
      */
-    void stop(long tick, boolean ringing, boolean mayRing, EventBuffer out);
+    void stop(long tick, Ending how, EventBuffer out);
 
     /** Lets go of what is held without a key, if it is the stage of that address or holds it. */
     void act(String address, long tick, EventBuffer out);

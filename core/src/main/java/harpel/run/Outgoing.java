@@ -224,6 +224,15 @@ final class Outgoing implements Emitter {
         }
     }
 
+    /** Ends the notes that the effect made by itself, of nothing that came in. */
+    void endOwn() {
+        for (NoteStart note : inOrder(made)) {
+            if (note.cause() == null && !withdraw(note)) {
+                end(note, now, NoteEnd.PLAIN_RELEASE);
+            }
+        }
+    }
+
     // What went out
 
     /** Sends an event of the effect now; an end of what is not open is not sent. */

@@ -253,7 +253,7 @@ final class PartRun {
         play(Math.max(to, done + 1));
     }
 
-    void stop(long tick, boolean ringOut, boolean mayRing) {
+    void stop(long tick, Ending how) {
         fromChain.clear();
         toSound.clear();
         held.clear();
@@ -265,7 +265,7 @@ final class PartRun {
             context.tap().left(id, Tap.INPUT, NoteEnd.plain(tick, note));
             deliver(plan.inputTo(), NoteEnd.plain(tick, note));
         }
-        chain.stop(tick, ringOut, mayRing, fromChain);
+        chain.stop(tick, how, fromChain);
         if (dry) {
             change(tick, List.of());
         } else {
@@ -286,7 +286,7 @@ final class PartRun {
             context.tap().left(id, Tap.INPUT, NoteEnd.plain(tick, note));
             deliver(plan.inputTo(), NoteEnd.plain(tick, note));
         }
-        chain.stop(tick, true, true, fromChain);
+        chain.stop(tick, Ending.REST, fromChain);
         if (!dry) {
             hear(fromChain);
         } else {

@@ -104,7 +104,7 @@ public final class Renderer {
         parts = next;
         order = List.copyOf(parts.values());
         updateParts(around, false);
-        gone.forEach(part -> part.stop(done, false, false));
+        gone.forEach(part -> part.stop(done, Ending.SILENCE));
     }
 
     private void updateParts(boolean all, boolean onTheWay) {
@@ -387,13 +387,13 @@ public final class Renderer {
      */
     public void stop(boolean ringOut) {
         running = false;
-        parts.values().forEach(part -> part.stop(done, ringOut, true));
+        parts.values().forEach(part -> part.stop(done, ringOut ? Ending.RING : Ending.STOP));
     }
 
     /** Ends every sounding and waiting note at once; what plays by itself plays no more until the transport starts. */
     public void silence() {
         running = false;
-        all(part -> part.stop(done, false, false));
+        all(part -> part.stop(done, Ending.SILENCE));
     }
 
     /** Ends everything, forgets everything and continues from another tick. */

@@ -58,7 +58,7 @@ final class SplitRun implements Node {
         while (branches.size() > takes.size()) {
             ChainRun gone = branches.remove(branches.size() - 1);
             branchInputs.remove(branches.size());
-            gone.stop(tick, false, false, merged);
+            gone.stop(tick, Ending.SILENCE, merged);
         }
         for (int i = 0; i < takes.size(); i++) {
             if (i == branches.size()) {
@@ -192,7 +192,7 @@ final class SplitRun implements Node {
     }
 
     private void closeBranches(long tick) {
-        branches.forEach(branch -> branch.stop(tick, false, false, merged));
+        branches.forEach(branch -> branch.stop(tick, Ending.SILENCE, merged));
         branchInputs.forEach(Inbox::clear);
         copies.removeIf((note, made) -> made.length > 0);
     }
@@ -205,11 +205,11 @@ final class SplitRun implements Node {
     }
 
     @Override
-    public void stop(long tick, boolean ringing, boolean mayRing, EventBuffer out) {
+    public void stop(long tick, Ending how, EventBuffer out) {
         begin();
         // Asked first: a mover may switch a stage on that forgets what it heard.
-        boolean rings = ringing || mayRing && ringsOut();
-        branches.forEach(branch -> branch.stop(tick, ringing, mayRing, merged));
+        boolean rings = how.rings() || how.mayRing() && ringsOut();
+        branches.forEach(branch -> branch.stop(tick, how, merged));
         if (!rings) {
             for (NoteStart note : passing.inOrder()) {
                 merged.add(NoteEnd.plain(tick, note));

@@ -276,9 +276,14 @@ final class StageRun implements Node {
     }
 
     @Override
-    public void stop(long tick, boolean ringing, boolean mayRing, EventBuffer sink) {
-        if (ringing || mayRing && ringsOut()) {
-            withEffect(tick, sink, () -> effect.stopGenerating(out));
+    public void stop(long tick, Ending how, EventBuffer sink) {
+        if (how.rings() || how.mayRing() && ringsOut()) {
+            withEffect(tick, sink, () -> {
+                effect.stopGenerating(out);
+                if (how == Ending.REST) {
+                    out.endOwn();
+                }
+            });
             return;
         }
         out.forgetInputs();

@@ -105,9 +105,23 @@ class TimelineTest {
         Piece piece = piece("{'effect':'pulse'}", Block.of(BAR, BAR, ""));
         Piece without = piece.withPart("lead", part -> part.withBlocks(List.of()));
         assertThat(print(without, "lead", 3)).anyMatch(note -> note.beat() < 4).anyMatch(note -> note.beat() >= 8);
+        assertThat(print(without.withPart("lead", part -> part.withPhrase("tide")), "lead", 3))
+                .as("also where it has a phrase, which only blocks play")
+                .isEqualTo(print(without, "lead", 3));
         assertThat(print(piece, "lead", 3)).isNotEmpty().allMatch(note -> note.beat() >= 4 && note.beat() < 8);
         Piece loops = piece.withTimeline(false).withPart("lead", part -> part.withPhrase("tide"));
         assertThat(print(loops, "lead", 3)).anyMatch(note -> note.beat() >= 8);
+    }
+
+    /** Two whole notes long it would sound for bars in which the part is not there. */
+    @Test
+    void whatPlaysByItselfEndsItsLastNoteWithItsBlockAsAPhraseDoes() {
+        Piece piece = piece(
+                "{'effect':'pulse','pace':'1/1','length':200,'layers':[{'every':1}]},{'effect':'touch'}",
+                Block.of(0, 3 * QUARTER, ""));
+        assertThat(print(piece, "lead", 3))
+                .extracting(Heard::beat, Heard::length)
+                .containsExactly(tuple(0.0, 3.0));
     }
 
     @Test

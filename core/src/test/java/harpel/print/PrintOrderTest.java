@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import harpel.chain.Chain;
+import harpel.event.NoteStart;
 import harpel.format.PieceFile;
 import harpel.format.midi.MidiFile;
 import harpel.format.midi.SmfForm;
@@ -544,6 +546,28 @@ class PrintOrderTest {
     }
 
     /** What comes round when it is played goes straight on in a print, with the automation of its place. */
+    @Test
+    void phrasesOfUnlikeLengthBeginAtTheirBeginningWithEveryTail() throws InterruptedException {
+        Piece piece = Piece.empty()
+                .withPhrase(Phrase.of("Long", 3 * BAR, List.of(Note.of(0, BAR, 60, 90), Note.of(2 * BAR, BAR, 62, 90))))
+                .withPhrase(Phrase.of("Short", 2 * BAR, List.of(Note.of(0, BAR, 70, 90), Note.of(BAR, BAR, 72, 90))))
+                .withParts(List.of(
+                        Part.of("Lead", Chain.EMPTY).withPhrase("long"),
+                        Part.of("Clock", Chain.EMPTY).withPhrase("short")));
+        for (Tail tail : Tail.values()) {
+            for (int bars : new int[] {1, 3, 4}) {
+                Printed printed = new PrintOrder(piece, Set.of("lead", "clock"), 0, bars * BAR, tail).print(done -> {});
+                List<Integer> pitches = printed.events().get("clock").stream()
+                        .filter(NoteStart.class::isInstance)
+                        .map(event -> ((NoteStart) event).pitch())
+                        .toList();
+                assertThat(pitches)
+                        .as("%s, %d bars", tail, bars)
+                        .isEqualTo(List.of(70, 72, 70, 72).subList(0, bars));
+            }
+        }
+    }
+
     @Test
     void aLoopThatIsOnIsNoPartOfAPrint() throws InterruptedException {
         Piece piece = piece(
