@@ -18,6 +18,8 @@ public final class Advisor {
     private static final List<Rule> SILENCE =
             List.of(new TurnedDown(), new OthersSolo(), new NotConnected(), new MissingPhrase(), new HearsNothing());
 
+    private static final List<Rule> MISSING = List.of(new MissingPhrase(), new MissingLever(), new UnknownSound());
+
     private static final List<Rule> CHAIN = List.of(
             new Restarts(),
             new UnevenChords(),
@@ -42,9 +44,9 @@ public final class Advisor {
         return look(SILENCE, piece, part, outputs).findFirst();
     }
 
-    /** Phrases that a part is to play and that are not there. */
+    /** What a part names and what is not there: phrases, levers, its sound. */
     public static List<Advice> missing(Piece piece, Part part) {
-        return look(List.of(new MissingPhrase()), piece, part, List.of()).toList();
+        return look(MISSING, piece, part, List.of()).toList();
     }
 
     /** What will surprise in a part's chain. */

@@ -40,11 +40,13 @@ public final class PartsFile {
                 fields.flag("mute", false), fields.flag("solo", false), (int) fields.whole("level", 100, 0, 100), (int)
                         fields.whole("colour", 0, 0, Mix.COLOURS - 1));
         Chain chain = ChainFile.takeChain(fields, "chain", Chain.EMPTY);
+        Chain other = ChainFile.takeChain(fields, "other-chain", null);
+        char heard = fields.take("heard", 'A', plainHeard -> letter(plainHeard, other != null));
         Rack rack = new Rack(
-                chain,
+                heard == 'A' ? chain : other,
                 fields.flag("chain-off", false),
-                fields.take("heard", 'A', PartsFile::letter),
-                ChainFile.takeChain(fields, "other-chain", null),
+                heard,
+                heard == 'A' ? other : chain,
                 fields.text("between", ""));
         List<Long> variations =
                 fields.list("variations", (one, place) -> PlainMap.whole(one, 0, PieceFile.MOST_VARIATION));
@@ -58,11 +60,13 @@ public final class PartsFile {
         return new Part(id, name, hearing, run, playing, rack, voice, mix, stars, unknown);
     }
 
-    private static char letter(Object plain) {
-        if (plain instanceof String text && text.length() == 1) {
-            return text.charAt(0);
+    /** @param both whether there is a chain B */
+    private static char letter(Object plain, boolean both) {
+        if ("A".equals(plain) || "B".equals(plain) && both) {
+            return plain.toString().charAt(0);
         }
-        throw new ParamException("must be \"A\" or \"B\" but was " + plain);
+        throw new ParamException(
+                "must be \"A\", the \"chain\", or \"B\", the \"other-chain\", where there is one, but was " + plain);
     }
 
     private static Preset preset(Object plain) {
@@ -159,16 +163,17 @@ public final class PartsFile {
         if (mix.colour() != Mix.PLAIN.colour()) {
             plain.put("colour", mix.colour());
         }
-        plain.put("chain", ChainFile.writeChain(part.chain()));
         Rack rack = part.rack();
+        boolean turned = rack.letter() != 'A' && rack.other() != null;
+        plain.put("chain", ChainFile.writeChain(turned ? rack.other() : rack.chain()));
         if (rack.off()) {
             plain.put("chain-off", true);
         }
-        if (rack.letter() != 'A') {
+        if (turned) {
             plain.put("heard", String.valueOf(rack.letter()));
         }
         if (rack.other() != null) {
-            plain.put("other-chain", ChainFile.writeChain(rack.other()));
+            plain.put("other-chain", ChainFile.writeChain(turned ? rack.chain() : rack.other()));
         }
         if (!rack.between().isEmpty()) {
             plain.put("between", rack.between());

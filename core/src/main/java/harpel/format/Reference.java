@@ -8,18 +8,12 @@ import harpel.move.Moves;
 import harpel.move.Source;
 import harpel.param.Param;
 import harpel.param.ParamSpec;
-import harpel.param.type.ChoiceType;
 import harpel.param.type.ListType;
 import harpel.param.type.RowType;
-import harpel.phrase.Origin;
-import harpel.piece.Mix;
-import harpel.piece.Preset;
-import harpel.piece.perform.Lever;
-import harpel.piece.perform.Pad;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /** What the descriptors say, as text, Markdown, JSON and JSON Schema. */
@@ -87,6 +81,33 @@ public final class Reference {
         return text.toString();
     }
 
+    /** What files that are written by hand, and who computes along, must know. */
+    private static final String EXACTLY = """
+
+            ## Exactly
+
+            Ticks are counted from the beginning of the piece, 15,360 to a quarter.
+
+            - **At one tick** notes end first, then messages are sent, then notes begin: keys first, then parts in their order, each from
+              its lowest note up.
+            - **Written values and what is added** are rounded once: the value is written + offsets, as parts of the control's range, then
+              rounded to what the control can be. Switches and choices hold from point to point, whatever `between` says.
+            - **A lever's points** hold on the timeline alone; a piece that plays as loops takes no notice of them.
+            - **Source `velocity`** stands at (velocity − 1) / 126, **source `key`** at (pitch − low) / (high − low) of its `keys`, both kept
+              within 0–1.
+            - **`variations`** of a part: round r of its phrase, counted from 0, draws with number r mod n of the n in the list, as a first
+              round does. On the timeline a block says which number holds.
+            - **Rounds of a block** are counted from where its phrase would begin: (tick − at + from) / length of the phrase, rounded down.
+              What is cut off a block begins at its own place in the phrase, and counts anew from there, so that later rounds draw as first
+              ones.
+            - **Strikes of `repeats`**: strike k of n, counted from 0, begins at late + k · (step − late) / n of its step and lasts
+              step · length / n.
+            - **Swing**: step n begins at n · pace, the second of a pair at (n − 1 + 2 · swing / 100) · pace. Pairs are counted anew from the
+              first step of each bar, also where a pace does not divide the bar; in a meter change steps are counted anew as well.
+            - **What a phrase has set before the place where play begins** stands there: of each controller, the bend, the pressure and the
+              program the last one before it, in this round or, from the second on, the one before.
+            """;
+
     /** Every effect as one page. */
     public static String markdown() {
         StringBuilder page = new StringBuilder(
@@ -100,7 +121,7 @@ public final class Reference {
             }
             page.append('\n').append(markdown(kind));
         }
-        return page.append(movingParameters()).toString();
+        return page.append(movingParameters()).append(EXACTLY).toString();
     }
 
     private static String movingParameters() {
@@ -217,17 +238,30 @@ public final class Reference {
         definitions.put("mover", Map.of("oneOf", movers));
         definitions.put("stage", Map.of("oneOf", stages));
         definitions.put("chain", Map.of("type", "array", "items", ref("stage")));
-        Map<String, Object> branch = object("chain", ref("chain"));
-        properties(branch).put("takes", RowType.schemaOf(Split.TAKES));
+        Map<String, Object> branch = object("chain", described(ref("chain"), "The stages of the branch, in order."));
+        properties(branch)
+                .put(
+                        "takes",
+                        described(RowType.schemaOf(Split.TAKES), "Which notes go into the branch. Default: all."));
         definitions.put("branch", branch);
         definitions.put("chain-file", chainFileSchema());
-        definitions.put("piece-file", pieceFileSchema());
+        definitions.put("piece-file", PieceSchema.piece());
         Map<String, Object> schema = new LinkedHashMap<>();
         schema.put("$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.put("title", "Harpel chain or piece, version " + ChainFile.VERSION);
         schema.put("anyOf", List.of(ref("chain-file"), ref("piece-file")));
         schema.put("$defs", definitions);
         return schema;
+    }
+
+    private static Map<String, Object> described(Map<String, Object> type, String meaning) {
+        Map<String, Object> described = new LinkedHashMap<>(type);
+        described.put("description", meaning);
+        return described;
+    }
+
+    private static Map<String, Object> text(String meaning) {
+        return Map.of("type", "string", "description", meaning);
     }
 
     private static Map<String, Object> ref(String name) {
@@ -258,19 +292,34 @@ public final class Reference {
     private static Map<String, Object> stageSchema(EffectKind kind) {
         Map<String, Object> schema = RowType.schemaOf(kind.spec());
         schema.put("description", kind.words().label() + ": " + kind.words().does());
-        properties(schema).put("id", Map.of("type", "string", "pattern", "^[a-z][a-z0-9-]*$"));
+        Map<String, Object> id = new LinkedHashMap<>(
+                text(
+                        "By which others name it, one in the chain. Default: the effect's, with a number where it is there already."));
+        id.put("pattern", "^[a-z][a-z0-9-]*$");
+        properties(schema).put("id", id);
         if (kind.declaresMore()) {
             schema.put("additionalProperties", true);
         }
         Map<String, Object> moved = new LinkedHashMap<>();
         for (Param<?> param : kind.spec().params()) {
             if (Moves.canMove(kind, param)) {
-                moved.put(param.id(), Map.of("type", "array", "items", ref("mover")));
+                moved.put(
+                        param.id(),
+                        Map.of(
+                                "type",
+                                "array",
+                                "items",
+                                ref("mover"),
+                                "description",
+                                "What moves " + param.label().toLowerCase(Locale.ROOT) + "."));
             }
         }
         if (!moved.isEmpty()) {
             Map<String, Object> move = new LinkedHashMap<>();
             move.put("type", "object");
+            move.put(
+                    "description",
+                    "What moves parameters, by their ids; a value inside a list by its place, such as voices.1.chance.");
             move.put("properties", moved);
             Map<String, Object> inLists = new LinkedHashMap<>();
             insides(kind.spec(), "^")
@@ -293,7 +342,9 @@ public final class Reference {
                                     "minItems",
                                     1,
                                     "maxItems",
-                                    Split.MOST_BRANCHES));
+                                    Split.MOST_BRANCHES,
+                                    "description",
+                                    "The branches, whose notes come together behind them."));
             schema.put("required", List.of("split"));
         } else {
             properties(schema).put("effect", Map.of("const", kind.id()));
@@ -308,145 +359,9 @@ public final class Reference {
     }
 
     private static Map<String, Object> chainFileSchema() {
-        Map<String, Object> schema = object("harpel", "chain", ref("chain"));
-        properties(schema).put("part", Map.of("type", "string"));
-        properties(schema).put("key", Map.of("type", "string"));
-        return schema;
-    }
-
-    private static Map<String, Object> pieceFileSchema() {
-        Map<String, Object> number = Map.of("type", "number");
-        Map<String, Object> text = Map.of("type", "string");
-        Map<String, Object> part = object("name", text);
-        for (String field : List.of("id", "phrase", "sound", "output")) {
-            properties(part).put(field, text);
-        }
-        Map<String, Object> hears = new LinkedHashMap<>();
-        hears.put("device", text);
-        hears.put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
-        hears.put("output-of", text);
-        hears.put("keys-here", Map.of("type", "boolean"));
-        hears.put("input-of", text);
-        properties(part)
-                .put(
-                        "input",
-                        Map.of(
-                                "anyOf",
-                                List.of(
-                                        Map.of("enum", List.of("keys", "none")),
-                                        Map.of("type", "object", "properties", hears, "additionalProperties", false))));
-        Map<String, Object> bankOrProgram = Map.of("type", "integer", "minimum", 0, "maximum", Preset.HIGHEST_BANK);
-        properties(part).put("preset", Map.of("type", "array", "items", bankOrProgram, "minItems", 2, "maxItems", 2));
-        properties(part).put("run", Map.of("enum", List.of("keys", "transport")));
-        properties(part).put("channel", Map.of("type", "integer", "minimum", 1, "maximum", 16));
-        properties(part).put("mute", Map.of("type", "boolean"));
-        properties(part).put("solo", Map.of("type", "boolean"));
-        properties(part).put("level", Map.of("type", "integer", "minimum", 0, "maximum", 100));
-        properties(part)
-                .put(
-                        "variations",
-                        Map.of("type", "array", "items", Map.of("type", "integer", "minimum", 0, "maximum", 999_999)));
-        Map<String, Object> block = object("at", Map.of("type", "integer", "minimum", 0));
-        properties(block).put("length", Map.of("type", "integer", "minimum", 1));
-        properties(block).put("phrase", text);
-        properties(block).put("from", Map.of("type", "integer", "minimum", 0));
-        properties(block).put("chain", Map.of("type", "boolean"));
-        properties(block).put("variation", Map.of("type", "integer", "minimum", 0, "maximum", 999_999));
-        properties(part).put("blocks", Map.of("type", "array", "items", block));
-        properties(part)
-                .put("mutes", Map.of("type", "array", "items", Map.of("type", "array", "minItems", 2, "maxItems", 2)));
-        properties(part).put("stars", Map.of("type", "array", "items", text));
-        properties(part).put("colour", Map.of("type", "integer", "minimum", 0, "maximum", Mix.COLOURS - 1));
-        properties(part).put("chain", ref("chain"));
-        properties(part).put("chain-off", Map.of("type", "boolean"));
-        properties(part).put("heard", Map.of("enum", List.of("A", "B")));
-        properties(part).put("other-chain", ref("chain"));
-        properties(part).put("between", text);
-        Map<String, Object> phrase = object("name", text);
-        properties(phrase).put("length", Map.of("type", "integer", "minimum", 0));
-        Map<String, Object> whole = Map.of("type", "integer");
-        properties(phrase).put("id", text);
-        Map<String, Object> traits = new LinkedHashMap<>();
-        traits.put("chance", Map.of("type", "integer", "minimum", 0, "maximum", 100));
-        traits.put("off", Map.of("type", "boolean"));
-        traits.put("release", Map.of("type", "integer", "minimum", 0, "maximum", 127));
-        Map<String, Object> noteItem = Map.of(
-                "anyOf", List.of(whole, Map.of("type", "object", "properties", traits, "additionalProperties", false)));
-        properties(phrase)
-                .put(
-                        "notes",
-                        Map.of(
-                                "type",
-                                "array",
-                                "items",
-                                Map.of("type", "array", "items", noteItem, "minItems", 4, "maxItems", 5)));
-        properties(phrase).put("ready", Map.of("type", "boolean"));
-        Map<String, Object> origin = object("from", text);
-        properties(origin)
-                .put(
-                        "kind",
-                        Map.of(
-                                "enum",
-                                Arrays.stream(Origin.Kind.values())
-                                        .map(ChoiceType::word)
-                                        .toList()));
-        properties(origin).put("details", text);
-        properties(origin).put("how", Map.of("type", "object"));
-        properties(phrase).put("origin", origin);
-        properties(phrase).put("messages", Map.of("type", "array", "items", Map.of("type", "array")));
-        Map<String, Object> schema = object("harpel", "parts", Map.of("type", "array", "items", part));
-        properties(schema).put("piece", text);
-        properties(schema).put("key", text);
-        properties(schema).put("sounds", text);
-        properties(schema).put("variation", Map.of("type", "integer", "minimum", 0, "maximum", 999_999));
-        properties(schema).put("tempo", Map.of("anyOf", List.of(number, Map.of("type", "array"))));
-        properties(schema).put("meter", Map.of("anyOf", List.of(text, Map.of("type", "array"))));
-        Map<String, Object> lever = object("name", text);
-        properties(lever).put("value", Map.of("type", "number", "minimum", 0, "maximum", 100));
-        properties(lever)
-                .put(
-                        "controllers",
-                        Map.of("type", "array", "items", Map.of("type", "integer", "minimum", 0, "maximum", 127)));
-        properties(lever).put("curve", Map.of("type", "integer", "minimum", -100, "maximum", 100));
-        properties(lever).put("returns", Map.of("type", "boolean"));
-        properties(lever).put("steps", Map.of("type", "integer", "minimum", 2, "maximum", Lever.MOST_STEPS));
-        properties(lever)
-                .put("points", Map.of("type", "array", "items", Map.of("type", "array", "minItems", 2, "maxItems", 2)));
-        properties(schema).put("levers", Map.of("type", "array", "items", lever));
-        Map<String, Object> key = object("at", Map.of("type", "integer", "minimum", 1));
-        properties(key).put("key", text);
-        properties(schema).put("keys", Map.of("type", "array", "items", key));
-        Map<String, Object> when =
-                Map.of("anyOf", List.of(text, Map.of("type", "integer", "minimum", 2, "maximum", 64)));
-        Map<String, Object> pad = object("at", Map.of("type", "integer", "minimum", 0, "maximum", 127));
-        properties(pad).put("name", text);
-        properties(pad)
-                .put(
-                        "does",
-                        Map.of(
-                                "enum",
-                                Arrays.stream(Pad.Does.values())
-                                        .map(ChoiceType::word)
-                                        .toList()));
-        properties(pad).put("part", text);
-        properties(pad).put("what", text);
-        properties(pad).put("when", when);
-        properties(schema).put("pads", Map.of("type", "array", "items", pad));
-        Map<String, Object> moment = object("name", text);
-        properties(moment).put("when", when);
-        properties(moment).put("glide", Map.of("type", "number", "minimum", 0, "maximum", 64));
-        properties(moment).put("parts", Map.of("type", "object"));
-        properties(moment).put("levers", Map.of("type", "object"));
-        properties(schema).put("moments", Map.of("type", "array", "items", moment));
-        Map<String, Object> loop = object("from", Map.of("type", "integer", "minimum", 0));
-        properties(loop).put("to", Map.of("type", "integer", "minimum", 0));
-        properties(loop).put("on", Map.of("type", "boolean"));
-        properties(schema).put("loop", loop);
-        properties(schema).put("plays", Map.of("enum", List.of("loops", "timeline")));
-        Map<String, Object> mark = object("at", Map.of("type", "integer", "minimum", 0));
-        properties(mark).put("name", text);
-        properties(schema).put("marks", Map.of("type", "array", "items", mark));
-        properties(schema).put("phrases", Map.of("type", "array", "items", phrase));
+        Map<String, Object> schema = object("harpel", "chain", described(ref("chain"), "The stages, in order."));
+        properties(schema).put("part", text("The name of the part it came from."));
+        properties(schema).put("key", text("Root and scale, such as \"D dorian\", that it was made in."));
         return schema;
     }
 

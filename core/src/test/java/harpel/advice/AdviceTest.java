@@ -93,6 +93,23 @@ class AdviceTest {
                 .isEmpty();
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "'phrase':'gone'|It plays “gone”, and there is no such phrase.",
+                "'sound':'Fog horn'|No sound is called “Fog horn”; Glass harp plays in its place.",
+                "'chain':[{'effect':'echo','move':{'time':[{'by':'lever','lever':'Ebb'}]}}]|"
+                        + "Echo follows the lever “Ebb”, and there is no such lever.",
+            })
+    void whatAPartNamesAndIsNotThereIsNamed(String field, String text) {
+        Piece piece = piece("{'name':'Bells'," + field.replace("''", "'") + "}", "");
+        List<Advice> advice = Advisor.missing(piece, piece.parts().get(0));
+        assertThat(advice).extracting(Advice::text).containsExactly(text);
+        Piece helped = advice.get(0).fix().apply(piece);
+        assertThat(Advisor.missing(helped, helped.parts().get(0))).isEmpty();
+    }
+
     @Test
     void aSendToNobody() {
         advisesAndHelps(

@@ -62,7 +62,13 @@ class CompareTest {
         assertThat(PieceFile.read(PieceFile.write(piece))).isEqualTo(piece);
         assertThatThrownBy(() -> piece("{'name':'Lead','heard':'C'}"))
                 .isInstanceOf(ParamException.class)
-                .hasMessageContaining("A or B");
+                .hasMessageContaining("heard: must be \"A\", the \"chain\", or \"B\"");
+        // The letter says which: A is the chain, B the other-chain.
+        Part both = piece("{'name':'Lead','heard':'B','chain':[{'effect':'echo'}],'other-chain':[{'effect':'touch'}]}")
+                .parts()
+                .get(0);
+        assertThat(both.chain().stages()).extracting(Stage::id).containsExactly("touch");
+        assertThat(both.rack().other().stages()).extracting(Stage::id).containsExactly("echo");
     }
 
     @Test

@@ -23,6 +23,8 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -173,6 +175,30 @@ class FilesTest {
     private static Schema schema() throws IOException {
         return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
                 .getSchema(Files.readString(ROOT.resolve("docs/harpel.schema.json")));
+    }
+
+    /** Files are written by hand, too. */
+    @Test
+    void everyFieldOfTheSchemaSaysWhatItMeans() {
+        List<String> silent = new ArrayList<>();
+        describe(Reference.schema(), "", silent);
+        assertThat(silent).isEmpty();
+    }
+
+    private static void describe(Object schema, String path, List<String> silent) {
+        if (schema instanceof Map<?, ?> map) {
+            if (map.get("properties") instanceof Map<?, ?> fields) {
+                fields.forEach((field, one) -> {
+                    boolean constant = ((Map<?, ?>) one).containsKey("const");
+                    if (!constant && !(((Map<?, ?>) one).get("description") instanceof String)) {
+                        silent.add(path + "." + field);
+                    }
+                });
+            }
+            map.forEach((name, inside) -> describe(inside, path + "." + name, silent));
+        } else if (schema instanceof List<?> list) {
+            list.forEach(inside -> describe(inside, path + "[]", silent));
+        }
     }
 
     @Test

@@ -335,7 +335,8 @@ public final class PartPanel extends VBox {
                 .or(() -> Advisor.noSound(
                         part,
                         session.transport().noSound().get(),
-                        session.transport().outputs()));
+                        session.transport().outputs()))
+                .or(() -> Advisor.missing(piece, part).stream().findFirst());
         List<String> problems = Routes.of(piece).problems(session.transport().outputs());
         why.show(
                 advice.map(Advice::text).orElse(problems.isEmpty() ? "" : problems.get(0)),

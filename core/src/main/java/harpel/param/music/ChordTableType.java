@@ -102,13 +102,10 @@ public record ChordTableType() implements ParamType<Map<Integer, ChordTableType.
 
     @Override
     public Map<String, Object> schema() {
-        Map<String, Object> relative = Map.of(
-                "type",
-                "object",
-                "properties",
-                Map.of(RELATIVE, RELATIVE_LIST.schema()),
-                "required",
-                List.of(RELATIVE));
+        Map<String, Object> distances = new LinkedHashMap<>(RELATIVE_LIST.schema());
+        distances.put("description", "Semitones from the key.");
+        Map<String, Object> relative =
+                Map.of("type", "object", "properties", Map.of(RELATIVE, distances), "required", List.of(RELATIVE));
         return Map.of(
                 "type",
                 "object",

@@ -63,9 +63,13 @@ public record IntervalType(int min, int max) implements ParamType<Interval> {
         Map<String, Object> number = new LinkedHashMap<>(Map.of("type", "integer"));
         number.put("minimum", min);
         number.put("maximum", max);
+        Map<String, Object> semitones = new LinkedHashMap<>(number);
+        semitones.put("description", "So many semitones.");
+        Map<String, Object> degrees = new LinkedHashMap<>(number);
+        degrees.put("description", "So many degrees of the key.");
         return Map.of(
                 "anyOf",
-                List.of(number, single("semitones", number), single("degrees", number), Map.of("type", "string")));
+                List.of(number, single("semitones", semitones), single("degrees", degrees), Map.of("type", "string")));
     }
 
     private static Map<String, Object> single(String name, Map<String, Object> number) {
