@@ -239,6 +239,14 @@ class WindowPartsTest extends WindowCase {
         assertThat(Files.exists(file)).isTrue();
         var mine = Presets.with(folder.resolve("presets")).of(EffectCatalog.of("touch"));
         assertThat(mine).last().extracting(Presets.Preset::name).isEqualTo("Mine");
+        String newer = "{\"harpel\": 99, \"warp\": 1, \"presets\": []}";
+        Files.writeString(file, newer);
+        Path other = PresetMenu.keep(
+                folder.resolve("presets"),
+                "Mine",
+                session.selection().part().chain().stages().get(0));
+        assertThat(other).isNotEqualTo(file);
+        assertThat(file).as("what a newer version wrote stays").hasContent(newer);
     }
 
     @Test

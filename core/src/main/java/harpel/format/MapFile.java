@@ -47,6 +47,16 @@ public final class MapFile {
      */
     public static ControllerMap read(String text) throws FileException {
         Map<String, Object> plain = Json.parseObject(text);
+        ControllerMap map = read(plain);
+        if (!ChainFile.isNewer(plain)) {
+            return map;
+        }
+        Map<String, Object> unknown = new LinkedHashMap<>(map.unknown());
+        unknown.put(ChainFile.VERSION_KEY, NewerFile.of(plain.get(ChainFile.VERSION_KEY), plain, plain(map)));
+        return new ControllerMap(map.name(), map.pads(), map.knobs(), map.lights(), map.learnt(), unknown);
+    }
+
+    private static ControllerMap read(Map<String, Object> plain) {
         PlainMap file = new PlainMap(plain, "", ChainFile.isNewer(plain));
         ChainFile.takeVersion(file);
         String name = file.text("map", "Controller");
@@ -120,8 +130,14 @@ public final class MapFile {
 
     /** The map as a file. */
     public static String write(ControllerMap map) {
+        Map<String, Object> plain = plain(map);
+        return Json.write(
+                map.unknown().get(ChainFile.VERSION_KEY) instanceof NewerFile newer ? newer.over(plain) : plain);
+    }
+
+    private static Map<String, Object> plain(ControllerMap map) {
         Map<String, Object> plain = new LinkedHashMap<>();
-        plain.put("harpel", ChainFile.VERSION);
+        plain.put(ChainFile.VERSION_KEY, ChainFile.version(map.unknown()));
         plain.put("map", map.name());
         if (map.pads() != null) {
             Map<String, Object> pads = new LinkedHashMap<>();
@@ -154,7 +170,7 @@ public final class MapFile {
             plain.put("learnt", learnt);
         }
         PlainMap.merge(plain, map.unknown());
-        return Json.write(plain);
+        return plain;
     }
 
     /** The maps that ship, by the names of their files. */

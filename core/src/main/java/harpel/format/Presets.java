@@ -125,7 +125,12 @@ public record Presets(List<Preset> all, List<String> problems) {
         return new Preset(name, does, chain, whole);
     }
 
-    /** A file with one preset more at its end. */
+    /** Whether a newer version wrote a file, so that some of it would be lost were it written again. */
+    public static boolean isNewer(byte[] bytes) throws FileException {
+        return ChainFile.isNewer(Json.parseObject(Json.text(bytes)));
+    }
+
+    /** A file with these presets. */
     public static String write(List<Preset> presets) {
         List<Object> list = new ArrayList<>();
         for (Preset preset : presets) {

@@ -152,6 +152,10 @@ public final class PresetMenu {
     /** Adds a preset to the user's own file and says which that is. */
     public static Path keep(Path folder, String name, Stage stage) throws IOException {
         Path file = folder.resolve("my-presets.json");
+        // What a newer version wrote is left as it is.
+        for (int i = 2; Files.exists(file) && Presets.isNewer(Files.readAllBytes(file)); i++) {
+            file = folder.resolve("my-presets-" + i + ".json");
+        }
         List<Preset> presets = new ArrayList<>();
         if (Files.exists(file)) {
             presets.addAll(Presets.read(Files.readAllBytes(file)));

@@ -29,7 +29,10 @@ final class StyleSheets {
         try (InputStream all =
                 Application.class.getResourceAsStream("/com/sun/javafx/scene/control/skin/modena/modena.css")) {
             String sheet = new String(all.readAllBytes(), StandardCharsets.UTF_8);
-            write(ToolkitStyles.without(sheet), folder.resolve("look").resolve(ToolkitStyles.MADE));
+            // A menu or tip whose window is just changing its sheets has colours all the same.
+            write(
+                    ToolkitStyles.without(sheet) + "\n" + Theme.DAY.tokenRule(),
+                    folder.resolve("look").resolve(ToolkitStyles.MADE));
         }
     }
 

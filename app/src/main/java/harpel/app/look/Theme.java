@@ -94,6 +94,11 @@ public enum Theme {
         return List.of(Theme.class.getResource("/harpel/app/harpel.bss").toExternalForm(), tokenSheet(size));
     }
 
+    /** What gives the tokens their values. */
+    String tokenRule() {
+        return ".root {" + tokens + "}";
+    }
+
     /** The tokens as a style sheet of its own, so that menus and other popups know them too. */
     private String tokenSheet(double size) {
         String popups = size == 1
@@ -102,7 +107,7 @@ public enum Theme {
                         Locale.ROOT,
                         ".context-menu, .tooltip, .dialog-pane { -fx-font-size: %.1fpx; }",
                         Type.TEXT * size);
-        String sheet = ".root {" + tokens + "}" + popups;
+        String sheet = tokenRule() + popups;
         return "data:text/css;base64," + Base64.getEncoder().encodeToString(sheet.getBytes(StandardCharsets.UTF_8));
     }
 
