@@ -308,6 +308,10 @@ class WindowPartsTest extends WindowCase {
         await(() -> onFx(() -> lookup("#param-up").tryQuery().isPresent()));
         playUntilHeard(60, "72 77");
         await(() -> lookup("#script-said").queryAs(Label.class).getText().endsWith("up 12"));
+        // What it makes of three notes stands beside it, without a note played.
+        await(() -> lookup("#script-tried").queryAs(Label.class).getText().contains("E4 → E5"));
+        assertThat(lookup("#script-tried").queryAs(Label.class).getText())
+                .containsPattern("at most [0-9,]+ steps of 500,000");
         interact(() -> code.replaceText("function onNote(n) {\n  play(n\n}\n"));
         await(() -> lookup("#script-problem").queryAs(Label.class).getText().startsWith("line 3"));
         assertThat(session.selection().part().chain().stages().get(1).params().get(Script.CODE))

@@ -15,6 +15,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -91,6 +92,16 @@ class WindowPhraseTest extends WindowCase {
         await(() -> notes().contains("69 8+3") && notes().contains("69 4+3"));
         doubleClickOn(at(9.5, 69));
         await(() -> !notes().contains("69 8+3"));
+    }
+
+    @Test
+    void aNoteThatIsUndoneWhileItIsDrawnIsNotDrawnOn() {
+        List<String> before = notes();
+        moveTo(at(2.3, 67)).press(MouseButton.PRIMARY).moveTo(at(3.2, 67));
+        await(() -> !notes().equals(before));
+        interact(() -> session.document().undo());
+        moveTo(at(6.2, 67)).moveTo(at(7.2, 67)).release(MouseButton.PRIMARY);
+        assertThat(notes()).isEqualTo(before);
     }
 
     @Test

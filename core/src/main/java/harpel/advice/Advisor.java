@@ -16,9 +16,9 @@ import java.util.stream.Stream;
 public final class Advisor {
     /** Why a part cannot be heard; the first that finds something says it. */
     private static final List<Rule> SILENCE =
-            List.of(new TurnedDown(), new OthersSolo(), new NotConnected(), new MissingPhrase(), new HearsNothing());
+            List.of(new TurnedDown(), new OthersSolo(), new NotConnected(), Missing.PHRASES, new HearsNothing());
 
-    private static final List<Rule> MISSING = List.of(new MissingPhrase(), new MissingLever(), new UnknownSound());
+    private static final List<Rule> MISSING = List.of(Missing.PHRASES, Missing.LEVERS, Missing.SOUND);
 
     private static final List<Rule> CHAIN = List.of(
             new Restarts(),

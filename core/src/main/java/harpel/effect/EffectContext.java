@@ -26,6 +26,9 @@ public interface EffectContext {
     /** Says that something at this stage does not work as the user wants, such as what is wrong with a script. */
     void complain(String text);
 
+    /** Tells what a call of a script took, where nobody is in a hurry. */
+    default void worked(long steps, long nanos) {}
+
     /**
      * Shows which step is played now, where a row of steps is drawn.
      *

@@ -19,7 +19,7 @@ final class Plain {
     private static final long A_NUMBER = 16;
 
     private final JsonParser parser;
-    private final Room room = new Room();
+    private final InFile.Room room = new InFile.Room();
 
     /** @param length of the text that is read, which is there twice: as bytes and as text */
     Plain(JsonParser parser, int length) throws FileException {

@@ -17,6 +17,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.DoubleConsumer;
 
@@ -186,7 +187,7 @@ public final class PrintJob {
     private Result printed(List<Reading> readings, long endTick) throws InterruptedException {
         try {
             return rendered(readings, endTick);
-        } catch (Renderer.Interrupted e) {
+        } catch (Renderer.Interrupted | CancellationException e) {
             throw new InterruptedException("printing was cancelled");
         }
     }

@@ -76,6 +76,11 @@ record RunContext(
     }
 
     @Override
+    public void worked(long steps, long nanos) {
+        tap.tell(new Told.Worked(part, place, steps, nanos));
+    }
+
+    @Override
     public void step(int row, int step) {
         tap.tell(new Told.Stepped(part, place, row, step));
     }

@@ -18,6 +18,9 @@ public sealed interface Told {
      */
     record Said(String part, String place, String text, boolean complaint) implements Told {}
 
+    /** What a call of a script took; told of prints alone. */
+    record Worked(String part, String place, long steps, long nanos) implements Told {}
+
     /** A stage has left a note out since too many sound or wait there, or in its part. */
     record Full(String part, String place, long tick) implements Told {}
 

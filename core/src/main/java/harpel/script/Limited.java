@@ -1,5 +1,6 @@
 package harpel.script;
 
+import java.util.Locale;
 import org.mozilla.javascript.BaseFunction;
 import org.mozilla.javascript.Callable;
 import org.mozilla.javascript.Context;
@@ -80,9 +81,15 @@ final class Limited extends BaseFunction {
         return ScriptRuntime.rangeError(what);
     }
 
-    private static void checkLength(double length) {
+    private static void checkLength(double length, boolean text) {
         if (!(length <= Limits.LONGEST)) {
-            throw refuse("longer than " + Limits.LONGEST);
+            throw refuse(String.format(
+                    Locale.ROOT,
+                    "%s of %,.0f %s is longer than the %,d that scripts work on",
+                    text ? "a text" : "a list",
+                    length,
+                    text ? "letters" : "entries",
+                    Limits.LONGEST));
         }
     }
 
@@ -111,7 +118,7 @@ final class Limited extends BaseFunction {
         long length = value instanceof NativeArray array
                 ? array.getLength()
                 : value instanceof CharSequence text ? text.length() : wrappedLength(value);
-        checkLength(length);
+        checkLength(length, !(value instanceof NativeArray));
         return length;
     }
 
@@ -123,8 +130,8 @@ final class Limited extends BaseFunction {
 
     /** What a call made must not be too long either. */
     private static Object bounded(Object result) {
-        if (result instanceof CharSequence text && text.length() > Limits.LONGEST) {
-            throw refuse("longer than " + Limits.LONGEST);
+        if (result instanceof CharSequence text) {
+            checkLength(text.length(), true);
         }
         return result;
     }
@@ -134,13 +141,15 @@ final class Limited extends BaseFunction {
         switch (name) {
             case "String.repeat" -> {
                 double count = args.length == 0 ? 0 : ScriptRuntime.toNumber(args[0]);
-                checkLength(Math.max(0, count)
-                        * Math.max(1, ScriptRuntime.toString(self).length()));
+                checkLength(
+                        Math.max(0, count)
+                                * Math.max(1, ScriptRuntime.toString(self).length()),
+                        true);
                 return new Object[] {count};
             }
             case "String.padStart", "String.padEnd" -> {
                 double length = args.length == 0 ? 0 : ScriptRuntime.toNumber(args[0]);
-                checkLength(Math.max(0, length));
+                checkLength(Math.max(0, length), true);
                 return args.length < 2 ? new Object[] {length} : new Object[] {length, ScriptRuntime.toString(args[1])};
             }
             case "String.replace", "String.replaceAll" -> {
@@ -182,7 +191,7 @@ final class Limited extends BaseFunction {
                 public Object call(Context context, Scriptable scope, Scriptable own, Object[] found) {
                     String text = ScriptRuntime.toString(by.call(context, scope, own, found));
                     length[0] += text.length();
-                    checkLength(length[0]);
+                    checkLength(length[0], true);
                     return text;
                 }
             };
@@ -192,7 +201,8 @@ final class Limited extends BaseFunction {
             String by = ScriptRuntime.toString(args[1]);
             // A part can be put in more than once by $& and the like.
             checkLength(
-                    length[0] + (length[0] + 1.0) * by.length() + (by.indexOf('$') < 0 ? 0 : length[0] * length[0]));
+                    length[0] + (length[0] + 1.0) * by.length() + (by.indexOf('$') < 0 ? 0 : length[0] * length[0]),
+                    true);
             Object[] changed = args.clone();
             changed[1] = by;
             return changed;
@@ -210,7 +220,7 @@ final class Limited extends BaseFunction {
             for (Object item : array.toArray()) {
                 length += item instanceof CharSequence text ? text.length() : 1;
             }
-            checkLength(length);
+            checkLength(length, true);
         }
     }
 
@@ -226,7 +236,7 @@ final class Limited extends BaseFunction {
         }
         ScriptableObject object = (ScriptableObject) args[0];
         double length = ScriptRuntime.toNumber(ScriptableObject.getProperty(object, "length"));
-        checkLength(Math.max(0, length));
+        checkLength(Math.max(0, length), false);
         NativeArray array = new NativeArray((long) Math.max(0, Double.isNaN(length) ? 0 : length));
         ScriptRuntime.setBuiltinProtoAndParent(array, scope, TopLevel.Builtins.Array);
         for (int i = 0; i < array.getLength(); i++) {

@@ -17,6 +17,7 @@ import org.mozilla.javascript.Undefined;
 
 /** What one call may ask and what it wants done, which is done when it has come back. */
 final class ScriptCall {
+    private static final List<String> PLAY_OPTIONS = List.of("pitch", "velocity", "channel", "after", "length");
     private static final int MOST_NOTES = 500;
     private static final int MOST_LINES = 20;
     private static final int LONGEST_LINE = 300;
@@ -38,6 +39,8 @@ final class ScriptCall {
     private final List<NoteStart> stopped = new ArrayList<>();
     private final List<Message> messages = new ArrayList<>();
     private final List<String> lines = new ArrayList<>();
+    /** Pitches out of range, which are not played. */
+    private final List<Integer> lost = new ArrayList<>();
 
     private boolean refused;
     private volatile boolean givenUp;
@@ -95,6 +98,12 @@ final class ScriptCall {
         if (options == null && from == null) {
             throw new IllegalArgumentException("play() takes a note, a note and changes, or {pitch: 60, length: 1}");
         }
+        if (options != null) {
+            ScriptInstance.refuseOthers(options, "play()", PLAY_OPTIONS);
+        }
+        if (from == null && option(options, "pitch") == null) {
+            throw new IllegalArgumentException("play() needs a pitch where it is given no note");
+        }
         if (played.size() == MOST_NOTES) {
             throw new IllegalArgumentException("one call plays at most " + MOST_NOTES + " notes");
         }
@@ -112,6 +121,7 @@ final class ScriptCall {
             throw new IllegalArgumentException("play() needs a length where no held key ends the note");
         }
         if (!Pitch.inRange(pitch)) {
+            lost.add(pitch);
             return null;
         }
         NoteStart made = from == null
@@ -139,6 +149,10 @@ final class ScriptCall {
     }
 
     Object stop(NoteStart note) {
+        if (held.stream().anyMatch(key -> key == note)) {
+            throw new IllegalArgumentException(
+                    "stop() ends what play() gave; a key ends when it is let go, with what was played of it");
+        }
         stopped.add(note);
         return Undefined.instance;
     }
@@ -166,6 +180,10 @@ final class ScriptCall {
 
     List<Played> played() {
         return played;
+    }
+
+    List<Integer> lost() {
+        return lost;
     }
 
     List<NoteStart> stopped() {

@@ -51,6 +51,25 @@ final class ScriptInstance {
     /** What it keeps is measured after so many steps: those are the same each time, so a print repeats. */
     private static final long LOOK_EVERY_STEPS = 100_000;
 
+    /** What {@code control} can be given. */
+    private static final List<String> CONTROL_OPTIONS =
+            List.of("low", "high", "value", "step", "unit", "help", "choices", NOTE);
+
+    /** A note as a script sees it. */
+    private static final class NoteObject extends NativeObject {
+        private static final long serialVersionUID = 1L;
+        private boolean whole;
+
+        @Override
+        public void put(String name, Scriptable start, Object value) {
+            if (whole) {
+                throw ScriptRuntime.rangeError(
+                        "a note is not changed in place; play(note, {" + name + ": …}) plays another made from it");
+            }
+            super.put(name, start, value);
+        }
+    }
+
     private interface Body {
         Object call(Object[] args);
     }
@@ -122,6 +141,9 @@ final class ScriptInstance {
         world = Limits.newWorld(context);
         define("control", this::control);
         define("every", args -> {
+            if (loaded) {
+                throw new IllegalArgumentException("every() asks for steps at the top of a script, once and for all");
+            }
             pace = arg(args, 0) instanceof Control given ? given : step(time(arg(args, 0)));
             return Undefined.instance;
         });
@@ -137,14 +159,14 @@ final class ScriptInstance {
         define("inKey", args -> now("inKey").key().contains(whole(args, 0)));
         define("shift", args -> now("shift").key().shift(whole(args, 0), whole(args, 1)));
         define("keyRoot", args -> now("keyRoot").key().root());
-        define("pitch", args -> Pitch.parse(ScriptRuntime.toString(arg(args, 0))));
-        define("noteName", args -> Pitch.name(whole(args, 0)));
+        define("pitch", args -> pitchOf(arg(args, 0)));
+        define("noteName", args -> Pitch.name(pitchOf(arg(args, 0))));
         define("chord", this::chord);
         define(
                 "numeral",
                 args -> Chord.parse(ScriptRuntime.toString(arg(args, 0)))
                         .romanIn(now("numeral").key()));
-        define("frequency", args -> Pitch.frequency(whole(args, 0)));
+        define("frequency", args -> Pitch.frequency(pitchOf(arg(args, 0))));
         define("spread", this::spread);
         drawByTheEngine();
         alone = Kept.bytes(world, Long.MAX_VALUE);
@@ -190,6 +212,65 @@ final class ScriptInstance {
         return place < args.length ? args[place] : Undefined.instance;
     }
 
+    /** Of a number, of a name such as C4, or of a note. */
+    private static int pitchOf(Object given) {
+        NoteStart note = noteOf(given);
+        if (note != null) {
+            return note.pitch();
+        }
+        if (given instanceof CharSequence name) {
+            return Pitch.parse(name.toString());
+        }
+        double number = ScriptRuntime.toNumber(given);
+        if (!(number >= Pitch.LOWEST && number <= Pitch.HIGHEST)) {
+            throw new IllegalArgumentException(
+                    "a pitch is 0–127 or a name such as C4 but was " + ScriptRuntime.toString(given));
+        }
+        return (int) Math.floor(number + 0.5);
+    }
+
+    /** Refuses an option that nobody asks for. */
+    static void refuseOthers(Scriptable options, String function, List<String> known) {
+        for (Object id : options.getIds()) {
+            if (!known.contains(String.valueOf(id))) {
+                throw new IllegalArgumentException(
+                        function + " has no \"" + id + "\"; it takes " + String.join(", ", known));
+            }
+        }
+    }
+
+    /** A function that will never be called as its name promises; null for none. */
+    ScriptError misspelt(String code) {
+        for (Object id : world.getIds()) {
+            String name = String.valueOf(id);
+            boolean handler = HANDLERS.contains(name);
+            boolean meant =
+                    name.matches("on[A-Z]\\w*") || HANDLERS.stream().anyMatch(one -> one.equalsIgnoreCase(name));
+            if (!handler && meant && ScriptableObject.getProperty(world, name) instanceof Function) {
+                return new ScriptError(
+                        lineOf(code, name),
+                        0,
+                        "nothing calls " + name + "; a script can define " + String.join(", ", HANDLERS),
+                        false);
+            }
+        }
+        if (has(ON_STEP) && pace == null) {
+            return new ScriptError(
+                    lineOf(code, ON_STEP), 0, "onStep needs steps: every(\"1/16\") at the top asks for them", false);
+        }
+        return null;
+    }
+
+    private static int lineOf(String code, String name) {
+        List<String> lines = code.lines().toList();
+        for (int i = 0; i < lines.size(); i++) {
+            if (lines.get(i).matches(".*\\b" + name + "\\b.*")) {
+                return i + 1;
+            }
+        }
+        return 0;
+    }
+
     private static int whole(Object[] args, int place) {
         return ScriptRuntime.toInt32(arg(args, place));
     }
@@ -221,6 +302,9 @@ final class ScriptInstance {
             throw new IllegalArgumentException("control() declares at the top of a script, once and for all");
         }
         String id = ScriptRuntime.toString(arg(args, 0));
+        if (arg(args, 1) instanceof Scriptable given) {
+            refuseOthers(given, "control()", CONTROL_OPTIONS);
+        }
         Param<?> param = declare(id, arg(args, 1) instanceof Scriptable options ? options : object());
         Control control = new Control();
         ScriptRuntime.setBuiltinProtoAndParent(control, world, org.mozilla.javascript.TopLevel.Builtins.Object);
@@ -351,11 +435,13 @@ final class ScriptInstance {
     // Notes
 
     Scriptable noteObject(NoteStart note) {
-        NativeObject object = object();
+        NoteObject object = new NoteObject();
+        ScriptRuntime.setBuiltinProtoAndParent(object, world, org.mozilla.javascript.TopLevel.Builtins.Object);
         object.put("pitch", object, (double) note.pitch());
         object.put("velocity", object, (double) note.velocity());
         object.put("channel", object, (double) note.channel() + 1);
         object.associateValue(NOTE, note);
+        object.whole = true;
         return object;
     }
 

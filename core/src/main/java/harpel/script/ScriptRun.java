@@ -153,6 +153,9 @@ final class ScriptRun implements Effect {
             complain("the script came late; notes pass until it is back");
             return false;
         }
+        if (!context.hurried()) {
+            context.worked(task.steps(), task.tookNanos());
+        }
         if (task.error() == null) {
             refused[0] = call.isRefused();
             call.lines().forEach(context::say);
@@ -170,6 +173,7 @@ final class ScriptRun implements Effect {
 
     private void perform(ScriptCall call, Emitter out) {
         call.messages().forEach(out::pass);
+        call.lost().forEach(out::lost);
         for (ScriptCall.Played played : call.played()) {
             NoteStart note = played.note();
             out.start(note);

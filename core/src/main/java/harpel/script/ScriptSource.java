@@ -83,7 +83,11 @@ final class ScriptSource {
         if (error == null) {
             error = start(first);
         }
+        if (error == null) {
+            error = first.misspelt(code);
+        }
         if (error != null) {
+            error = Lacking.explain(code, error);
             return;
         }
         List<Param<?>> declared = new ArrayList<>(first.declared());

@@ -2,6 +2,7 @@ package harpel.script;
 
 import com.sun.management.ThreadMXBean;
 import java.lang.management.ManagementFactory;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
@@ -31,6 +32,7 @@ final class ScriptThread extends Thread {
         private long startCpu;
         private long startBytes;
         private long steps;
+        private long tookNanos;
 
         private Task(Context context, Consumer<Context> work, long mostSteps) {
             this.context = context;
@@ -58,9 +60,14 @@ final class ScriptThread extends Thread {
             }
         }
 
-        /** How many steps it has done. Called on the script's thread. */
+        /** How many steps it has done. On the script's thread, or once it is done. */
         long steps() {
             return steps;
+        }
+
+        /** How long it worked, once it is done. */
+        long tookNanos() {
+            return tookNanos;
         }
 
         /** Whether it has come back. */
@@ -74,7 +81,7 @@ final class ScriptThread extends Thread {
         }
 
         /**
-         * Waits until it has come back.
+         * Waits until it has come back. Throws {@link CancellationException} where an interrupted thread would wait without end.
          *
          * @param mostNanos gives up then; what it does goes on
          * @return whether it has
@@ -85,6 +92,10 @@ final class ScriptThread extends Thread {
                 long waited = System.nanoTime() - begin;
                 if (waited > mostNanos) {
                     return done;
+                }
+                if (mostNanos == Long.MAX_VALUE && Thread.currentThread().isInterrupted()) {
+                    // What waits as long as it takes is a print, which was cancelled.
+                    throw new CancellationException("cancelled while a script worked");
                 }
                 if (waited < SPIN_NANOS) {
                     Thread.onSpinWait();
@@ -166,6 +177,7 @@ final class ScriptThread extends Thread {
 
     private void work(Task task) {
         running = task;
+        long began = System.nanoTime();
         Context context = Sandbox.INSTANCE.enterContext(task.context);
         task.startCpu = THREADS.getCurrentThreadCpuTime();
         task.startBytes = THREADS.getThreadAllocatedBytes(getId());
@@ -179,6 +191,7 @@ final class ScriptThread extends Thread {
             }
         } finally {
             running = null;
+            task.tookNanos = System.nanoTime() - began;
             Context.exit();
         }
     }

@@ -132,11 +132,12 @@ final class Broken {
         return ((List<?>) read).stream().map(Presets.Preset.class::cast).toList();
     }
 
-    /** Of a MIDI file its notes, since which end belongs to which of several alike is told in no file; of others all. */
+    /** Of a MIDI file where notes begin, since which of several alike is which is told in no file; of others all. */
     private static Object compared(Object read) {
         return read instanceof MidiFile midi
                 ? midi.notes().stream()
-                        .map(note -> List.of(note.tick(), note.channel(), note.pitch(), note.velocity()))
+                        .map(note -> List.of(note.tick(), note.channel(), note.pitch()))
+                        .distinct()
                         .toList()
                 : read;
     }

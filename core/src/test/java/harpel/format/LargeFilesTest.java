@@ -55,7 +55,7 @@ class LargeFilesTest {
 
     @Test
     void whatIsBeyondTheMemoryIsRefusedBeforeItFillsIt() throws IOException {
-        Room room = new Room();
+        InFile.Room room = new InFile.Room();
         assertThatThrownBy(() -> room.take(Runtime.getRuntime().maxMemory()))
                 .isInstanceOf(FileException.class)
                 .hasMessageContaining("too large");

@@ -75,6 +75,9 @@ public final class StageRow extends StackPane {
     private double tall = TALL;
     private Advice advice;
     private Advice liveAdvice;
+    /** What the stage complains of, such as a script that was switched off; empty for nothing. */
+    private String complaint = "";
+
     private boolean off;
     private Stage stage;
     private Key key;
@@ -209,7 +212,7 @@ public final class StageRow extends StackPane {
         show(kind, labelled);
         showSetting();
         pseudoClassStateChanged(OFF, off);
-        onOff.setText(off ? "○" : "●");
+        showDot();
         onOff.setDisable(!stage.isKnown());
         String what = (off ? "Switch on " : "Switch off ") + stage.name();
         onOff.setAccessibleText(what);
@@ -228,6 +231,16 @@ public final class StageRow extends StackPane {
         show(act, !action.isEmpty() && !folded);
         fit();
         showAdvice();
+    }
+
+    /** Open where it does nothing: switched off by hand, or since it went wrong. */
+    private void showDot() {
+        onOff.setText(off || complaint.contains("switched off") ? "○" : "●");
+    }
+
+    private void showDetails() {
+        selection.selected().set(address);
+        look.large().set(true);
     }
 
     private static void show(Region node, boolean shown) {
@@ -278,6 +291,12 @@ public final class StageRow extends StackPane {
         if (stage != null && setting.isVisible()) {
             showSetting();
         }
+        String now = address == null ? "" : transport.traces().complaint(address.toString());
+        if (!now.equals(complaint)) {
+            complaint = now;
+            showDot();
+            showAdvice();
+        }
     }
 
     /** Shows what will surprise here, with the way out; nothing with null. */
@@ -298,6 +317,10 @@ public final class StageRow extends StackPane {
     }
 
     private void showAdvice() {
+        if (!complaint.isEmpty()) {
+            adviceLine.show(complaint, "details", this::showDetails);
+            return;
+        }
         Advice shown = advice != null ? advice : liveAdvice;
         boolean any = shown != null && (address == null || !look.isFolded(address));
         if (any) {

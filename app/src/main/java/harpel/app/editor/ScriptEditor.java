@@ -7,13 +7,20 @@ import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
+import harpel.offline.Trial;
+import harpel.piece.Piece;
 import harpel.script.Script;
 import java.time.Duration;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javafx.application.Platform;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -40,11 +47,23 @@ public final class ScriptEditor extends VBox {
             + "|numeral|spread|pitch|noteName|frequency|controller|log)(?=\\s*\\()"
             + "|\\b(?<number>\\d+(?:\\.\\d+)?)\\b");
 
+    private final Document document;
     private final Selection selection;
     private final Transport transport;
     private final CodeArea area = new CodeArea();
     private final Label problem = new Label();
     private final Label said = new Label();
+    private final Label tried = new Label();
+    /** Tries scripts, the newest alone. */
+    private final ExecutorService trials = Executors.newSingleThreadExecutor(work -> {
+        Thread thread = new Thread(work, "harpel-trial");
+        thread.setDaemon(true);
+        thread.setPriority(Thread.MIN_PRIORITY);
+        return thread;
+    });
+
+    private Future<?> trial = CompletableFuture.completedFuture(null);
+    private Stage triedStage;
     private StageAddress address;
     private boolean showing;
     private int wrongLine = -1;
@@ -52,6 +71,7 @@ public final class ScriptEditor extends VBox {
 
     public ScriptEditor(Document document, Selection selection, Transport transport) {
         super(Space.TIGHT);
+        this.document = document;
         this.selection = selection;
         this.transport = transport;
         area.setId("code");
@@ -88,7 +108,13 @@ public final class ScriptEditor extends VBox {
         VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
         scroll.setPrefHeight(280);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        getChildren().addAll(scroll, problem, new HBox(Space.CLOSE, says, space, clear), said);
+        tried.setId("script-tried");
+        tried.getStyleClass().add("code-said");
+        tried.setWrapText(true);
+        tried.setMinHeight(Region.USE_PREF_SIZE);
+        Label triedHead = new Label("Tried with three notes");
+        triedHead.getStyleClass().add("tile-name");
+        getChildren().addAll(scroll, problem, triedHead, tried, new HBox(Space.CLOSE, says, space, clear), said);
     }
 
     private static StyleSpans<Collection<String>> highlight(String text) {
@@ -121,6 +147,29 @@ public final class ScriptEditor extends VBox {
             showing = false;
         }
         showProblem(Script.problem(code));
+        if (stage != triedStage) {
+            triedStage = stage;
+            tryOut(stage);
+        }
+    }
+
+    /** Shows what the script makes of three notes, as soon as that is known. */
+    private void tryOut(Stage stage) {
+        trial.cancel(true);
+        Piece piece = document.piece().get();
+        trial = trials.submit(() -> {
+            try {
+                List<String> lines = Trial.of(piece, stage);
+                Platform.runLater(() -> {
+                    if (stage == triedStage) {
+                        tried.setText(String.join("\n", lines));
+                    }
+                });
+            } catch (InterruptedException e) {
+                // Another text is tried by now.
+                Thread.currentThread().interrupt();
+            }
+        });
     }
 
     private void showProblem(String text) {

@@ -152,6 +152,9 @@ final class RollMouse {
     void drag(double tick, int pitch, Held keys) {
         dragTick = tick;
         dragPitch = pitch;
+        if (hasGone()) {
+            release();
+        }
         switch (doing) {
             case DRAW -> length(tick, keys.free);
             case MOVE -> move(tick, pitch, keys);
@@ -165,6 +168,15 @@ final class RollMouse {
             case FRAME -> frame(keys.add);
             default -> {}
         }
+    }
+
+    /** What is held may be undone meanwhile, or taken away otherwise: then there is nothing to drag. */
+    private boolean hasGone() {
+        return doing != Doing.FRAME
+                && doing != Doing.NOTHING
+                && desk.phrase()
+                        .filter(phrase -> phrase.notes().findOrNull(main.id()) != null)
+                        .isEmpty();
     }
 
     /** A note that is being drawn is as long as the drag goes, by whole steps. */

@@ -22,17 +22,23 @@ import harpel.app.transport.Made;
 import harpel.app.transport.Sounds;
 import harpel.app.transport.Transport;
 import harpel.capture.Heard;
+import harpel.chain.Stage;
+import harpel.chain.StageAddress;
 import harpel.device.JavaDevices;
 import harpel.device.MachineDevices;
 import harpel.device.SimulatedMachine;
 import harpel.engine.LiveStatus;
+import harpel.piece.Lane;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Routes;
 import harpel.piece.perform.Lever;
 import harpel.port.Ports;
+import harpel.run.Told;
+import harpel.script.Script;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.LongSupplier;
@@ -103,7 +109,9 @@ public final class Session implements AutoCloseable {
             transport.sound().parts(change.after());
             controller.moved(change.before(), change.after());
             outdate(change);
+            forgetSaid(change);
         });
+        transport.traces().onComplaint(this::tell);
         selection.partId().addListener((property, before, now) -> {
             transport.player().keysTo(now);
             transport.traces().look(now);
@@ -227,6 +235,52 @@ public final class Session implements AutoCloseable {
     /** One line at the foot of the window. */
     public void say(String text) {
         messages.say(text);
+    }
+
+    /** A complaint is said wherever one is, with the way to its stage. */
+    private void tell(Told.Said said) {
+        if (!StageAddress.isOne(said.place())) {
+            return;
+        }
+        StageAddress address = StageAddress.parse(said.place());
+        selection
+                .stage(address)
+                .ifPresent(stage -> messages.offer(
+                        document.piece()
+                                        .get()
+                                        .part(address.part())
+                                        .map(Part::name)
+                                        .orElse("") + ", " + stage.name() + ": " + said.text(),
+                        "details",
+                        () -> {
+                            look.view().set(Look.View.CHAIN);
+                            selection.selected().set(address);
+                            look.large().set(true);
+                        }));
+    }
+
+    /** What a script has said belongs to its text. */
+    private void forgetSaid(Change change) {
+        for (Part part : change.after().parts()) {
+            Part old = change.before().part(part.id()).orElse(part);
+            if (old != part && old.chain() != part.chain()) {
+                Lane.eachStage(part.id(), List.of(), part.chain(), (address, stage) -> {
+                    boolean same = !stage.isKnown()
+                            || !stage.params().spec().has(Script.CODE)
+                            || old.chain()
+                                    .at(address)
+                                    .filter(Stage::isKnown)
+                                    .filter(before -> before.params().spec().has(Script.CODE))
+                                    .filter(before -> before.params()
+                                            .get(Script.CODE)
+                                            .equals(stage.params().get(Script.CODE)))
+                                    .isPresent();
+                    if (!same) {
+                        transport.traces().forgetSaid(address.toString());
+                    }
+                });
+            }
+        }
     }
 
     /** While time stands nothing would take the place of what was heard before the edit. */

@@ -19,6 +19,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 
 /**
@@ -96,6 +97,8 @@ public final class TraceStore {
     private final Map<Place, TraceRow> outdated = new HashMap<>();
 
     private final Map<String, Deque<String>> said = new HashMap<>();
+    private final Map<String, String> complaints = new HashMap<>();
+    private Consumer<Told.Said> complained = text -> {};
     private final Map<String, ParamSet> moved = new HashMap<>();
     private final Map<String, Map<String, Object>> inForce = new HashMap<>();
     private final Map<String, List<Integer>> steps = new HashMap<>();
@@ -240,7 +243,13 @@ public final class TraceStore {
     }
 
     private void say(Told.Said text) {
+        if (text.complaint() && !text.text().equals(complaints.put(text.place(), text.text()))) {
+            complained.accept(text);
+        }
         Deque<String> lines = said.computeIfAbsent(text.place(), place -> new ArrayDeque<>());
+        if (text.text().equals(lines.peekLast())) {
+            return;
+        }
         lines.addLast(text.text());
         if (lines.size() > MOST_LINES) {
             lines.removeFirst();
@@ -383,6 +392,16 @@ public final class TraceStore {
                 .count();
     }
 
+    /** What a stage complains of; empty for nothing. */
+    public String complaint(String place) {
+        return complaints.getOrDefault(place, "");
+    }
+
+    /** Hears of each complaint that is new. */
+    public void onComplaint(Consumer<Told.Said> listener) {
+        complained = listener;
+    }
+
     /** How much has been said in all, to know whether anything is new. */
     public long saidCount() {
         return saidCount;
@@ -391,6 +410,7 @@ public final class TraceStore {
     /** Forgets what a stage has said. */
     public void forgetSaid(String place) {
         said.remove(place);
+        complaints.remove(place);
         saidCount++;
     }
 
