@@ -43,6 +43,17 @@ public final class Files {
     private final Disk disk;
     private final MidiIn midi;
 
+    Files(Session session, Window window) {
+        this(
+                session,
+                window,
+                new FileAsk(
+                        window,
+                        session.look()::styles,
+                        FileAsk.Folders.ofThisWindow(),
+                        session.document().file()::get));
+    }
+
     Files(Session session, Window window, FileAsk ask) {
         this.session = session;
         this.window = window;

@@ -7,6 +7,7 @@ import harpel.app.file.FileAsk;
 import harpel.app.look.Theme;
 import harpel.app.look.ToolkitStyles;
 import harpel.app.session.Session;
+import harpel.app.session.ShortMemory;
 import harpel.format.AtomicFile;
 import harpel.piece.Piece;
 import harpel.theory.OctaveNaming;
@@ -46,6 +47,7 @@ public final class HarpelApp extends Application {
     private Autosave autosave;
     private Settings settings;
     private Frames frames;
+    private ShortMemory shortMemory;
     private int drawn;
 
     /** What the window needs and the piece does not is made ready while the piece is read: the toolkit's styles, and fonts. */
@@ -148,6 +150,7 @@ public final class HarpelApp extends Application {
                     files.open(Launcher.file(words), Launcher::read);
                 }
                 sweep();
+                shortMemory = ShortMemory.of(session);
                 if (words.contains("--demo")) {
                     startDemo();
                 }
@@ -272,6 +275,9 @@ public final class HarpelApp extends Application {
                     session.look().size().get());
         }
         frames.close();
+        if (shortMemory != null) {
+            shortMemory.close();
+        }
         autosave.close();
         session.close();
     }

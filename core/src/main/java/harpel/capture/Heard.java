@@ -76,7 +76,7 @@ public final class Heard implements Tap {
         }
     }
 
-    private final long mostBytes;
+    private volatile long mostBytes;
     private volatile Memory memory = new Memory();
     /** The one that was written into last. Owned by the engine's thread. */
     private Memory written = memory;
@@ -88,6 +88,16 @@ public final class Heard implements Tap {
     /** @param mostBytes how much is kept at most, at least one run a place */
     Heard(long mostBytes) {
         this.mostBytes = mostBytes;
+    }
+
+    /** How much is kept at most. */
+    public long mostBytes() {
+        return mostBytes;
+    }
+
+    /** Keeps no more than that from now on, where memory is short; what was heard longest ago goes with the next that is heard. */
+    public void keepAtMost(long bytes) {
+        mostBytes = bytes;
     }
 
     /** Goes on with another memory, as when another piece is opened, and gives the one until now. From any thread. */

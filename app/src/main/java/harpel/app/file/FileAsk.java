@@ -4,7 +4,9 @@ import harpel.app.ui.Asking;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.scene.control.ButtonBar;
@@ -20,6 +22,22 @@ public class FileAsk {
         Optional<Path> of(String kind);
 
         void keep(String kind, Path folder);
+
+        /** Folders that are known as long as the window is open. */
+        static Folders ofThisWindow() {
+            Map<String, Path> known = new HashMap<>();
+            return new Folders() {
+                @Override
+                public Optional<Path> of(String kind) {
+                    return Optional.ofNullable(known.get(kind));
+                }
+
+                @Override
+                public void keep(String kind, Path folder) {
+                    known.put(kind, folder);
+                }
+            };
+        }
     }
 
     private final Window window;

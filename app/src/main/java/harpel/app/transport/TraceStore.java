@@ -125,6 +125,7 @@ public final class TraceStore {
     private boolean forgetting;
     private Made.Result ahead;
     private long saidCount;
+    private int most = MOST_IN_ALL;
     private long count;
 
     public void take(Told told) {
@@ -187,12 +188,27 @@ public final class TraceStore {
 
     /** One more is kept; where those are too many in all, the oldest of what is not looked at gives way. */
     private void keep() {
-        if (++kept <= MOST_IN_ALL) {
+        if (++kept <= most) {
             return;
         }
+        giveWay();
+    }
+
+    /** Keeps no more than that from now on, where memory is short. */
+    public void keepAtMost(int newMost) {
+        most = newMost;
+        giveWay();
+    }
+
+    /** How many are kept at most. */
+    public int most() {
+        return most;
+    }
+
+    private void giveWay() {
         outdated.keySet().removeIf(place -> !place.part().equals(seen));
         kept = keptInAll();
-        for (TraceRow row = oldest(); kept > MOST_IN_ALL - MOST_IN_ALL / 10 && row != null; row = oldest()) {
+        for (TraceRow row = oldest(); kept > most - most / 10 && row != null; row = oldest()) {
             kept -= row.dropOldest();
         }
     }
