@@ -104,6 +104,7 @@ final class ScriptRun implements Effect {
             if (error != null) {
                 complain(error.shown());
                 off |= error.fatal();
+                instance = off ? null : instance;
             }
         }
     }
@@ -165,6 +166,8 @@ final class ScriptRun implements Effect {
         complain(task.error().shown());
         if (task.error().fatal()) {
             off = true;
+            // What it keeps goes with it.
+            instance = null;
             bound.clear();
             out.endAll();
         }

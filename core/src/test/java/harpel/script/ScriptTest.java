@@ -11,6 +11,8 @@ import harpel.event.Message;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.format.ChainFile;
+import harpel.offline.PrintJob;
+import harpel.offline.Tail;
 import harpel.plan.Plan;
 import harpel.run.Renderer;
 import harpel.run.Tap;
@@ -266,6 +268,29 @@ class ScriptTest {
                 notes);
         assertThat(said).isEmpty();
         assertThat(notes).hasSize(60);
+    }
+
+    /** A thousand notes of 400,000 steps each would be minutes; whoever cancels waits for no call to come back. */
+    @Test
+    void aPrintIsCancelledWhileItWaitsForAScript() throws Exception {
+        Chain chain = Chain.EMPTY.plus(
+                0, stage("function onNote(note) { let a = 0; while (a < 20000) { a = a + 1; } play(note); }"));
+        List<Event> input = new ArrayList<>();
+        for (int i = 0; i < 1_000; i++) {
+            NoteStart note = NoteStart.played(i * Ticks.PER_QUARTER, i, 0, 60, 100);
+            input.add(note);
+            input.add(NoteEnd.plain(note.tick() + 1, note));
+        }
+        Thread printing = Thread.currentThread();
+        Tap tap = told -> {
+            if (told instanceof Told.Worked) {
+                printing.interrupt();
+            }
+        };
+        PrintJob job =
+                new PrintJob(Plan.ofChain("lead", chain, Key.C_MAJOR, TimeMap.DEFAULT, 1), "lead", Tail.STOP, tap);
+        assertThatThrownBy(() -> job.print(input, 1_000L * Ticks.PER_QUARTER)).isInstanceOf(InterruptedException.class);
+        assertThat(Thread.interrupted()).as("it is told, and not swallowed").isTrue();
     }
 
     @Test

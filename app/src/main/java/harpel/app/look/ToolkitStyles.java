@@ -52,9 +52,14 @@ public final class ToolkitStyles {
         Application.setUserAgentStylesheet(ToolkitStyles.class.getResource(MADE).toExternalForm());
     }
 
-    /** A style sheet's rules without the selectors of what is left out, and without pictures, which are found beside the whole one only. */
+    /**
+     * A style sheet's rules without the selectors of what is left out, without pictures, which are found beside the whole one only, and
+     * without shadows, which this window has none of: drawn in software they took the process down once.
+     */
     static String without(String sheet) {
-        String plain = sheet.replaceAll("(?s)/\\*.*?\\*/", "").replaceAll("-fx-[a-z-]+:\\s*url\\([^)]*\\);", "");
+        String plain = sheet.replaceAll("(?s)/\\*.*?\\*/", "")
+                .replaceAll("-fx-[a-z-]+:\\s*url\\([^)]*\\);", "")
+                .replaceAll("-fx-effect:[^;]*;", "");
         return Pattern.compile("([^{}]+)(\\{[^{}]*\\})")
                 .matcher(plain)
                 .results()

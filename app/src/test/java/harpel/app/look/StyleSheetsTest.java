@@ -57,6 +57,8 @@ class StyleSheetsTest {
     @Test
     void everyRuleOfAUsedControlIsThere() throws IOException {
         List<String> whole = selectors(sheet());
+        assertThat(sheet()).contains("-fx-effect");
+        assertThat(ToolkitStyles.without(sheet())).doesNotContain("-fx-effect");
         List<String> made = selectors(ToolkitStyles.without(sheet()));
         for (String control : List.of(
                 "button",
