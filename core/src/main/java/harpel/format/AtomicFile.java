@@ -149,6 +149,9 @@ public final class AtomicFile {
      * @param before only those that were changed last before this moment: one that was made just now may not be locked yet
      */
     public static void sweep(Path folder, Instant before) {
+        if (!Files.isDirectory(folder)) {
+            return;
+        }
         try (DirectoryStream<Path> drafts = Files.newDirectoryStream(folder, ".*" + DRAFT)) {
             for (Path draft : drafts) {
                 if (draft.getFileName().toString().matches("\\.[0-9a-f]{16}" + DRAFT) && isLeft(draft, before)) {

@@ -53,8 +53,9 @@ public final class Trial {
         if (!by.equals("nothing")) {
             lines.add("by itself → " + by);
         }
-        lines.add(
-                String.format(Locale.ROOT, "at most %,d steps of 500,000 and %.1f ms a call", most[0], most[1] / 1e6));
+        // Steps are counted by the hundreds.
+        String steps = most[0] == 0 ? "a few" : String.format(Locale.ROOT, "at most %,d", most[0]);
+        lines.add(String.format(Locale.ROOT, "%s steps of 500,000 and %.1f ms a call", steps, most[1] / 1e6));
         said.stream().distinct().limit(2).forEach(lines::add);
         return lines;
     }

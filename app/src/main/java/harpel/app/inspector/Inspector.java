@@ -213,7 +213,8 @@ public final class Inspector extends BorderPane {
         does.setWrapText(true);
         VBox head = new VBox(0, name, does);
         if (sameScript) {
-            content.getChildren().removeIf(node -> node != scripts);
+            // While it lies large over the rows something else stands in its place.
+            content.getChildren().removeIf(node -> node != scripts && node != elsewhere);
             content.getChildren().add(0, head);
         } else {
             content.getChildren().setAll(head);
