@@ -2,10 +2,13 @@ package harpel.app.ui;
 
 import java.util.function.DoubleConsumer;
 import javafx.scene.control.Slider;
+import javafx.scene.input.MouseEvent;
 
 /** A value that is dragged along a line; dragging it tells it, showing one does not. */
 public final class Slide extends Slider {
     private boolean showing;
+    /** Whether it was pressed: the toolkit breaks on a drag that began before the line was there. */
+    private boolean pressed;
 
     /**
      * @param words what it is, for the tip and a screen reader
@@ -21,7 +24,16 @@ public final class Slide extends Slider {
                 moved.accept(now.doubleValue());
             }
         });
-        setOnMouseReleased(event -> let.run());
+        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> pressed = true);
+        addEventFilter(MouseEvent.MOUSE_DRAGGED, event -> {
+            if (!pressed) {
+                event.consume();
+            }
+        });
+        setOnMouseReleased(event -> {
+            pressed = false;
+            let.run();
+        });
         setOnKeyReleased(event -> let.run());
     }
 
