@@ -149,9 +149,13 @@ class WindowFilesTest extends WindowCase {
         clickOn("#cancel");
         await(() -> session.messages().last().get().equals("Opening pipe.harpel was cancelled."));
         assertThat(session.document().piece().get()).isEqualTo(before);
-        // What comes through a pipe late is opened all the same.
-        interact(() -> files.open(pipe));
-        java.nio.file.Files.writeString(pipe, "{\"harpel\":1,\"piece\":\"Late\"}");
+        // What comes through a pipe late is opened all the same. Another pipe: whoever was cancelled still holds the
+        // first.
+        Path late = folder.resolve("late.harpel");
+        assertThat(new ProcessBuilder("mkfifo", late.toString()).start().waitFor())
+                .isZero();
+        interact(() -> files.open(late));
+        java.nio.file.Files.writeString(late, "{\"harpel\":1,\"piece\":\"Late\"}");
         await(() -> session.document().piece().get().name().equals("Late"));
     }
 
