@@ -26,6 +26,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -50,7 +51,7 @@ public final class Files {
                 new FileAsk(
                         window,
                         session.look()::styles,
-                        FileAsk.Folders.ofThisWindow(),
+                        FileAsk.Folders.in(new HashMap<>()),
                         session.document().file()::get));
     }
 

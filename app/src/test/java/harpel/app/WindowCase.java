@@ -20,7 +20,6 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeoutException;
@@ -149,32 +148,25 @@ abstract class WindowCase extends Hand {
     final Map<String, Path> lastFolders = new HashMap<>();
 
     private Files files() {
-        FileAsk.Folders folders = new FileAsk.Folders() {
-            @Override
-            public Optional<Path> of(String kind) {
-                return Optional.ofNullable(lastFolders.get(kind));
-            }
+        FileAsk ask =
+                new FileAsk(
+                        stage,
+                        session.look()::styles,
+                        FileAsk.Folders.in(lastFolders),
+                        session.document().file()::get) {
+                    @Override
+                    protected Path shown(FileChooser chooser, boolean save) {
+                        askedIn = chooser.getInitialDirectory().toPath();
+                        askedFor = chooser.getInitialFileName();
+                        return chosenFile;
+                    }
 
-            @Override
-            public void keep(String kind, Path folder) {
-                lastFolders.put(kind, folder);
-            }
-        };
-        FileAsk ask = new FileAsk(
-                stage, session.look()::styles, folders, session.document().file()::get) {
-            @Override
-            protected Path shown(FileChooser chooser, boolean save) {
-                askedIn = chooser.getInitialDirectory().toPath();
-                askedFor = chooser.getInitialFileName();
-                return chosenFile;
-            }
-
-            @Override
-            protected Path shown(DirectoryChooser chooser) {
-                askedIn = chooser.getInitialDirectory().toPath();
-                return chosenFile;
-            }
-        };
+                    @Override
+                    protected Path shown(DirectoryChooser chooser) {
+                        askedIn = chooser.getInitialDirectory().toPath();
+                        return chosenFile;
+                    }
+                };
         Files made = new Files(session, stage, ask);
         // A busy machine is no slow disk.
         made.disk().waitFor(PATIENT_MS);

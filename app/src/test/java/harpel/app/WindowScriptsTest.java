@@ -11,6 +11,7 @@ import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
+import harpel.run.Told;
 import harpel.script.Script;
 import harpel.testkit.Wire;
 import harpel.time.Ticks;
@@ -106,7 +107,12 @@ class WindowScriptsTest extends WindowCase {
         assertThat(onFirstChannel(72)).isPositive();
         // What was switched off is said, wherever one is, and at its row.
         interact(() -> session.selection().partId().set("harm-0"));
-        await(() -> session.transport().traces().complaint("harm-0/script").contains("switched off"));
+        await(() -> session.transport()
+                .traces()
+                .sayings()
+                .complaint("harm-0/script")
+                .filter(said -> said.weight() == Told.Said.Weight.OFF)
+                .isPresent());
         await(() -> onFx(() -> lookup("#advice-text-script").tryQuery())
                 .filter(label -> ((Labeled) label).getText().contains("switched off"))
                 .isPresent());
@@ -121,7 +127,7 @@ class WindowScriptsTest extends WindowCase {
                                         .withStage(
                                                 "script",
                                                 stage -> stage.with(Script.CODE, code(0) + "\n// again")))))));
-        assertThat(session.transport().traces().complaint("harm-0/script"))
+        assertThat(session.transport().traces().sayings().complaint("harm-0/script"))
                 .as("what was said belongs to the text before")
                 .isEmpty();
         await(() -> session.messages().last().get().contains("switched off"));

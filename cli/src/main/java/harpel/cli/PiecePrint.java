@@ -59,9 +59,10 @@ final class PiecePrint {
         }
         String names = String.join(", ", silent.stream().map(Part::name).toList());
         if (silent.size() == order.parts().size()) {
-            throw new CouldNot(names + ": mute, or others are solo; --stems prints what is not heard, too");
+            throw new CouldNot(
+                    names + ": mute or not solo, so there is nothing to print; --stems prints what is not heard, too");
         }
-        report.warn("left out, since mute or others are solo: " + names + "; --stems prints these, too");
+        report.warn("not printed, being mute or not solo: " + names + "; --stems prints these, too");
         return order.without(silent.stream().map(Part::id).toList());
     }
 

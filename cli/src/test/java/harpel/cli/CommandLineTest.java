@@ -355,7 +355,7 @@ class CommandLineTest {
                 .as("as it plays: what is mute is left out, and named")
                 .containsExactly("Harbour bells", "Tide bass", "Gull whistle", "Lamp pad", "Salt grains");
         assertThat(err.toString())
-                .contains("left out, since mute or others are solo: Crab walk, Tide pool; --stems prints these, too");
+                .contains("not printed, being mute or not solo: Crab walk, Tide pool; --stems prints these, too");
         MidiFile all = printedPiece("--stems");
         assertThat(all.lines().stream().map(MidiFile.Line::name))
                 .as("each part of the piece, generators and those that hear others, too")

@@ -23,8 +23,15 @@ public interface EffectContext {
     /** Says something to the user at this stage, such as what a script logs. */
     void say(String text);
 
-    /** Says that something at this stage does not work as the user wants, such as what is wrong with a script. */
-    void complain(String text);
+    /**
+     * Says that something at this stage does not work as the user wants, such as what is wrong with a script.
+     *
+     * @param off whether it does nothing any more for that
+     */
+    void complain(String text, boolean off);
+
+    /** Says that what was complained of is over. */
+    void fine();
 
     /** Tells what a call of a script took, where nobody is in a hurry. */
     default void worked(long steps, long nanos) {}

@@ -128,7 +128,7 @@ public final class AtomicFile {
         try {
             try (FileChannel channel =
                     FileChannel.open(draft, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
-                channel.tryLock();
+                lock(channel);
                 OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), BUFFER);
                 content.writeTo(out);
                 out.flush();
@@ -160,6 +160,15 @@ public final class AtomicFile {
             }
         } catch (IOException | DirectoryIteratorException e) {
             log().info("{} could not be swept", folder, e);
+        }
+    }
+
+    /** Where a file system has no locks it is written all the same. */
+    private static void lock(FileChannel channel) {
+        try {
+            channel.tryLock();
+        } catch (IOException e) {
+            log().info("a file that is being written cannot be locked", e);
         }
     }
 

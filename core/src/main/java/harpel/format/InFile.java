@@ -30,7 +30,7 @@ public final class InFile {
             byte[] bytes = in.readNBytes(most);
             if (in.read() >= 0) {
                 throw new FileException(
-                        "this file is larger than the " + (most >> 20) + " MB that there is memory for");
+                        "this file is larger than the " + (most >> 20) + " MB that there is memory for; take it apart");
             }
             return bytes;
         } catch (NoSuchFileException e) {
@@ -70,7 +70,7 @@ public final class InFile {
             taken += bytes;
             if (taken > most) {
                 throw new FileException("this file is too large: what it holds takes more than the " + (most >> 20)
-                        + " MB of memory that are left");
+                        + " MB of memory that are left; take it apart");
             }
         }
     }

@@ -8,18 +8,21 @@ import harpel.event.NoteStart;
 import harpel.piece.Piece;
 import harpel.plan.Plan;
 import harpel.run.Told;
+import harpel.script.Script;
 import harpel.theory.Pitch;
 import harpel.theory.Spelling;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** What a stage makes of three notes, one after the other: how a script is tried in place while it is written. */
 public final class Trial {
     private static final int[] KEYS = {60, 64, 67};
     private static final int VELOCITY = 100;
+    /** So many notes of each are shown. */
+    private static final int MOST = 6;
 
     private Trial() {}
 
@@ -47,43 +50,46 @@ public final class Trial {
                 })
                 .print(input, 2 * piece.time().meter().at(0).barTicks())
                 .events();
+        List<NoteStart> notes = heard.stream()
+                .filter(NoteStart.class::isInstance)
+                .map(NoteStart.class::cast)
+                .toList();
         List<String> lines = new ArrayList<>();
-        keys.forEach(key -> lines.add(Pitch.shown(key.pitch(), spelling) + " → " + made(key, heard, spelling)));
-        String by = made(null, heard, spelling);
-        if (!by.equals("nothing")) {
-            lines.add("by itself → " + by);
+        for (NoteStart key : keys) {
+            Stream<NoteStart> of = notes.stream().filter(note -> root(note) == key);
+            lines.add(Pitch.shown(key.pitch(), spelling) + " → " + shown(of, key.tick(), spelling));
+        }
+        List<NoteStart> own = notes.stream()
+                .filter(note -> keys.stream().noneMatch(key -> key == root(note)))
+                .toList();
+        if (!own.isEmpty()) {
+            lines.add("by itself → " + shown(own.stream(), 0, spelling));
         }
         // Steps are counted by the hundreds.
         String steps = most[0] == 0 ? "a few" : String.format(Locale.ROOT, "at most %,d", most[0]);
-        lines.add(String.format(Locale.ROOT, "%s steps of 500,000 and %.1f ms a call", steps, most[1] / 1e6));
+        lines.add(String.format(
+                Locale.ROOT, "%s steps of %,d and %.1f ms a call", steps, Script.CALL_STEPS, most[1] / 1e6));
         said.stream().distinct().limit(2).forEach(lines::add);
         return lines;
     }
 
-    /** The notes that came of a key, later ones with how much later; with null those of none. */
-    private static String made(NoteStart key, List<Event> heard, Spelling spelling) {
-        List<NoteStart> notes = heard.stream()
-                .filter(NoteStart.class::isInstance)
-                .map(NoteStart.class::cast)
-                .filter(note -> root(note, key) == key)
+    /** Some of the notes, those that come later than they could with how much later. */
+    private static String shown(Stream<NoteStart> made, long from, Spelling spelling) {
+        List<String> notes = made.map(note -> Pitch.shown(note.pitch(), spelling)
+                        + (note.tick() == from ? "" : " +" + Ticks.shown(note.tick() - from, Ticks.PER_QUARTER)))
                 .toList();
-        String shown = notes.stream()
-                .limit(6)
-                .map(note -> Pitch.shown(note.pitch(), spelling)
-                        + (key == null || note.tick() == key.tick()
-                                ? ""
-                                : " +" + Ticks.shown(note.tick() - key.tick(), Ticks.PER_QUARTER)))
-                .collect(Collectors.joining("  "));
-        return notes.isEmpty() ? "nothing" : shown + (notes.size() > 6 ? "  …" : "");
+        return notes.isEmpty()
+                ? "nothing"
+                : String.join("  ", notes.subList(0, Math.min(MOST, notes.size())))
+                        + (notes.size() > MOST ? "  …" : "");
     }
 
-    /** What a note came from: a key that was played, or nothing where it was made by itself. */
-    private static NoteStart root(NoteStart note, NoteStart key) {
+    /** What a note came from in the end. */
+    private static NoteStart root(NoteStart note) {
         NoteStart first = note;
-        while (first != key && first.cause() != null) {
+        while (first.cause() != null) {
             first = first.cause();
         }
-        boolean played = first.velocity() == VELOCITY && first.tick() % Ticks.PER_QUARTER == 0 && first != note;
-        return first == key ? key : key == null && !played ? null : first;
+        return first;
     }
 }

@@ -56,7 +56,7 @@ record Score(
      * @param again whether the phrase has been played through before, so that what it sets later still holds
      */
     List<Integer> standing(long tick, boolean again) {
-        if (messages.isEmpty()) {
+        if (messages.isEmpty() || tick == 0 && !again) {
             return List.of();
         }
         Map<Integer, Integer> last = new LinkedHashMap<>();

@@ -67,12 +67,18 @@ record RunContext(
 
     @Override
     public void say(String text) {
-        tap.tell(new Told.Said(part, place, text, false));
+        tap.tell(new Told.Said(part, place, text, Told.Said.Weight.REMARK));
     }
 
     @Override
-    public void complain(String text) {
-        tap.tell(new Told.Said(part, place, text, true));
+    public void complain(String text, boolean off) {
+        Told.Said.Weight weight = off ? Told.Said.Weight.OFF : Told.Said.Weight.COMPLAINT;
+        tap.tell(new Told.Said(part, place, text, weight));
+    }
+
+    @Override
+    public void fine() {
+        tap.tell(new Told.Fine(part, place));
     }
 
     @Override

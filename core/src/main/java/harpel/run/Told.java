@@ -12,11 +12,27 @@ public sealed interface Told {
     record Away(String part, String place, Event event) implements Told {}
 
     /**
-     * A stage says something to the user, such as what a script logs.
+     * A stage says something.
      *
-     * @param complaint whether something does not work as the user wants
+     * @param place the stage's address
      */
-    record Said(String part, String place, String text, boolean complaint) implements Told {}
+    record Said(String part, String place, String text, Weight weight) implements Told {
+        /** How much it matters. */
+        public enum Weight {
+            REMARK,
+            /** Something does not work as the user wants. */
+            COMPLAINT,
+            /** And for it the stage does nothing any more. */
+            OFF
+        }
+
+        public boolean complaint() {
+            return weight != Weight.REMARK;
+        }
+    }
+
+    /** What a stage complained of is over. */
+    record Fine(String part, String place) implements Told {}
 
     /** What a call of a script took; told of prints alone. */
     record Worked(String part, String place, long steps, long nanos) implements Told {}

@@ -28,6 +28,9 @@ public final class Script extends EffectKind {
             "// Every note passes on\nfunction onNote(note) {\n  play(note);\n}\n",
             "The script. Its controls appear beside those of every effect; docs/scripting.md is the guide.");
 
+    /** So many steps a call of a script may take. */
+    public static final long CALL_STEPS = 500_000;
+
     /** What every script has, whatever controls it declares. */
     static final ParamSpec BASE = ParamSpec.of(CODE, SEED, ON, LABEL, CHANNEL);
 

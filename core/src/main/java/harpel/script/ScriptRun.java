@@ -21,7 +21,6 @@ import java.util.List;
  * late lets its notes pass instead of holding everyone. Owned by whoever renders.
  */
 final class ScriptRun implements Effect {
-    static final long CALL_STEPS = 500_000;
     /** So long others wait for a call where they are in a hurry. */
     private static final long PATIENCE_NANOS = 15_000_000;
 
@@ -64,7 +63,7 @@ final class ScriptRun implements Effect {
     private void load() {
         ScriptSource source = ScriptSource.of(code);
         if (source.error() != null) {
-            complain(source.error().shown());
+            complain(source.error());
             // The values have the controls of the last good script as long as there is one.
             coming = instance == null ? ScriptSource.withControls(values.spec()) : null;
         } else {
@@ -83,7 +82,7 @@ final class ScriptRun implements Effect {
             late = null;
             if (coming.error() == null && ScriptSource.of(code) == coming) {
                 off = false;
-                lastError = "";
+                fine();
             }
             coming = null;
         }
@@ -101,18 +100,31 @@ final class ScriptRun implements Effect {
         if (late != null && late.isDone()) {
             ScriptError error = late.error();
             late = null;
-            if (error != null) {
-                complain(error.shown());
+            if (error == null) {
+                fine();
+            } else {
+                complain(error);
                 off |= error.fatal();
                 instance = off ? null : instance;
             }
         }
     }
 
-    private void complain(String text) {
+    private void complain(ScriptError error) {
+        complain(error.shown(), error.fatal());
+    }
+
+    private void complain(String text, boolean fatal) {
         if (!text.equals(lastError)) {
             lastError = text;
-            context.complain(text);
+            context.complain(text, fatal);
+        }
+    }
+
+    private void fine() {
+        if (!off) {
+            lastError = "";
+            context.fine();
         }
     }
 
@@ -122,7 +134,7 @@ final class ScriptRun implements Effect {
             try {
                 pace = instance.pace();
             } catch (IllegalArgumentException e) {
-                complain(e.getMessage());
+                complain(e.getMessage(), false);
             }
         }
         if (pace != null) {
@@ -146,12 +158,12 @@ final class ScriptRun implements Effect {
         ScriptInstance called = instance;
         ScriptThread.Task task = ScriptThread.begin(
                 called.context(),
-                CALL_STEPS,
+                Script.CALL_STEPS,
                 script -> call.refused(Boolean.FALSE.equals(called.call(script, handler, call, args))));
         if (!task.await(context.hurried() ? PATIENCE_NANOS : Long.MAX_VALUE)) {
             late = task;
             call.giveUp();
-            complain("the script came late; notes pass until it is back");
+            complain("the script came late; notes pass until it is back", false);
             return false;
         }
         if (!context.hurried()) {
@@ -163,7 +175,7 @@ final class ScriptRun implements Effect {
             perform(call, out);
             return true;
         }
-        complain(task.error().shown());
+        complain(task.error());
         if (task.error().fatal()) {
             off = true;
             // What it keeps goes with it.
@@ -261,7 +273,7 @@ final class ScriptRun implements Effect {
             ScriptInstance called = instance;
             ScriptCall call = new ScriptCall(out.tick(), context, List.of(), out.chance(), context.channel());
             ScriptThread.Task task = ScriptThread.begin(
-                    called.context(), CALL_STEPS, script -> called.call(script, ScriptInstance.ON_STOP, call));
+                    called.context(), Script.CALL_STEPS, script -> called.call(script, ScriptInstance.ON_STOP, call));
             if (task.await(context.hurried() ? PATIENCE_NANOS : Long.MAX_VALUE)) {
                 call.lines().forEach(context::say);
             } else {

@@ -23,6 +23,7 @@ import harpel.piece.PieceEdit;
 import harpel.piece.Routes;
 import harpel.piece.Standing;
 import harpel.run.Tap;
+import harpel.run.Told;
 import harpel.theory.Key;
 import java.util.Objects;
 import javafx.beans.property.ObjectProperty;
@@ -75,8 +76,8 @@ public final class StageRow extends StackPane {
     private double tall = TALL;
     private Advice advice;
     private Advice liveAdvice;
-    /** What the stage complains of, such as a script that was switched off; empty for nothing. */
-    private String complaint = "";
+    /** What the stage complains of, such as a script that was switched off; null for nothing. */
+    private Told.Said complaint;
 
     private boolean off;
     private Stage stage;
@@ -235,7 +236,7 @@ public final class StageRow extends StackPane {
 
     /** Open where it does nothing: switched off by hand, or since it went wrong. */
     private void showDot() {
-        onOff.setText(off || complaint.contains("switched off") ? "○" : "●");
+        onOff.setText(off || complaint != null && complaint.weight() == Told.Said.Weight.OFF ? "○" : "●");
     }
 
     private void showDetails() {
@@ -291,8 +292,10 @@ public final class StageRow extends StackPane {
         if (stage != null && setting.isVisible()) {
             showSetting();
         }
-        String now = address == null ? "" : transport.traces().complaint(address.toString());
-        if (!now.equals(complaint)) {
+        Told.Said now = address == null
+                ? null
+                : transport.traces().sayings().complaint(address.toString()).orElse(null);
+        if (!Objects.equals(now, complaint)) {
             complaint = now;
             showDot();
             showAdvice();
@@ -317,8 +320,8 @@ public final class StageRow extends StackPane {
     }
 
     private void showAdvice() {
-        if (!complaint.isEmpty()) {
-            adviceLine.show(complaint, "details", this::showDetails);
+        if (complaint != null) {
+            adviceLine.show(complaint.text(), "details", this::showDetails);
             return;
         }
         Advice shown = advice != null ? advice : liveAdvice;

@@ -54,8 +54,8 @@ public final class ScriptEditor extends VBox {
     private final Label problem = new Label();
     private final Label said = new Label();
     private final Label tried = new Label();
-    /** Tries scripts, the newest alone. */
-    private final ExecutorService trials = Executors.newSingleThreadExecutor(work -> {
+    /** Tries scripts, those of all editors. */
+    private static final ExecutorService TRIALS = Executors.newSingleThreadExecutor(work -> {
         Thread thread = new Thread(work, "harpel-trial");
         thread.setDaemon(true);
         thread.setPriority(Thread.MIN_PRIORITY);
@@ -100,7 +100,7 @@ public final class ScriptEditor extends VBox {
                 "clear",
                 "clear-said",
                 "Forget what the script has said",
-                () -> transport.traces().forgetSaid(address.toString()));
+                () -> transport.traces().sayings().forget(address.toString()));
         Label says = new Label("Says");
         says.getStyleClass().add("tile-name");
         Region space = new Region();
@@ -157,7 +157,7 @@ public final class ScriptEditor extends VBox {
     private void tryOut(Stage stage) {
         trial.cancel(true);
         Piece piece = document.piece().get();
-        trial = trials.submit(() -> {
+        trial = TRIALS.submit(() -> {
             try {
                 List<String> lines = Trial.of(piece, stage);
                 Platform.runLater(() -> {
@@ -203,10 +203,10 @@ public final class ScriptEditor extends VBox {
 
     /** Shows what has been said since. */
     public void draw() {
-        long count = transport.traces().saidCount();
+        long count = transport.traces().sayings().count();
         if (address != null && count != saidCount) {
             saidCount = count;
-            List<String> lines = transport.traces().said(address.toString());
+            List<String> lines = transport.traces().sayings().of(address.toString());
             said.setText(String.join("\n", lines.subList(Math.max(0, lines.size() - 6), lines.size())));
         }
     }

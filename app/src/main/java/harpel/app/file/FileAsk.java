@@ -4,7 +4,6 @@ import harpel.app.ui.Asking;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,9 +22,8 @@ public class FileAsk {
 
         void keep(String kind, Path folder);
 
-        /** Folders that are known as long as the window is open. */
-        static Folders ofThisWindow() {
-            Map<String, Path> known = new HashMap<>();
+        /** Folders that are known as long as a map is. */
+        static Folders in(Map<String, Path> known) {
             return new Folders() {
                 @Override
                 public Optional<Path> of(String kind) {

@@ -111,7 +111,7 @@ public final class Session implements AutoCloseable {
             outdate(change);
             forgetSaid(change);
         });
-        transport.traces().onComplaint(this::tell);
+        transport.traces().sayings().onComplaint(this::tell);
         selection.partId().addListener((property, before, now) -> {
             transport.player().keysTo(now);
             transport.traces().look(now);
@@ -276,7 +276,7 @@ public final class Session implements AutoCloseable {
                                             .equals(stage.params().get(Script.CODE)))
                                     .isPresent();
                     if (!same) {
-                        transport.traces().forgetSaid(address.toString());
+                        transport.traces().sayings().forget(address.toString());
                     }
                 });
             }

@@ -31,6 +31,9 @@ public final class ShortMemory implements AutoCloseable {
     private final Messages messages;
     private final BooleanSupplier isShort;
     private final Executor later;
+    /** Whether it looks again before it gives more: the machine tells of being short many times in a row. */
+    private boolean waiting;
+
     private final NotificationListener listener = (notice, handback) -> {
         if (notice.getType().equals(MemoryNotificationInfo.MEMORY_COLLECTION_THRESHOLD_EXCEEDED)) {
             Platform.runLater(this::give);
@@ -77,6 +80,9 @@ public final class ShortMemory implements AutoCloseable {
 
     /** Memory is short: gives some, and looks again a little later. */
     void give() {
+        if (waiting) {
+            return;
+        }
         if (traces.most() > FEW_TRACES) {
             traces.keepAtMost(FEW_TRACES);
         } else if (heard.mostBytes() > LITTLE_HEARD) {
@@ -85,7 +91,9 @@ public final class ShortMemory implements AutoCloseable {
         } else {
             return;
         }
+        waiting = true;
         later.execute(() -> {
+            waiting = false;
             if (isShort.getAsBoolean()) {
                 give();
             }

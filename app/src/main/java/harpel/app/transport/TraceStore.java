@@ -11,7 +11,6 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collections;
-import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -19,7 +18,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.function.Consumer;
 import java.util.stream.Stream;
 
 /**
@@ -33,7 +31,6 @@ public final class TraceStore {
      */
     public static final int MOST_IN_ALL = 100_000;
 
-    private static final int MOST_LINES = 200;
     private static final int MOST_MARKS = 64;
     private static final int MOST_ASTRAY = 8000;
     /** A note as it is drawn; it ends at {@link Long#MAX_VALUE} while it sounds. */
@@ -96,9 +93,7 @@ public final class TraceStore {
     /** What was heard before an edit, until time starts anew. */
     private final Map<Place, TraceRow> outdated = new HashMap<>();
 
-    private final Map<String, Deque<String>> said = new HashMap<>();
-    private final Map<String, String> complaints = new HashMap<>();
-    private Consumer<Told.Said> complained = text -> {};
+    private final Sayings sayings = new Sayings();
     private final Map<String, ParamSet> moved = new HashMap<>();
     private final Map<String, Map<String, Object>> inForce = new HashMap<>();
     private final Map<String, List<Integer>> steps = new HashMap<>();
@@ -124,7 +119,6 @@ public final class TraceStore {
     private long movedInAll;
     private boolean forgetting;
     private Made.Result ahead;
-    private long saidCount;
     private int most = MOST_IN_ALL;
     private long count;
 
@@ -162,8 +156,10 @@ public final class TraceStore {
             held.put(now.name(), now);
         } else if (told instanceof Told.KnobAt at) {
             knobs.put(at.name(), at.value());
-        } else if (told instanceof Told.Said text) {
-            say(text);
+        } else if (told instanceof Told.Said said) {
+            sayings.take(said);
+        } else if (told instanceof Told.Fine fine) {
+            sayings.take(fine);
         } else if (told instanceof Told.Restarted restarted) {
             restart(restarted.tick(), restarted.barTicks());
         }
@@ -256,21 +252,6 @@ public final class TraceStore {
     /** Where something was not told, as it is drawn, rising. */
     public List<Long> gaps() {
         return Collections.unmodifiableList(gaps);
-    }
-
-    private void say(Told.Said text) {
-        if (text.complaint() && !text.text().equals(complaints.put(text.place(), text.text()))) {
-            complained.accept(text);
-        }
-        Deque<String> lines = said.computeIfAbsent(text.place(), place -> new ArrayDeque<>());
-        if (text.text().equals(lines.peekLast())) {
-            return;
-        }
-        lines.addLast(text.text());
-        if (lines.size() > MOST_LINES) {
-            lines.removeFirst();
-        }
-        saidCount++;
     }
 
     private void restart(long tick, long barTicks) {
@@ -385,9 +366,9 @@ public final class TraceStore {
         return rows.getOrDefault(place, NOTHING);
     }
 
-    /** What a stage has said lately, oldest first. */
-    public List<String> said(String place) {
-        return List.copyOf(said.getOrDefault(place, new ArrayDeque<>()));
+    /** What stages have said. */
+    public Sayings sayings() {
+        return sayings;
     }
 
     /** The ids of the stages of a chain of a part that have left notes out since a tick. */
@@ -406,28 +387,6 @@ public final class TraceStore {
         return (int) astray.getOrDefault(place, new ArrayDeque<>()).stream()
                 .filter(when -> when >= tick)
                 .count();
-    }
-
-    /** What a stage complains of; empty for nothing. */
-    public String complaint(String place) {
-        return complaints.getOrDefault(place, "");
-    }
-
-    /** Hears of each complaint that is new. */
-    public void onComplaint(Consumer<Told.Said> listener) {
-        complained = listener;
-    }
-
-    /** How much has been said in all, to know whether anything is new. */
-    public long saidCount() {
-        return saidCount;
-    }
-
-    /** Forgets what a stage has said. */
-    public void forgetSaid(String place) {
-        said.remove(place);
-        complaints.remove(place);
-        saidCount++;
     }
 
     /** The values that a stage was moved to last, or null. */

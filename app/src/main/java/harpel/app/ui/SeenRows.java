@@ -51,7 +51,7 @@ public final class SeenRows<T extends Region> {
         ids.stream().limit(FIRST).forEach(id -> made.computeIfAbsent(id, maker));
         List<Region> rows = new ArrayList<>();
         for (String id : ids) {
-            rows.add(made.containsKey(id) ? made.get(id) : unseen());
+            rows.add(made.containsKey(id) ? made.get(id) : new Unseen());
         }
         if (!same(rows)) {
             column.getChildren().setAll(rows);
@@ -59,10 +59,11 @@ public final class SeenRows<T extends Region> {
         askForSeen();
     }
 
-    private static Region unseen() {
-        Region region = new Region();
-        region.setMinHeight(USUAL_HEIGHT);
-        return region;
+    /** Keeps the place of a row that is not made. */
+    private static final class Unseen extends Region {
+        Unseen() {
+            setMinHeight(USUAL_HEIGHT);
+        }
     }
 
     private boolean same(List<Region> rows) {
@@ -71,15 +72,11 @@ public final class SeenRows<T extends Region> {
             return false;
         }
         for (int i = 0; i < rows.size(); i++) {
-            if (now.get(i) != rows.get(i) && (isMade(now.get(i)) || isMade(rows.get(i)))) {
+            if (now.get(i) != rows.get(i) && !(now.get(i) instanceof Unseen && rows.get(i) instanceof Unseen)) {
                 return false;
             }
         }
         return true;
-    }
-
-    private boolean isMade(Node row) {
-        return row.getClass() != Region.class;
     }
 
     /** The rows that are made. */

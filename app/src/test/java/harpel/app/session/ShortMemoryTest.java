@@ -23,6 +23,8 @@ class ShortMemoryTest {
         assertThat(traces.most()).isEqualTo(TraceStore.MOST_IN_ALL / 10);
         assertThat(heard.mostBytes()).isEqualTo(Heard.MOST_BYTES);
         assertThat(messages.last().get()).isEmpty();
+        memory.give();
+        assertThat(later).as("it looks again before it gives more").hasSize(1);
         later.poll().run();
         assertThat(heard.mostBytes()).isEqualTo(Heard.MOST_BYTES / 2);
         assertThat(messages.last().get()).isEqualTo("Memory is short: what was heard longest ago is forgotten.");
