@@ -1,10 +1,12 @@
 package harpel.app;
 
 import harpel.app.desk.OwnPhrases;
+import harpel.app.desk.Printing;
 import harpel.app.document.Document;
 import harpel.app.file.Disk;
 import harpel.app.file.FileAsk;
 import harpel.app.file.FileKind;
+import harpel.app.print.ExportSheet;
 import harpel.app.print.PrintSheet;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
@@ -350,47 +352,38 @@ public final class Files {
         }
     }
 
-    /** Asks what to print and where to, and prints it. */
+    /** Asks what to print as ready phrases, and prints it. */
     void printSheet() {
         PrintSheet.ask(session.document(), session.selection(), session.look(), window)
-                .ifPresent(wanted -> {
-                    List<PrintOrder> orders = wanted.orders();
-                    if (wanted.target() == PrintSheet.Target.PHRASES) {
-                        session.printing().ontoParts(orders);
-                    } else if (wanted.target() == PrintSheet.Target.SOUND_PARTS) {
-                        folder("A folder for " + orders.get(0).parts().size() + " sound files")
-                                .ifPresent(folder -> session.printing()
-                                        .toSounds(
-                                                orders.get(0),
-                                                wanted.sound(
-                                                        session.sounds().bank().get()),
-                                                folder));
-                    } else if (wanted.target().isSound()) {
-                        toWrite(FileKind.WAV, "Write a sound file", wanted)
-                                .ifPresent(path -> session.printing()
-                                        .toSound(
-                                                orders.get(0),
-                                                wanted.sound(
-                                                        session.sounds().bank().get()),
-                                                path));
-                    } else if (wanted.target() == PrintSheet.Target.FILES) {
-                        folder("A folder for " + orders.get(0).parts().size() + " files")
-                                .ifPresent(folder ->
-                                        session.printing().toFiles(orders.get(0), wanted.as(), wanted.form(), folder));
-                    } else if (wanted.target() == PrintSheet.Target.STAGES) {
-                        folder("A folder for what leaves each stage")
-                                .ifPresent(folder ->
-                                        session.printing().toStages(orders.get(0), wanted.as(), wanted.form(), folder));
-                    } else if (orders.size() == 1) {
-                        toWrite(kind(wanted.as()), "Print to a file", wanted)
-                                .ifPresent(path ->
-                                        session.printing().toFile(orders.get(0), wanted.as(), wanted.form(), path));
-                    } else {
-                        folder("A folder for " + orders.size() + " files")
-                                .ifPresent(folder ->
-                                        session.printing().toFolder(orders, wanted.as(), wanted.form(), folder));
-                    }
-                });
+                .ifPresent(session.printing()::ontoParts);
+    }
+
+    /** Asks what to write to files, and where to, and writes it. */
+    void export() {
+        ExportSheet.ask(
+                        session.document(),
+                        session.selection(),
+                        session.look(),
+                        session.sounds().bank().get(),
+                        window)
+                .ifPresent(this::export);
+    }
+
+    private void export(ExportSheet.Wanted wanted) {
+        List<PrintOrder> orders = wanted.orders();
+        Printing printing = session.printing();
+        if (wanted.isOne()) {
+            ask.toSave(kind(wanted.as()), "Export", wanted.fileName(stem()))
+                    .ifPresent(path -> printing.toFile(orders.get(0), wanted.as(), wanted.form(), path));
+            return;
+        }
+        ask.folder(FileKind.EXPORT, "A folder for the files").ifPresent(folder -> {
+            switch (wanted.each()) {
+                case ALL -> printing.toFolder(orders, wanted.as(), wanted.form(), folder);
+                case PART -> printing.toFiles(orders.get(0), wanted.as(), wanted.form(), folder);
+                case STAGE -> printing.toStages(orders.get(0), wanted.as(), wanted.form(), folder);
+            }
+        });
     }
 
     /** What an export is called at first: as the piece's file, or as the piece. */
@@ -399,15 +392,7 @@ public final class Files {
         return present == null ? Part.idFor(session.document().piece().get().name()) : FileKind.PIECE.stem(present);
     }
 
-    private Optional<Path> toWrite(FileKind kind, String title, PrintSheet.Wanted wanted) {
-        return ask.toSave(kind, title, wanted.fileName(stem()));
-    }
-
-    private Optional<Path> folder(String title) {
-        return ask.folder(FileKind.WAV, title);
-    }
-
     private static FileKind kind(PrintFormat format) {
-        return FileKind.print(format.name(), format.ending());
+        return FileKind.export(format.name(), format.ending());
     }
 }

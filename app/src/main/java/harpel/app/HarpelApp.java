@@ -84,6 +84,9 @@ public final class HarpelApp extends Application {
                         settings,
                         session.document().file()::get));
         pane.setActions(files);
+        session.printing()
+                .openFoldersBy(
+                        folder -> getHostServices().showDocument(folder.toUri().toString()));
         stage.titleProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
                         () -> title(session.document()),

@@ -112,6 +112,8 @@ final class HarpelPane extends BorderPane {
         inspector = new Inspector(session, around);
         inspector.setPrefWidth(292);
         inspector.setMinWidth(280);
+        // As large as the window, never as the longest name in it: what acts would lie outside.
+        setMinSize(0, 0);
         setTop(top);
         parts = new PartPanel(session);
         routes = new RoutesPage(session.document(), session.selection(), session.look(), session.transport());

@@ -35,7 +35,6 @@ import javafx.scene.input.KeyEvent;
 
 /** Every action of the window with its words and its keys, and the menu of the piece. */
 final class WindowActions {
-    private static final double ZOOM = 1.4;
     private static final int DRUM_CHANNEL = 9;
 
     private final Session session;
@@ -81,8 +80,9 @@ final class WindowActions {
         });
         menu.getItems().add(tests);
         inMenu("print", "Print the part through its chain", "Shortcut+P", files::print);
-        inMenu("print-sheet", "Print parts, bars, variations, or to a file…", "Shortcut+Alt+P", files::printSheet);
+        inMenu("print-sheet", "Print parts, bars or variations…", "Shortcut+Alt+P", files::printSheet);
         inMenu("variations", "Variations of the part…", "Shortcut+Shift+V", session.variations()::toggleSheet);
+        inMenu("export", "Export a MIDI file or sound file…", "Shortcut+Shift+E", files::export);
         line();
         inMenu("open-chain", "Open chain…", "Shortcut+Shift+O", files::openChain);
         inMenu("save-chain", "Save chain…", "Shortcut+Shift+P", files::saveChain);
@@ -226,10 +226,10 @@ final class WindowActions {
         action("freeze", "Freeze the traces, or let them go on", "F4", () -> window.freeze(!window.isFrozen()));
         action("bar-back", "Go a bar back in the traces", "Alt+Left", () -> window.back(1));
         action("bar-forth", "Go a bar forth in the traces", "Alt+Right", () -> window.back(-1));
-        action("fewer-bars", "Show fewer bars", "Shortcut+Equals", () -> window.zoomTime(1 / ZOOM));
-        action("more-bars", "Show more bars", "Shortcut+Minus", () -> window.zoomTime(ZOOM));
-        action("fewer-pitches", "Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(ZOOM));
-        action("more-pitches", "Show more pitches", "Alt+Minus", () -> window.zoomPitch(1 / ZOOM));
+        action("fewer-bars", "Show fewer bars", "Shortcut+Equals", () -> window.zoomTime(1 / TimeWindow.ZOOM));
+        action("more-bars", "Show more bars", "Shortcut+Minus", () -> window.zoomTime(TimeWindow.ZOOM));
+        action("fewer-pitches", "Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(TimeWindow.ZOOM));
+        action("more-pitches", "Show more pitches", "Alt+Minus", () -> window.zoomPitch(1 / TimeWindow.ZOOM));
         action("zoom-reset", "Show bars and pitches as at first", "Shortcut+0", window::reset);
         action("difference", "The selected stage’s difference", "Shortcut+J", chain::toggleDifference);
         actions.add(
@@ -311,6 +311,16 @@ final class WindowActions {
                 "Show more time",
                 "Shortcut+Minus",
                 () -> pane.phrases().zoom(false));
+        action(
+                "fewer-pitches-of-roll",
+                "Show fewer pitches",
+                "Alt+Equals",
+                () -> pane.phrases().zoomPitch(true));
+        action(
+                "more-pitches-of-roll",
+                "Show more pitches",
+                "Alt+Minus",
+                () -> pane.phrases().zoomPitch(false));
         action(
                 "fit-phrase",
                 "Show the whole phrase",

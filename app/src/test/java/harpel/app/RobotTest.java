@@ -436,11 +436,15 @@ class RobotTest extends WindowCase {
         if (session.document().undoLabel().isEmpty()) {
             return;
         }
+        String label = session.document().undoLabel().orElse("");
         note("looked: undo and redo");
         strike(List.of(KeyCode.CONTROL), KeyCode.Z);
         await(() -> session.document().piece().get() != now, () -> "nothing is undone; " + story());
         strike(List.of(KeyCode.CONTROL), KeyCode.Y);
-        await(() -> session.document().piece().get() == now, () -> "it is not done again; " + story());
+        await(
+                () -> session.document().piece().get() == now,
+                () -> "it is not done again; to undo " + session.document().undoLabel() + ", to do again "
+                        + session.document().redoLabel() + ", before " + label + "; " + story());
     }
 
     private void changes(List<KeyCode> held, KeyCode key) {

@@ -177,7 +177,6 @@ class WindowPrintTest extends WindowCase {
         clickOn("#print-now");
         assertThat(text("#print-wrong")).contains("at most 48 at once").contains("1-99");
         enter("#print-variations", "3, 7");
-        assertThat(lookup("#print-sounds").queryAs(CheckBox.class).isSelected()).isTrue();
         interact(() -> lookup("#print-tail").<Tail>queryComboBox().setValue(Tail.CUT));
         clickOn("#print-now");
         await(() -> now().phrases().size() == 5);
@@ -197,7 +196,7 @@ class WindowPrintTest extends WindowCase {
         Path target = folder.resolve("lead.mid");
         PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, 4 * BAR, Tail.STOP);
         interact(() -> session.printing().toFile(order, PrintFormat.plain(), SmfForm.PLAIN, target));
-        await(() -> session.messages().last().get().startsWith("Printed to lead.mid: "));
+        await(() -> session.messages().last().get().startsWith("Exported lead.mid: "));
         MidiFile printed = SmfReader.read(Files.readAllBytes(target));
         List<String> first = printed.notes().stream()
                 .filter(note -> note.tick() < 2 * BAR)
@@ -233,7 +232,7 @@ class WindowPrintTest extends WindowCase {
         Path target = folder.resolve("none/lead.mid");
         interact(() -> session.printing()
                 .toFile(PrintOrder.of(now(), "lead", Tail.CUT), PrintFormat.plain(), SmfForm.PLAIN, target));
-        await(() -> session.messages().last().get().startsWith("Printing to lead.mid failed: "));
+        await(() -> session.messages().last().get().startsWith("Exporting to lead.mid failed: "));
         PrintOrder order = PrintOrder.of(now(), "lead", Tail.CUT);
         interact(() -> session.printing()
                 .toFolder(
@@ -241,7 +240,7 @@ class WindowPrintTest extends WindowCase {
                         PrintFormat.plain(),
                         SmfForm.of(0),
                         folder));
-        await(() -> session.messages().last().get().startsWith("Printed 2 files to "));
+        await(() -> session.messages().last().get().startsWith("Exported 2 files to "));
         assertThat(folder.resolve("variation-1.mid")).exists();
         assertThat(folder.resolve("variation-2.mid")).exists();
     }
@@ -250,7 +249,7 @@ class WindowPrintTest extends WindowCase {
     void eachPartOrEachStageGoesIntoAFileOfItsOwn() throws IOException {
         PrintOrder both = new PrintOrder(now(), Set.of("lead", "clock"), 0, BAR, Tail.CUT);
         interact(() -> session.printing().toFiles(both, PrintFormat.plain(), new SmfForm(1, 480), folder));
-        await(() -> session.messages().last().get().startsWith("Printed 2 files to "));
+        await(() -> session.messages().last().get().startsWith("Exported 2 files to "));
         byte[] bytes = Files.readAllBytes(folder.resolve("lead.mid"));
         assertThat((bytes[12] & 0xFF) << 8 | bytes[13] & 0xFF).isEqualTo(480);
         assertThat(SmfReader.read(bytes).events()).isNotEmpty();
@@ -260,7 +259,7 @@ class WindowPrintTest extends WindowCase {
         assertThat(Files.readString(folder.resolve("lead.csv"))).startsWith("part,start ticks,");
         PrintOrder one = PrintOrder.of(now(), "lead", Tail.CUT);
         interact(() -> session.printing().toStages(one, PrintFormat.plain(), SmfForm.PLAIN, folder));
-        await(() -> session.messages().last().get().startsWith("Printed every stage to "));
+        await(() -> session.messages().last().get().startsWith("Exported every stage to "));
         long notes = SmfReader.read(Files.readAllBytes(folder.resolve("00-input.mid"))).events().stream()
                 .filter(NoteStart.class::isInstance)
                 .count();
@@ -280,13 +279,13 @@ class WindowPrintTest extends WindowCase {
     void whatIsHeardIsWrittenAsSoundFiles() throws Exception {
         Path whole = folder.resolve("both.wav");
         PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, BAR, Tail.RING);
-        interact(() -> session.printing().toSound(order, new SoundFile(44_100, 16, null), whole));
-        await(() -> session.messages().last().get().startsWith("Wrote both.wav: "));
+        interact(() -> session.printing().toFile(order, new SoundFile(), SmfForm.PLAIN, whole));
+        await(() -> session.messages().last().get().startsWith("Exported both.wav: "));
         assertThat(javax.sound.sampled.AudioSystem.getAudioFileFormat(whole.toFile())
                         .getFrameLength())
                 .isGreaterThan(44_100 / 2);
-        interact(() -> session.printing().toSounds(order, new SoundFile(48_000, 24, null), folder));
-        await(() -> session.messages().last().get().startsWith("Wrote 2 sound files to "));
+        interact(() -> session.printing().toFiles(order, new SoundFile(48_000, 24, null), SmfForm.PLAIN, folder));
+        await(() -> session.messages().last().get().startsWith("Exported 2 files to "));
         assertThat(folder.resolve("lead.wav")).exists();
         assertThat(folder.resolve("clock.wav")).exists();
     }
@@ -311,8 +310,8 @@ class WindowPrintTest extends WindowCase {
         Path wav = folder.resolve("lead.wav");
         PrintOrder order = new PrintOrder(now(), Set.of("lead"), 0, BAR, Tail.RING);
         SoundFile how = new SoundFile(44_100, 16, session.sounds().bank().get());
-        interact(() -> session.printing().toSound(order, how, wav));
-        await(() -> session.messages().last().get().startsWith("Wrote lead.wav: "));
+        interact(() -> session.printing().toFile(order, how, SmfForm.PLAIN, wav));
+        await(() -> session.messages().last().get().startsWith("Exported lead.wav: "));
         interact(() -> session.sounds().choose(folder.resolve("gone.sf2")));
         await(() -> session.messages()
                 .last()

@@ -6,11 +6,13 @@ import static org.assertj.core.api.Assertions.within;
 import harpel.app.chain.EffectMenu;
 import harpel.app.chain.TraceCanvas;
 import harpel.app.draw.Raster;
+import harpel.app.look.Look.View;
 import harpel.app.look.Theme;
 import harpel.app.transport.Places;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.piece.PieceEdit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -156,7 +158,7 @@ class WindowReachTest extends WindowCase {
                         "level-lead",
                         "phrase",
                         "sound")
-                .contains("lever-name-0", "lever-0", "key", "chain-presets", "chain-b", "freeze", "insert-0")
+                .contains("lever-name-0", "lever-0", "key", "chain-presets", "chain-b", "chain-more", "insert-0")
                 .contains("stage-split", "branch-split-1", "solo-split-2", "remove", "replace");
         select("arpeggio");
         push(KeyCode.F6);
@@ -228,6 +230,30 @@ class WindowReachTest extends WindowCase {
         assertThat(cut).isEmpty();
         Bounds trace = onFx(() -> screen("#stage-arpeggio .trace"));
         assertThat(trace.getWidth()).as("traces can be read").isGreaterThan(150);
+    }
+
+    @Test
+    void aLongNamePushesNothingOutOfASmallWindow() {
+        String name = "The bells of the northern breakwater, rung by hand at low water";
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "A long name", piece -> piece.withName(name).withPart("lead", part -> part.withName(name)))));
+        resize(1024, 700);
+        for (View view : List.of(View.CHAIN, View.PHRASE, View.TIMELINE, View.PLAY)) {
+            interact(() -> session.look().view().set(view));
+            settle();
+            double right = onFx(() -> pane.getRight() == null
+                    ? pane.getWidth()
+                    : pane.getRight().getBoundsInParent().getMinX());
+            assertThat(onFx(() -> pane.getCenter().getBoundsInParent().getMaxX()))
+                    .as("the middle of %s ends where the right begins", view)
+                    .isLessThanOrEqualTo(right + 1);
+            for (String id : List.of("#play", "#position", "#silence", "#theme")) {
+                Bounds bounds = onFx(
+                        () -> lookup(id).query().localToScene(lookup(id).query().getBoundsInLocal()));
+                assertThat(bounds.getMaxX()).as("%s in %s", id, view).isLessThanOrEqualTo(1024);
+            }
+        }
     }
 
     @Test

@@ -79,7 +79,7 @@ class WindowRoomTest extends WindowCase {
                 "#insert-1",
                 "#act-carom",
                 "#common",
-                "#freeze")) {
+                "#chain-more")) {
             assertThat(place(button).getHeight()).as(button).isGreaterThanOrEqualTo(24);
             assertThat(place(button).getWidth()).as(button).isGreaterThanOrEqualTo(24);
         }

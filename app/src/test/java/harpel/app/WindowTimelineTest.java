@@ -12,6 +12,7 @@ import harpel.piece.Block;
 import harpel.piece.Bracket;
 import harpel.piece.KeyChange;
 import harpel.piece.Mark;
+import harpel.piece.Mix;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Timeline;
@@ -65,8 +66,8 @@ class WindowTimelineTest extends WindowCase {
                             "Block",
                             piece -> piece.withTimeline(true)
                                     .withPart("lead", part -> part.withBlocks(List.of(Block.of(0, 2 * BAR, "tide"))))
-                                    // One without blocks plays on for ever.
-                                    .withPart("clock", part -> part.withBlocks(List.of(Block.of(0, BAR, ""))))));
+                                    // One without blocks plays on for ever, unheard.
+                                    .withPart("clock", part -> part.withMix(Mix.PLAIN.withMute(true)))));
             session.transport().player().locate(BAR);
             session.transport().play();
         });

@@ -2,6 +2,7 @@ package harpel.bench;
 
 import harpel.chain.Chain;
 import harpel.engine.LiveEngine;
+import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -115,7 +116,7 @@ final class VariationBench {
         Path file = Files.createTempFile("harpel", ".wav");
         for (int round = 0; round < 3; round++) {
             long begin = System.nanoTime();
-            new SoundFile(44_100, 16, null).write(printed, file, done -> {});
+            new SoundFile().write(printed, SmfForm.PLAIN, file, done -> {});
             double took = (System.nanoTime() - begin) / 1e9;
             double seconds = (Files.size(file) - 44) / 4.0 / 44_100;
             System.out.printf(

@@ -118,8 +118,8 @@ final class ChainPrint {
     }
 
     private void write(String target, MidiFile input, List<? extends Event> events, long length) throws IOException {
-        PrintedNotes notes =
-                new PrintedNotes(input.time(), input.metas(), List.of(new SmfWriter.Track("", events)), length);
-        Report.write(target, as.write(notes, form));
+        PrintedNotes notes = new PrintedNotes(
+                input.time(), input.metas(), List.of(new SmfWriter.Track("", events)), List.of(), length);
+        Report.write(target, file -> as.write(notes, form, file, done -> {}));
     }
 }

@@ -58,6 +58,11 @@ final class PieceOptions {
     Boolean timeline;
 
     @Option(
+            names = "--stems",
+            description = "Print parts that are mute, or not solo where others are, too; they are left out without it.")
+    boolean stems;
+
+    @Option(
             names = {"-q", "--quiet"},
             description = "Say nothing of what was written; only what went wrong or was lost.")
     boolean quiet;

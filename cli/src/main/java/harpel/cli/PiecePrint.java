@@ -12,6 +12,7 @@ import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.print.PrintPool;
 import harpel.print.Printed;
+import harpel.print.PrintedNotes;
 import harpel.print.StageFiles;
 import harpel.run.Tap;
 import java.io.IOException;
@@ -48,13 +49,17 @@ final class PiecePrint {
         }
     }
 
-    /** Without parts that are not heard, which are named. */
-    PrintOrder heard(PrintOrder order) throws CouldNot {
+    /**
+     * Without parts that are not heard, which are named.
+     *
+     * @param stems whether these are wanted, too
+     */
+    PrintOrder heard(PrintOrder order, boolean stems) throws CouldNot {
         List<Part> silent = order.parts().stream()
                 .map(id -> order.piece().part(id).orElseThrow())
                 .filter(part -> !order.piece().isHeard(part))
                 .toList();
-        if (silent.isEmpty()) {
+        if (stems || silent.isEmpty()) {
             return order;
         }
         String names = String.join(", ", silent.stream().map(Part::name).toList());
@@ -72,16 +77,47 @@ final class PiecePrint {
         String part = order.parts().iterator().next();
         StageFiles taps = new StageFiles(part);
         Printed printed = order.print(done -> {}, stages == null ? Tap.NONE : taps);
-        Report.write(out, as.write(printed.allNotes(), form));
+        write(out, as, printed.allNotes(), form);
         report.wrote(said(printed), out);
         if (stages != null) {
             taps.write(
                     stages,
                     as.ending(),
                     order.piece().part(part).orElseThrow().chain(),
-                    (file, events) -> Report.write(file.toString(), as.write(printed.notes("", events), form)));
+                    (file, events) -> write(file.toString(), as, printed.notes(part, "", events), form));
         }
         report.lost("", printed.losses());
+    }
+
+    /** Prints each part into a file of its own in a folder. */
+    void printParts(PrintOrder order, PrintFormat as, SmfForm form, Path folder)
+            throws IOException, InterruptedException {
+        Files.createDirectories(folder);
+        Printed printed = order.print(done -> {});
+        for (String part : order.parts()) {
+            write(folder.resolve(part + "." + as.ending()).toString(), as, printed.notes(List.of(part)), form);
+        }
+        report.wrote(Report.count(order.parts().size(), as.name()) + ", " + said(printed), folder.toString());
+        report.lost("", printed.losses());
+    }
+
+    /** As it is for a piece, with its sounds where it writes sound; these may be on another machine. Says what it lacks of the parts. */
+    PrintFormat of(PrintFormat format, Path path, PrintOrder order) {
+        PrintFormat own = format;
+        try {
+            own = format.of(order.piece(), path.toAbsolutePath().getParent());
+        } catch (IOException e) {
+            report.warn("the sounds of the piece cannot be used, the built-in ones are taken: " + e.getMessage());
+        }
+        own.lacks(order.parts().stream()
+                        .map(id -> order.piece().part(id).orElseThrow())
+                        .toList())
+                .forEach(report::warn);
+        return own;
+    }
+
+    private static void write(String out, PrintFormat as, PrintedNotes notes, SmfForm form) throws IOException {
+        Report.write(out, file -> as.write(notes, form, file, done -> {}));
     }
 
     private static String said(Printed printed) {
@@ -99,7 +135,7 @@ final class PiecePrint {
             for (int i = 0; i < prints.size(); i++) {
                 Printed printed = prints.get(i).get();
                 String name = "variation-" + variations.get(i);
-                Report.write(folder.resolve(name + "." + as.ending()).toString(), as.write(printed.allNotes(), form));
+                write(folder.resolve(name + "." + as.ending()).toString(), as, printed.allNotes(), form);
                 report.wrote(
                         said(printed), folder.resolve(name + "." + as.ending()).toString());
                 report.lost(name + ": ", printed.losses());

@@ -21,9 +21,10 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "print",
         description = {
-            "Faster than real time, writes MIDI files, or tables of notes (CSV, JSON): of parts of a piece (--piece), a named",
-            "track each, with generators, routes, levers and movers; or of the notes of a MIDI file (IN) sent through a",
-            "chain (--chain), with the input's tempo and meter, to its end of track rounded up to a bar.",
+            "Faster than real time, writes MIDI files, tables of notes (CSV, JSON) or sound files (WAV; for its rate, bits and",
+            "loudness see sound): of parts of a piece (--piece), a named track each, with generators, routes, levers and",
+            "movers; or of the notes of a MIDI file (IN) sent through a chain (--chain), with the input's tempo and meter, to",
+            "its end of track rounded up to a bar.",
             "What is lost on the way, such as notes out of range, is said on standard error."
         },
         mixinStandardHelpOptions = true)
@@ -99,11 +100,6 @@ final class PrintCommand implements Callable<Integer> {
     private Path stages;
 
     @Option(
-            names = "--stems",
-            description = "Print parts that are mute, or not solo where others are, too; they are left out without it.")
-    private boolean stems;
-
-    @Option(
             names = "--notes-only",
             description =
                     "Leave out the bank, program and level with which each part of a piece begins in a MIDI file.")
@@ -125,7 +121,7 @@ final class PrintCommand implements Callable<Integer> {
             check(
                     what.parts == null && what.fromBar == null && variations == null,
                     "--parts, --from-bar and --variations go with --piece");
-            check(!stems, "--stems goes with --piece");
+            check(!what.stems, "--stems goes with --piece");
             new ChainPrint(report, format(), form)
                     .print(chain, in, out, what.variation == null ? 1 : what.variation, what.bars, tail(), stages);
         } else {
@@ -142,12 +138,12 @@ final class PrintCommand implements Callable<Integer> {
     private void printPiece(Report report, SmfForm form) throws IOException, CouldNot, InterruptedException {
         PiecePrint printer = new PiecePrint(report);
         List<Long> several = variations == null ? List.of() : numbers(variations);
-        PrintOrder whole = what.order(printer.read(what.piece), tail());
-        PrintOrder order = stems ? whole : printer.heard(whole);
+        PrintOrder order = printer.heard(what.order(printer.read(what.piece), tail()), what.stems);
+        PrintFormat how = printer.of(format(), what.piece, order);
         if (several.isEmpty()) {
-            printer.print(order, format(), form, out, stages);
+            printer.print(order, how, form, out, stages);
         } else {
-            printer.print(order, several, format(), form, Path.of(out));
+            printer.print(order, several, how, form, Path.of(out));
         }
     }
 

@@ -75,15 +75,15 @@ final class Report {
         return complaints > 0 || strict && !isClean() ? Main.COULD_NOT : 0;
     }
 
-    static void write(String target, byte[] bytes) throws IOException {
+    static void write(String target, AtomicFile.Content content) throws IOException {
         if (target.equals(STANDARD)) {
-            System.out.write(bytes, 0, bytes.length);
+            content.writeTo(System.out);
             System.out.flush();
             if (System.out.checkError()) {
                 throw new IOException("standard output could not be written");
             }
         } else {
-            AtomicFile.write(Path.of(target), bytes);
+            AtomicFile.write(Path.of(target), content);
         }
     }
 }

@@ -1,18 +1,16 @@
 package harpel.cli;
 
 import harpel.device.SoundBank;
+import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.piece.Piece;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
-import harpel.print.Printed;
 import harpel.sound.SoundFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.LinkedHashSet;
-import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -24,8 +22,8 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "sound",
         description = {
-            "Prints parts of a piece and writes them as a sound file (WAV, stereo), with the sounds, levels, mutes and solos",
-            "of the parts, until the last of it has died away; faster than real time, and the same bytes each time."
+            "Prints parts of a piece and writes them as a sound file (WAV, stereo), with the sounds and levels of the parts",
+            "that are heard, until the last of it has died away; faster than real time, and the same bytes each time."
         },
         mixinStandardHelpOptions = true)
 final class SoundCommand implements Callable<Integer> {
@@ -89,46 +87,20 @@ final class SoundCommand implements Callable<Integer> {
                     "-o " + out + " is named like a file; with --each-part it is the folder for a file of each part");
         }
         Report report = new Report(spec.commandLine().getErr(), what.quiet);
-        Piece piece = new PiecePrint(report).read(what.piece);
-        SoundFile how = brought(new SoundFile(rate, bits, bank(piece, report)));
-        PrintOrder order = what.order(piece, Tail.RING);
-        Printed printed = order.print(done -> {});
-        report.lost("", printed.losses());
-        Set<String> missing = new LinkedHashSet<>();
+        PiecePrint printer = new PiecePrint(report);
+        Piece piece = printer.read(what.piece);
+        SoundFile how = brought(new SoundFile(rate, bits, bank == null ? null : SoundBank.read(bank)));
+        PrintOrder order = printer.heard(what.order(piece, Tail.RING), what.stems);
+        PrintFormat as = printer.of(how, what.piece, order);
         if (eachPart) {
-            Files.createDirectories(out);
-            for (String part : order.parts()) {
-                missing.addAll(how.write(printed, List.of(part), out.resolve(part + ".wav"), done -> {}));
-            }
+            printer.printParts(order, as, SmfForm.PLAIN, out);
         } else {
-            missing.addAll(how.write(printed, out, done -> {}));
+            printer.print(order, as, SmfForm.PLAIN, out.toString(), null);
         }
-        missing.forEach(name -> report.warn("no sound \"" + name + "\" in "
-                + (how.bank() == null ? "the built-in ones" : how.bank().path())
-                + "; the built-in one of the same number is taken"));
-        String written = Report.of(printed.count(), piece.time(), order.from(), order.to());
-        report.wrote(
-                eachPart ? Report.count(order.parts().size(), "sound file") + ", " + written : written, out.toString());
         return report.end(false);
     }
 
     private SoundFile brought(SoundFile how) {
         return loudness == null ? how : how.at(loudness);
-    }
-
-    /** The file that was named, which has to be there; else the piece's own, which may be on another machine. */
-    private SoundBank bank(Piece piece, Report report) throws IOException {
-        if (bank != null) {
-            return SoundBank.read(bank);
-        }
-        if (piece.sounds().isEmpty()) {
-            return null;
-        }
-        try {
-            return SoundBank.read(what.piece.toAbsolutePath().resolveSibling(piece.sounds()));
-        } catch (IOException e) {
-            report.warn("the sounds of the piece cannot be used, the built-in ones are taken: " + e.getMessage());
-            return null;
-        }
     }
 }

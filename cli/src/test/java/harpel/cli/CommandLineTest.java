@@ -134,7 +134,7 @@ class CommandLineTest {
                 .isZero();
         assertThat(Files.readString(stages.resolve("99-sound.csv"))).startsWith("part,");
         assertThat(run("print", "--piece", CLOCK, "--as", "tide", "-o", "x")).isEqualTo(Main.WRONG_WORDS);
-        assertThat(err.toString()).contains("--as must be mid or csv or json but was \"tide\"");
+        assertThat(err.toString()).contains("--as must be mid or wav or csv or json but was \"tide\"");
     }
 
     @Test
@@ -527,6 +527,14 @@ class CommandLineTest {
                 .as("%s", err)
                 .isZero();
         assertThat(loud).isNotEmptyFile();
+        assertThat(err.toString()).contains("not printed, being mute or not solo: Crab walk, Tide pool");
+        String sound = folder.resolve("sound.wav").toString();
+        String print = folder.resolve("print.wav").toString();
+        assertThat(run("sound", "--piece", CLOCK, "--bars", "1", "--parts", "lamp-pad", "-o", sound))
+                .isZero();
+        assertThat(run("print", "--piece", CLOCK, "--bars", "1", "--parts", "lamp-pad", "--tail", "ring", "-o", print))
+                .isZero();
+        assertThat(Path.of(print)).as("a sound file is a kind of print").hasSameBinaryContentAs(Path.of(sound));
         assertThat(run("sound", "--piece", CLOCK, "--loudness=5", "-o", loud.toString()))
                 .isEqualTo(2);
         assertThat(err.toString()).contains("−60–0 LUFS").contains("5.0");

@@ -2,8 +2,10 @@ package harpel.format;
 
 import java.io.BufferedOutputStream;
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.io.OutputStream;
 import java.nio.channels.Channels;
+import java.nio.channels.ClosedByInterruptException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
 import java.nio.channels.OverlappingFileLockException;
@@ -54,7 +56,7 @@ public final class AtomicFile {
     public static void write(Path file, Content content) throws IOException {
         try {
             writeTo(file, content);
-        } catch (FileSystemException e) {
+        } catch (FileSystemException | ClosedByInterruptException | InterruptedIOException e) {
             throw e;
         } catch (IOException e) {
             // Such as "No space left on device", which does not say where.

@@ -4,12 +4,13 @@ import com.google.auto.service.AutoService;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import harpel.format.midi.SmfForm;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.StringWriter;
-import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.function.DoubleConsumer;
 
 /** A {@link NoteTable} as comma-separated values (RFC 4180, in UTF-8): a line a note, under a line that names the columns. */
 @AutoService(PrintFormat.class)
@@ -38,7 +39,7 @@ public final class CsvFormat implements PrintFormat {
     }
 
     @Override
-    public byte[] write(PrintedNotes notes, SmfForm form) {
+    public void write(PrintedNotes notes, SmfForm form, OutputStream out, DoubleConsumer done) throws IOException {
         StringWriter text = new StringWriter();
         try (CsvWriter table = CsvWriter.builder().build(text)) {
             table.writeRecord(COLUMNS);
@@ -49,9 +50,7 @@ public final class CsvFormat implements PrintFormat {
                                 : String.valueOf(row.get(column)))
                         .toList());
             }
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
         }
-        return text.toString().getBytes(StandardCharsets.UTF_8);
+        out.write(text.toString().getBytes(StandardCharsets.UTF_8));
     }
 }

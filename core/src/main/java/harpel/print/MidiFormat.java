@@ -3,6 +3,9 @@ package harpel.print;
 import com.google.auto.service.AutoService;
 import harpel.format.midi.SmfForm;
 import harpel.format.midi.SmfWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.function.DoubleConsumer;
 
 /** Standard MIDI Files 1.0, with a named track a part, tempo, meter, key and marks. */
 @AutoService(PrintFormat.class)
@@ -20,7 +23,7 @@ public final class MidiFormat implements PrintFormat {
     }
 
     @Override
-    public byte[] write(PrintedNotes notes, SmfForm form) {
-        return SmfWriter.writeTracks(form, notes.time(), notes.about(), notes.tracks(), notes.length());
+    public void write(PrintedNotes notes, SmfForm form, OutputStream out, DoubleConsumer done) throws IOException {
+        out.write(SmfWriter.writeTracks(form, notes.time(), notes.about(), notes.tracks(), notes.length()));
     }
 }

@@ -1,27 +1,75 @@
 package harpel.print;
 
+import harpel.format.AtomicFile;
 import harpel.format.midi.SmfForm;
+import harpel.piece.Part;
+import harpel.piece.Piece;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.ServiceLoader;
+import java.util.function.DoubleConsumer;
 import java.util.stream.Collectors;
 
 /** A kind of file that notes are written as. One that is named as a service is offered by the command line, sheets and drags. */
 public interface PrintFormat {
+    /** Asked for most often. */
+    List<String> FIRST = List.of(MidiFormat.ENDING, "wav");
+
     /** What such a file is called, as "MIDI file". */
     String name();
 
     /** The ending of its files, by which it is found, as "mid". */
     String ending();
 
-    /** @param form how finely time is counted, and how many tracks there are where the format has any */
-    byte[] write(PrintedNotes notes, SmfForm form);
+    /**
+     * Writes notes.
+     *
+     * @param form how finely time is counted, and how many tracks there are where the format has any
+     * @param done told now and then how much is written, 0 to 1
+     */
+    void write(PrintedNotes notes, SmfForm form, OutputStream out, DoubleConsumer done) throws IOException;
 
-    /** Those there are, MIDI files first. */
+    /** Writes all that was printed into a file. */
+    default void write(Printed printed, SmfForm form, Path file, DoubleConsumer done) throws IOException {
+        AtomicFile.write(file, out -> write(printed.allNotes(), form, out, done));
+    }
+
+    /** Writes notes into memory. */
+    default byte[] bytes(PrintedNotes notes, SmfForm form) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            write(notes, form, out, share -> {});
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    /**
+     * As it is for one piece, with what lies beside it.
+     *
+     * @param folder of the piece
+     */
+    default PrintFormat of(Piece piece, Path folder) throws IOException {
+        return this;
+    }
+
+    /** What it cannot give these parts, a sentence each. */
+    default List<String> lacks(Collection<Part> parts) {
+        return List.of();
+    }
+
+    /** Those there are, MIDI files and sound files first. */
     static List<PrintFormat> all() {
         return ServiceLoader.load(PrintFormat.class).stream()
                 .map(ServiceLoader.Provider::get)
-                .sorted(Comparator.comparing((PrintFormat one) -> !one.ending().equals(MidiFormat.ENDING))
+                .sorted(Comparator.comparing((PrintFormat one) -> !FIRST.contains(one.ending()))
                         .thenComparing(PrintFormat::ending))
                 .toList();
     }

@@ -65,12 +65,13 @@ public record Printed(PrintOrder order, Map<String, List<Event>> events, long en
     /** All that was sent, to be written to a file. */
     public PrintedNotes notes(Collection<String> parts) {
         List<SmfWriter.Track> tracks = new ArrayList<>();
-        for (String id : parts) {
-            Part part = order.piece().part(id).orElseThrow();
-            SmfWriter.Track track = track(part.name(), events.get(id));
+        List<Part> whose =
+                parts.stream().map(id -> order.piece().part(id).orElseThrow()).toList();
+        for (Part part : whose) {
+            SmfWriter.Track track = track(part.name(), events.get(part.id()));
             tracks.add(new SmfWriter.Track(track.name(), sound(part, track.events()), track.events()));
         }
-        return toWrite(tracks);
+        return toWrite(tracks, whose);
     }
 
     /** On each channel that is used: single notes with an expression of their own use several. */
@@ -91,21 +92,23 @@ public record Printed(PrintOrder order, Map<String, List<Event>> events, long en
         return notes(events.keySet());
     }
 
-    /** Events of the same stretch of the piece, such as what left one stage. */
-    public PrintedNotes notes(String name, List<Event> some) {
-        return toWrite(List.of(track(name, some)));
+    /** Events of the same stretch of the piece, such as what left one stage of a part. */
+    public PrintedNotes notes(String part, String name, List<Event> some) {
+        return toWrite(
+                List.of(track(name, some)), List.of(order.piece().part(part).orElseThrow()));
     }
 
     private SmfWriter.Track track(String name, List<Event> sent) {
         return new SmfWriter.Track(name, Events.moved(sent, -order.from()));
     }
 
-    private PrintedNotes toWrite(List<SmfWriter.Track> tracks) {
+    private PrintedNotes toWrite(List<SmfWriter.Track> tracks, List<Part> parts) {
         Piece piece = order.piece();
         return new PrintedNotes(
                 piece.time().since(order.from()),
                 SmfWriter.about(piece, order.from(), endTick),
                 tracks,
+                parts,
                 endTick - order.from());
     }
 }

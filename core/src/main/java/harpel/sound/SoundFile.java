@@ -1,28 +1,30 @@
 package harpel.sound;
 
+import com.google.auto.service.AutoService;
 import harpel.device.SoundBank;
 import harpel.event.Event;
 import harpel.event.Message;
-import harpel.format.AtomicFile;
+import harpel.format.midi.SmfForm;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Preset;
 import harpel.piece.Voice;
 import harpel.port.MidiBytes;
-import harpel.print.Printed;
+import harpel.print.PrintFormat;
+import harpel.print.PrintedNotes;
 import harpel.theory.GeneralMidi;
 import harpel.time.TempoMap;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -34,8 +36,8 @@ import javax.sound.sampled.AudioInputStream;
 import javax.sound.sampled.AudioSystem;
 
 /**
- * Writes what was printed as a sound file (RIFF WAVE, PCM, stereo), with the sounds, levels, mutes and solos of the parts, until the last
- * of it has died away. The same print gives the same bytes.
+ * Writes what was printed as a sound file (RIFF WAVE, PCM, stereo), with the sounds and levels of the parts, until the last of it has died
+ * away. The same print gives the same bytes.
  *
  * @param rate samples a second, 44,100 or 48,000
  * @param bits of a sample, 16 or 24
@@ -43,7 +45,10 @@ import javax.sound.sampled.AudioSystem;
  * @param loudness of the whole in LUFS (BS.1770) to which it is brought, as far as its true peak stays below {@link #MOST_PEAK}; empty to
  *     leave it as it is
  */
-public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudness) {
+@AutoService(PrintFormat.class)
+public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudness) implements PrintFormat {
+    static final String ENDING = "wav";
+
     /** What music services ask for, as common practice; in LUFS. */
     public static final double USUAL_LOUDNESS = -14;
     /** In dBTP. */
@@ -72,6 +77,11 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
         }
     }
 
+    /** As most programs and players take it, with built-in sounds. */
+    public SoundFile() {
+        this(44_100, 16, null);
+    }
+
     /** One that is as loud as its parts make it. */
     public SoundFile(int rate, int bits, SoundBank bank) {
         this(rate, bits, bank, OptionalDouble.empty());
@@ -82,65 +92,76 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
         return new SoundFile(rate, bits, bank, OptionalDouble.of(lufs));
     }
 
-    /** A message and when it is due. */
-    private record Due(long micros, MidiMessage message) {}
-
-    /**
-     * Writes all parts that are heard into one file.
-     *
-     * @param target written only when all is done
-     * @param progress told now and then how much is done, 0 to 1
-     * @return the sounds that the bank does not have, for which the built-in ones of the same numbers were taken
-     */
-    public List<String> write(Printed printed, Path target, DoubleConsumer progress)
-            throws IOException, InterruptedException {
-        return write(printed, List.copyOf(printed.events().keySet()), target, progress);
+    @Override
+    public String name() {
+        return "sound file (WAV)";
     }
 
-    /** Writes some parts into one file. */
-    public List<String> write(Printed printed, List<String> parts, Path target, DoubleConsumer progress)
-            throws IOException, InterruptedException {
-        Piece piece = printed.order().piece();
-        List<String> missing = new ArrayList<>();
-        AudioFormat format = new AudioFormat(rate, bits, Synth.CHANNELS, true, false);
-        Path folder = target.toAbsolutePath().getParent();
-        if (!Files.isDirectory(folder)) {
-            throw new NoSuchFileException(target + ": there is no folder " + folder);
-        }
-        // Beside it, where there is room for one; where nothing can be put, as beside a device, among the temporary
-        // files.
-        Path raw = Files.isWritable(folder)
-                ? Files.createTempFile(folder, ".harpel-", ".pcm")
-                : Files.createTempFile("harpel-", ".pcm");
+    @Override
+    public String ending() {
+        return ENDING;
+    }
+
+    /** With the sounds of the piece, where it names a file of them and none is chosen. */
+    @Override
+    public SoundFile of(Piece piece, Path folder) throws IOException {
+        return bank != null || piece.sounds().isEmpty() ? this : with(SoundBank.read(folder.resolve(piece.sounds())));
+    }
+
+    /** The same with sounds in place of built-in ones, or with null with these. */
+    public SoundFile with(SoundBank other) {
+        return new SoundFile(rate, bits, other, loudness);
+    }
+
+    /** The sounds that the bank does not have. */
+    @Override
+    public List<String> lacks(Collection<Part> parts) {
+        return parts.stream()
+                .map(Part::voice)
+                .filter(voice -> bank != null || voice.preset() != null)
+                .filter(voice -> !named().containsValue(preset(voice)))
+                .map(voice ->
+                        "no sound \"" + voice.sound() + "\" in " + (bank == null ? "the built-in ones" : bank.path())
+                                + "; the built-in one of the same number is taken")
+                .distinct()
+                .toList();
+    }
+
+    /**
+     * Writes all tracks into one stream; one that is nobody's has the first of the built-in sounds.
+     *
+     * @throws InterruptedIOException when the thread is interrupted
+     */
+    @Override
+    public void write(PrintedNotes notes, SmfForm form, OutputStream out, DoubleConsumer done) throws IOException {
+        Path raw = Files.createTempFile("harpel-", ".pcm");
         List<Synth> synths = new ArrayList<>();
         try {
-            for (String id : parts) {
-                Part part = piece.part(id).orElseThrow();
-                if (piece.isHeard(part)) {
-                    Synth synth = Synth.open(rate, bank);
-                    synths.add(synth);
-                    List<Due> dues = new ArrayList<>();
-                    setUp(part, dues, missing);
-                    add(printed, id, dues);
-                    dues.sort(Comparator.comparingLong(Due::micros));
-                    for (Due due : dues) {
-                        synth.prepare(due.message.getMessage());
-                        synth.send(due.message, due.micros);
+            TempoMap tempo = notes.time().tempo();
+            for (int i = 0; i < notes.tracks().size(); i++) {
+                Synth synth = Synth.open(rate, bank);
+                synths.add(synth);
+                if (!notes.parts().isEmpty()) {
+                    for (MidiMessage message : setUp(notes.parts().get(i))) {
+                        send(synth, message, 0);
+                    }
+                }
+                for (Event event : notes.tracks().get(i).events()) {
+                    byte[] bytes = MidiBytes.of(event);
+                    if ((bytes[0] & 0xFF) < Message.SYSTEM_EXCLUSIVE) {
+                        send(synth, Synth.message(bytes), Math.round(tempo.nanosAt(event.tick()) / 1000));
                     }
                 }
             }
-            TempoMap tempo = piece.time().tempo();
-            double seconds = (tempo.nanosAt(printed.endTick())
-                            - tempo.nanosAt(printed.order().from()))
-                    / 1e9;
             long frames;
-            try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(raw), 1 << 16)) {
-                frames = read(synths, seconds, out, progress);
+            try (OutputStream samples = new BufferedOutputStream(Files.newOutputStream(raw), 1 << 16)) {
+                frames = read(synths, tempo.nanosAt(notes.length()) / 1e9, samples, done);
             }
             loudness.ifPresent(lufs -> bring(raw, lufs));
+            AudioFormat format = new AudioFormat(rate, bits, Synth.CHANNELS, true, false);
             try (AudioInputStream sound =
                     new AudioInputStream(new BufferedInputStream(Files.newInputStream(raw)), format, frames)) {
-                AtomicFile.write(target, out -> AudioSystem.write(sound, AudioFileFormat.Type.WAVE, out));
+                AudioSystem.write(sound, AudioFileFormat.Type.WAVE, out);
             }
         } finally {
             for (Synth synth : synths) {
@@ -148,51 +169,44 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
             }
             Files.deleteIfExists(raw);
         }
-        return missing;
     }
 
-    private void setUp(Part part, List<Due> dues, List<String> missing) {
-        Preset preset = preset(part.voice(), missing);
+    private static void send(Synth synth, MidiMessage message, long micros) {
+        synth.prepare(message.getMessage());
+        synth.send(message, micros);
+    }
+
+    private List<MidiMessage> setUp(Part part) {
+        List<MidiMessage> all = new ArrayList<>();
+        Preset preset = preset(part.voice());
         for (int channel : GeneralMidi.channelsBeside(part.channel())) {
             if (preset.bank() > 0) {
-                dues.add(new Due(0, control(channel, Message.BANK, preset.bank() >> 7)));
-                dues.add(new Due(0, control(channel, Message.BANK_FINE, preset.bank() & 0x7F)));
+                all.add(control(channel, Message.BANK, preset.bank() >> 7));
+                all.add(control(channel, Message.BANK_FINE, preset.bank() & 0x7F));
             }
             byte status = (byte) (Message.PROGRAM_CHANGE | channel);
-            dues.add(new Due(0, Synth.message(new byte[] {status, (byte) preset.program()})));
-            dues.add(new Due(0, control(channel, Message.VOLUME, part.mix().volume())));
+            all.add(Synth.message(new byte[] {status, (byte) preset.program()}));
+            all.add(control(channel, Message.VOLUME, part.mix().volume()));
         }
+        return all;
     }
 
     /** The bank's sound of that name, or that of the same numbers, or the built-in one in its place. */
-    private Preset preset(Voice voice, List<String> missing) {
-        Map<String, Preset> named = bank == null ? Map.of() : bank.named();
-        Preset preset = named.getOrDefault(voice.sound(), voice.played());
-        boolean wanted = bank != null || voice.preset() != null;
-        if (wanted && !named.containsValue(preset) && !missing.contains(voice.sound())) {
-            missing.add(voice.sound());
-        }
-        return preset;
+    private Preset preset(Voice voice) {
+        return named().getOrDefault(voice.sound(), voice.played());
+    }
+
+    private Map<String, Preset> named() {
+        return bank == null ? Map.of() : bank.named();
     }
 
     private static MidiMessage control(int channel, int controller, int value) {
         return Synth.message(new byte[] {(byte) (Message.CONTROL_CHANGE | channel), (byte) controller, (byte) value});
     }
 
-    private static void add(Printed printed, String part, List<Due> dues) {
-        TempoMap tempo = printed.order().piece().time().tempo();
-        double begin = tempo.nanosAt(printed.order().from());
-        for (Event event : printed.events().get(part)) {
-            byte[] bytes = MidiBytes.of(event);
-            if ((bytes[0] & 0xFF) < Message.SYSTEM_EXCLUSIVE) {
-                dues.add(new Due(Math.round((tempo.nanosAt(event.tick()) - begin) / 1000), Synth.message(bytes)));
-            }
-        }
-    }
-
     /** Reads until the end, and on until it is quiet; gives how many frames there were. */
     private long read(List<Synth> synths, double seconds, OutputStream out, DoubleConsumer progress)
-            throws IOException, InterruptedException {
+            throws IOException {
         int frames = (int) (BLOCK_SECONDS * rate);
         float[] samples = new float[frames * Synth.CHANNELS];
         byte[] block = new byte[samples.length * bits / 8];
@@ -202,7 +216,7 @@ public record SoundFile(int rate, int bits, SoundBank bank, OptionalDouble loudn
         long all = 0;
         while (done < seconds || quiet < QUIET_SECONDS && done < seconds + LONGEST_TAIL_SECONDS) {
             if (Thread.interrupted()) {
-                throw new InterruptedException("writing the sound file was cancelled");
+                throw new InterruptedIOException("writing the sound file was cancelled");
             }
             Arrays.fill(samples, 0);
             for (Synth synth : synths) {

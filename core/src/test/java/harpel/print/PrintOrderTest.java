@@ -88,7 +88,7 @@ class PrintOrderTest {
     }
 
     private static byte[] midi(Printed printed, SmfForm form) {
-        return PrintFormat.plain().write(printed.allNotes(), form);
+        return PrintFormat.plain().bytes(printed.allNotes(), form);
     }
 
     /** A phrase that is no whole number of bars loops as it does: three and a half beats, the echo of the last one on the half beat. */
@@ -478,7 +478,7 @@ class PrintOrderTest {
                 .withPart("lead", part -> part.withName("Bell, the \"low\" one"));
         Printed printed = print(PrintOrder.of(piece, "lead", Tail.CUT));
         String table = new String(
-                PrintFormat.ofEnding("csv").write(printed.allNotes(), SmfForm.PLAIN), StandardCharsets.UTF_8);
+                PrintFormat.ofEnding("csv").bytes(printed.allNotes(), SmfForm.PLAIN), StandardCharsets.UTF_8);
         assertThat(table)
                 .startsWith("part,start ticks,start beats,start seconds,pitch,name,velocity,length ticks,length beats,"
                         + "length seconds,channel\r\n"
@@ -493,7 +493,7 @@ class PrintOrderTest {
                 .withTime(new TimeMap(TempoMap.of(120), MeterMap.FOUR_FOUR))
                 .withPart("lead", part -> part.withName("Bell, the \"low\" one"));
         byte[] json = PrintFormat.ofEnding("json")
-                .write(print(PrintOrder.of(piece, "lead", Tail.CUT)).allNotes(), SmfForm.PLAIN);
+                .bytes(print(PrintOrder.of(piece, "lead", Tail.CUT)).allNotes(), SmfForm.PLAIN);
         JsonNode table = new ObjectMapper().readTree(json);
         assertThat(table).hasSize(1);
         JsonNode note = table.get(0);
@@ -523,7 +523,7 @@ class PrintOrderTest {
             }
         }
         List<String> table = new String(
-                        PrintFormat.ofEnding("CSV").write(printed.allNotes(), SmfForm.PLAIN), StandardCharsets.UTF_8)
+                        PrintFormat.ofEnding("CSV").bytes(printed.allNotes(), SmfForm.PLAIN), StandardCharsets.UTF_8)
                 .lines()
                 .skip(1)
                 .map(line -> line.split(","))
@@ -542,7 +542,7 @@ class PrintOrderTest {
         assertThat(PrintFormat.ofFile("Tide.CSV").ending()).isEqualTo("csv");
         assertThat(PrintFormat.ofFile("tide").ending()).isEqualTo("mid");
         assertThatThrownBy(() -> PrintFormat.ofEnding("tide"))
-                .hasMessage("must be mid or csv or json but was \"tide\"");
+                .hasMessage("must be mid or wav or csv or json but was \"tide\"");
     }
 
     /** What comes round when it is played goes straight on in a print, with the automation of its place. */

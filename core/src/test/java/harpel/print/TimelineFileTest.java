@@ -77,7 +77,7 @@ class TimelineFileTest {
     }
 
     private static byte[] midi(PrintOrder order) throws InterruptedException {
-        return PrintFormat.plain().write(order.print(done -> {}).allNotes(), SmfForm.PLAIN);
+        return PrintFormat.plain().bytes(order.print(done -> {}).allNotes(), SmfForm.PLAIN);
     }
 
     private static List<String> metas(Track track, int type) {

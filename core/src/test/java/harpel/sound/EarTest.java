@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import harpel.chain.Chain;
+import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -170,6 +171,7 @@ class EarTest {
         new SoundFile(RATE, 16, null)
                 .write(
                         new PrintOrder(piece, Set.of("clock"), 0, 8L * Ticks.PER_QUARTER, Tail.CUT).print(done -> {}),
+                        SmfForm.PLAIN,
                         wav,
                         done -> {});
         try (InputStream all = new ByteArrayInputStream(Files.readAllBytes(wav));

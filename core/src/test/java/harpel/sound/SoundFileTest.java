@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import harpel.chain.Chain;
 import harpel.device.SoundBank;
+import harpel.format.midi.SmfForm;
 import harpel.offline.Tail;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
@@ -13,10 +14,13 @@ import harpel.piece.Mix;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.Preset;
+import harpel.print.PrintFormat;
 import harpel.print.PrintOrder;
 import harpel.print.Printed;
+import harpel.print.PrintedNotes;
 import harpel.time.Ticks;
 import java.io.File;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
@@ -114,10 +118,9 @@ class SoundFileTest {
     void aFileIsAsLongAsItSoundsAndEachOnsetIsWithinTenMilliseconds(int rate, int bits) throws Exception {
         double[] beats = {0, 2, 3.5, 6.25};
         List<Double> progress = new ArrayList<>();
-        List<String> missing =
-                new SoundFile(rate, bits, null).write(print(piece(beats), "clock"), file("a.wav"), progress::add);
+        new SoundFile(rate, bits, null)
+                .write(print(piece(beats), "clock"), SmfForm.PLAIN, file("a.wav"), progress::add);
         Heard heard = read(file("a.wav"));
-        assertThat(missing).isEmpty();
         assertThat(heard.format().getSampleRate()).isEqualTo(rate);
         assertThat(heard.format().getSampleSizeInBits()).isEqualTo(bits);
         assertThat(heard.format().getChannels()).isEqualTo(2);
@@ -138,10 +141,31 @@ class SoundFileTest {
     }
 
     @Test
+    void itIsOneOfTheKindsOfFilesThatNotesAreWrittenAs() throws Exception {
+        Printed printed = print(piece(0, 1), "clock");
+        PrintFormat.ofFile("Tide.wav").write(printed, SmfForm.PLAIN, file("a.wav"), done -> {});
+        byte[] stage = PrintFormat.ofEnding("wav")
+                .bytes(printed.notes("clock", "sound", printed.events().get("clock")), SmfForm.PLAIN);
+        assertThat(Files.readAllBytes(file("a.wav")))
+                .as("with the sound of its part")
+                .isEqualTo(stage);
+        Phrase phrase = printed.order().piece().phrase("tide").orElseThrow();
+        assertThat(PrintFormat.ofEnding("wav")
+                        .bytes(PrintedNotes.of(phrase, printed.order().piece().time()), SmfForm.PLAIN))
+                .as("nobody's notes, by a piano")
+                .hasSizeGreaterThan(4 * 44_100)
+                .isNotEqualTo(stage);
+        Thread.currentThread().interrupt();
+        assertThatThrownBy(() -> new SoundFile().write(printed, SmfForm.PLAIN, file("b.wav"), done -> {}))
+                .isInstanceOf(InterruptedIOException.class);
+        assertThat(file("b.wav")).doesNotExist();
+    }
+
+    @Test
     void theSamePrintGivesTheSameBytes() throws Exception {
         Printed printed = print(piece(0, 1, 5), "clock");
         for (String name : List.of("a.wav", "b.wav")) {
-            new SoundFile(44_100, 16, null).write(printed, file(name), done -> {});
+            new SoundFile(44_100, 16, null).write(printed, SmfForm.PLAIN, file(name), done -> {});
         }
         assertThat(Files.mismatch(file("a.wav"), file("b.wav"))).isEqualTo(-1);
         assertThat(folder).isDirectoryNotContaining("glob:**.harpel*");
@@ -162,8 +186,8 @@ class SoundFileTest {
     @CsvSource({"16, -30", "24, -40", "24, -10"})
     void aFileIsBroughtToALoudness(int bits, double lufs) throws Exception {
         Printed printed = print(piece(0, 1, 2, 3, 4, 5, 6, 7), "clock");
-        new SoundFile(44_100, bits, null).at(lufs).write(printed, file("at.wav"), done -> {});
-        new SoundFile(44_100, bits, null).write(printed, file("plain.wav"), done -> {});
+        new SoundFile(44_100, bits, null).at(lufs).write(printed, SmfForm.PLAIN, file("at.wav"), done -> {});
+        new SoundFile(44_100, bits, null).write(printed, SmfForm.PLAIN, file("plain.wav"), done -> {});
         Loudness measured = measured(read(file("at.wav")));
         if (lufs > -20) {
             assertThat(measured.truePeak()).as("strokes have high peaks").isCloseTo(SoundFile.MOST_PEAK, within(0.1));
@@ -179,18 +203,15 @@ class SoundFileTest {
 
     /** General MIDI Level 2 and the MMA's recommendation for controller 7: a gain of 40 log (volume / 127) dB, so half is a quarter. */
     @Test
-    void levelsAndMutesOfPartsAreRespected() throws Exception {
+    void levelsOfPartsAreRespected() throws Exception {
         Piece loud = piece(0);
         Piece half = loud.withPart("clock", part -> part.withMix(Mix.PLAIN.withLevel(50)));
-        Piece mute = loud.withPart("clock", part -> part.withMix(Mix.PLAIN.withMute(true)));
         SoundFile how = new SoundFile(44_100, 24, null);
-        how.write(print(loud, "clock"), file("loud.wav"), done -> {});
-        how.write(print(half, "clock"), file("half.wav"), done -> {});
-        how.write(print(mute, "clock"), file("mute.wav"), done -> {});
+        how.write(print(loud, "clock"), SmfForm.PLAIN, file("loud.wav"), done -> {});
+        how.write(print(half, "clock"), SmfForm.PLAIN, file("half.wav"), done -> {});
         double gain = Math.pow(64 / 127.0, 2);
         assertThat(read(file("half.wav")).loudest(0, 1) / read(file("loud.wav")).loudest(0, 1))
                 .isBetween(gain * 0.9, gain * 1.1);
-        assertThat(read(file("mute.wav")).loudest(0, 4)).isLessThan(1e-4);
     }
 
     @Test
@@ -199,21 +220,22 @@ class SoundFileTest {
         Path there = Files.writeString(file("there.wav"), "old");
         Files.setPosixFilePermissions(there, PosixFilePermissions.fromString("rw-rw-r--"));
         Path link = Files.createSymbolicLink(file("link.wav"), there);
-        how.write(print(piece(0), "clock"), link, done -> {});
+        how.write(print(piece(0), "clock"), SmfForm.PLAIN, link, done -> {});
         assertThat(link).isSymbolicLink();
         assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(there)))
                 .isEqualTo("rw-rw-r--");
         assertThat(read(there).loudest(0, 1)).isPositive();
         Path kept = Files.writeString(file("kept.wav"), "mine");
         Files.setPosixFilePermissions(kept, PosixFilePermissions.fromString("r--r--r--"));
-        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), kept, done -> {}))
+        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), SmfForm.PLAIN, kept, done -> {}))
                 .hasMessageContaining("kept.wav: this file may not be written");
         assertThat(kept).hasContent("mine");
         Path empty = Files.createDirectory(file("empty.wav"));
-        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), empty, done -> {}))
+        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), SmfForm.PLAIN, empty, done -> {}))
                 .hasMessageContaining("this is a folder");
         assertThat(empty).isEmptyDirectory();
-        assertThatThrownBy(() -> how.write(print(piece(0), "clock"), folder.resolve("no/x.wav"), done -> {}))
+        assertThatThrownBy(() ->
+                        how.write(print(piece(0), "clock"), SmfForm.PLAIN, folder.resolve("no/x.wav"), done -> {}))
                 .hasMessageContaining("there is no folder");
         try (var left = Files.list(folder)) {
             assertThat(left.map(one -> one.getFileName().toString())).noneMatch(name -> name.startsWith("."));
@@ -230,7 +252,7 @@ class SoundFileTest {
                         "pad",
                         part -> part.withPhrase("late").withChannel(DRUMS).withMix(Mix.PLAIN.withLevel(50)));
         SoundFile how = new SoundFile(44_100, 24, null);
-        how.write(print(two, "clock", "pad"), file("two.wav"), done -> {});
+        how.write(print(two, "clock", "pad"), SmfForm.PLAIN, file("two.wav"), done -> {});
         Heard heard = read(file("two.wav"));
         double gain = Math.pow(64 / 127.0, 2);
         assertThat(heard.loudest(2, 3) / heard.loudest(0, 1)).isBetween(gain * 0.9, gain * 1.1);
@@ -246,16 +268,27 @@ class SoundFileTest {
         Piece piece = piece(0, 4).withPart("clock", part -> part.withChannel(3).withSound(name));
         SoundBank read = SoundBank.read(bank.toPath());
         assertThat(read.named()).containsKey(name);
-        List<String> missing =
-                new SoundFile(44_100, 16, read).write(print(piece, "clock", "pad"), file("a.wav"), done -> {});
-        assertThat(missing).as("its strings stand in for the built-in ones").isEmpty();
+        SoundFile how = new SoundFile(44_100, 16, read);
+        how.write(print(piece, "clock", "pad"), SmfForm.PLAIN, file("a.wav"), done -> {});
+        assertThat(how.lacks(piece.parts()))
+                .as("its strings stand in for the built-in ones")
+                .isEmpty();
         Piece elsewhere = piece.withPart(
                 "pad",
                 part -> part.withVoice(part.voice().withSound("Tide organ").withPreset(new Preset(5 << 7, 3))));
-        assertThat(new SoundFile(44_100, 16, read).write(print(elsewhere, "pad"), file("c.wav"), done -> {}))
-                .containsExactly("Tide organ");
-        assertThat(new SoundFile(44_100, 16, null).write(print(elsewhere, "pad"), file("c.wav"), done -> {}))
-                .containsExactly("Tide organ");
+        assertThat(how.lacks(elsewhere.parts()))
+                .containsExactly(
+                        "no sound \"Tide organ\" in " + bank + "; the built-in one of the same number is taken");
+        assertThat(new SoundFile().lacks(elsewhere.parts()))
+                .singleElement()
+                .asString()
+                .startsWith("no sound \"Tide organ\" in the built-in ones");
+        assertThat(new SoundFile()
+                        .of(piece.withSounds("own.sf2"), folder)
+                        .bank()
+                        .named())
+                .as("the sounds that the piece names")
+                .containsKey(name);
         assertThat(read(file("a.wav")).loudest(0, 1)).isGreaterThan(0.005);
         Files.writeString(file("none.sf2"), "no sounds");
         assertThatThrownBy(() -> SoundBank.read(file("none.sf2")))

@@ -11,18 +11,17 @@ import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
+import harpel.app.ui.Tips;
 import harpel.chain.Chain;
 import harpel.chain.Differences;
-import harpel.event.NoteStart;
 import harpel.piece.Part;
 import harpel.piece.PieceEdit;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
@@ -30,15 +29,13 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCombination;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import javafx.scene.layout.VBox;
 
-/** Above the rows: which part and chain, comparing A with B, and how the traces are looked at. */
-final class ChainHead extends VBox {
-    private static final double CLOSER = 1 / 1.4;
-
+/** Above the rows, in one row: which part and how it stands, its chains and prints, comparing A with B, and a menu of the rest. */
+final class ChainHead extends HBox {
     private final Document document;
     private final Selection selection;
     private final Transport transport;
@@ -47,15 +44,12 @@ final class ChainHead extends VBox {
     private final Label title = new Label();
     private final Label about = new Label();
     private final Label standing = new Label();
-    private final Label pointedWords = new Label();
-    private final ToggleButton chainOn;
     private final ToggleButton a;
     private final ToggleButton b;
     private final MenuButton differs =
             Menus.button("compare", "compare", "What differs between the chains A and B", button -> listDifferences());
-    private final ToggleButton difference;
-    private final ToggleButton freeze;
-    private final Label back = new Label();
+    private final BooleanProperty difference = new SimpleBooleanProperty();
+    private String stands = "";
 
     ChainHead(
             Document document,
@@ -65,81 +59,51 @@ final class ChainHead extends VBox {
             Printing printing,
             Messages messages,
             TimeWindow window) {
-        super(Space.FINE);
+        super(Space.GAP);
         this.document = document;
         this.selection = selection;
         this.transport = transport;
         this.messages = messages;
         this.window = window;
+        setAlignment(Pos.CENTER_LEFT);
         setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.FINE, Space.EDGE));
         title.getStyleClass().add("part-title");
-        title.setMinWidth(USE_PREF_SIZE);
+        Tips.givesWay(title);
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
         standing.setId("standing");
         standing.getStyleClass().add("advice");
-        standing.setMinWidth(USE_PREF_SIZE);
-        standing.setManaged(false);
-        standing.setVisible(false);
-        pointedWords.getStyleClass().add("soft");
-        pointedWords.setId("pointed");
-        pointedWords.setMinWidth(30);
-        chainOn = toggle(
-                "chain off",
-                "chain-on",
-                "Hear the part with its chain, or without it",
-                "Ctrl+Shift+B",
-                selection::switchChain);
+        Tips.givesWay(standing);
         a = toggle("A", "chain-a", "Hear chain A, in time", "F2", () -> hear('A'));
         b = toggle("B", "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
         differs.setMinWidth(USE_PREF_SIZE);
-        HBox first = new HBox(
-                Space.GAP,
-                title,
-                standing,
-                about,
-                PresetMenu.ofChains(selection, messages),
-                chainOn,
-                new PrintButtons(document, selection, variations, printing, "chain"),
-                space(),
-                differs,
-                pair(a, b));
-        first.setAlignment(Pos.CENTER_LEFT);
-        difference = toggle(
-                "Difference",
-                "difference",
-                "The selected stage’s trace as a difference: brass is new, red outlines were taken away, faint went through",
-                "Ctrl+J",
-                () -> {});
-        Button wider = button("time −", "time-out", "Show more bars", "Ctrl+Minus", () -> window.zoomTime(1 / CLOSER));
-        Button closer = button("+", "time-in", "Show fewer bars", "Ctrl+Equals", () -> window.zoomTime(CLOSER));
-        Button lower = button("pitch −", "pitch-out", "Show more pitches", "Alt+Minus", () -> window.zoomPitch(CLOSER));
-        Button higher = button("+", "pitch-in", "Show fewer pitches", "Alt+Equals", () -> window.zoomPitch(1 / CLOSER));
-        freeze = toggle(
-                "Freeze",
-                "freeze",
-                "Hold the traces still; Alt+Left and Alt+Right go through the last minutes",
-                "F4",
-                this::freeze);
-        back.setId("bars-back");
-        back.getStyleClass().add("soft");
-        HBox second = new HBox(
-                Space.GAP, pointedWords, space(), back, freeze, difference, pair(wider, closer), pair(lower, higher));
-        second.setAlignment(Pos.CENTER_LEFT);
-        second.setMinHeight(22);
-        getChildren().addAll(first, second);
-    }
-
-    private static HBox pair(Node left, Node right) {
-        HBox pair = new HBox(Space.HAIR, left, right);
-        pair.setAlignment(Pos.CENTER);
-        return pair;
-    }
-
-    private static Region space() {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        return space;
+        HBox pair = new HBox(Space.HAIR, a, b);
+        pair.setAlignment(Pos.CENTER);
+        MenuButton more = Menus.button(
+                "…", "chain-more", "The chain off, traces that stand still, what is seen of them", this::fillMore);
+        more.setAccessibleText("More of this chain");
+        more.setMinWidth(USE_PREF_SIZE);
+        getChildren()
+                .addAll(
+                        title,
+                        about,
+                        standing,
+                        PresetMenu.ofChains(selection, messages),
+                        new PrintButtons(document, selection, variations, printing, "chain"),
+                        space,
+                        differs,
+                        pair,
+                        Buttons.small(
+                                "fit",
+                                "chain-fit",
+                                "Shows bars and pitches as at first  (Ctrl+0); Ctrl+wheel shows more or less",
+                                window::reset),
+                        more);
+        about.managedProperty().bind(about.visibleProperty());
+        standing.managedProperty().bind(standing.visibleProperty());
+        standing.setVisible(false);
     }
 
     private static ToggleButton toggle(String words, String id, String tip, String key, Runnable action) {
@@ -148,10 +112,57 @@ final class ChainHead extends VBox {
         return button;
     }
 
-    private static Button button(String words, String id, String tip, String key, Runnable action) {
-        Button button = Buttons.small(words, id, tip + "  (" + key + ")", action);
-        button.setAccessibleText(tip);
-        return button;
+    private void fillMore(MenuButton more) {
+        more.getItems()
+                .setAll(
+                        check(
+                                "Whole chain off",
+                                "chain-off",
+                                "Shortcut+Shift+B",
+                                selection.part().rack().off(),
+                                selection::switchChain),
+                        check(
+                                "Traces stand still",
+                                "freeze",
+                                "F4",
+                                window.isFrozen(),
+                                () -> window.freeze(!window.isFrozen())),
+                        check(
+                                "The selected stage’s trace as a difference: brass is new, red was taken away",
+                                "difference",
+                                "Shortcut+J",
+                                difference.get(),
+                                () -> difference.set(!difference.get())),
+                        new SeparatorMenuItem(),
+                        keyed(
+                                "Show fewer bars",
+                                "time-in",
+                                "Shortcut+Equals",
+                                () -> window.zoomTime(1 / TimeWindow.ZOOM)),
+                        keyed("Show more bars", "time-out", "Shortcut+Minus", () -> window.zoomTime(TimeWindow.ZOOM)),
+                        keyed("Show fewer pitches", "pitch-in", "Alt+Equals", () -> window.zoomPitch(TimeWindow.ZOOM)),
+                        keyed(
+                                "Show more pitches",
+                                "pitch-out",
+                                "Alt+Minus",
+                                () -> window.zoomPitch(1 / TimeWindow.ZOOM)));
+    }
+
+    private static MenuItem check(String words, String id, String key, boolean on, Runnable action) {
+        CheckMenuItem item = new CheckMenuItem(words);
+        item.setSelected(on);
+        return keyed(item, id, key, action);
+    }
+
+    private static MenuItem keyed(String words, String id, String key, Runnable action) {
+        return keyed(new MenuItem(words), id, key, action);
+    }
+
+    private static MenuItem keyed(MenuItem item, String id, String key, Runnable action) {
+        item.setId(id);
+        item.setAccelerator(KeyCombination.keyCombination(key));
+        item.setOnAction(event -> action.run());
+        return item;
     }
 
     private void hear(char letter) {
@@ -161,53 +172,40 @@ final class ChainHead extends VBox {
         show();
     }
 
-    private void freeze() {
-        window.freeze(freeze.isSelected());
-    }
-
     /** Whether the selected stage shows its difference. */
     BooleanProperty difference() {
-        return difference.selectedProperty();
+        return difference;
     }
 
     void show() {
         Part part = selection.part();
         title.setText(part.name());
         int stages = part.chain().stages().size();
-        about.setText((stages == 1 ? "1 stage" : stages + " stages") + " · key "
-                + document.piece().get().key().name() + " · " + variation(part));
-        boolean off = part.rack().off();
-        chainOn.setSelected(off);
-        chainOn.setText(off ? "chain is off" : "chain off");
+        about.setText((stages == 1 ? "1 stage" : stages + " stages") + variations(part));
+        showStanding();
         a.setSelected(part.rack().letter() == 'A');
         b.setSelected(part.rack().letter() == 'B');
     }
 
     /** Says how the part stands: "muted", "nothing here until bar 33"; nothing where it is heard through its chain. */
     void showStanding(String words) {
-        if (!words.equals(standing.getText())) {
-            standing.setText(words);
-            standing.setManaged(!words.isEmpty());
-            standing.setVisible(!words.isEmpty());
-        }
+        stands = words;
+        showStanding();
     }
 
-    private String variation(Part part) {
+    /** What could surprise stands where it is said what the chain is. */
+    private void showStanding() {
+        String words = window.isFrozen()
+                ? "stands still, " + Words.number(window.barsBack()) + " bars back"
+                : stands.isEmpty() && selection.part().rack().off() ? "chain off" : stands;
+        standing.setText(words);
+        standing.setVisible(!words.isEmpty());
+        about.setVisible(words.isEmpty());
+    }
+
+    private static String variations(Part part) {
         List<Long> turns = part.playing().variations();
-        return turns.isEmpty()
-                ? "variation " + document.piece().get().variation()
-                : "variations " + turns.toString().replaceAll("[\\[\\]]", "") + " in turn";
-    }
-
-    /** What happened to the note that is pointed at, or nothing with null. */
-    void point(NoteStart note) {
-        pointedWords.setText(
-                note == null
-                        ? ""
-                        : Words.ancestry(
-                                note,
-                                document.spelling(),
-                                (from, made) -> Words.told(document, selection, transport, from, made)));
+        return turns.isEmpty() ? "" : " · variations " + turns.toString().replaceAll("[\\[\\]]", "") + " in turn";
     }
 
     private void listDifferences() {
@@ -278,11 +276,5 @@ final class ChainHead extends VBox {
         String part = selection.partId().get();
         item.setOnAction(event -> document.apply(PieceEdit.of(text, piece -> piece.withPart(part, change))));
         differs.getItems().add(item);
-    }
-
-    /** Says how far back the traces stand; now and then. */
-    void draw() {
-        freeze.setSelected(window.isFrozen());
-        back.setText(window.isFrozen() ? Words.number(window.barsBack()) + " bars back" : "");
     }
 }

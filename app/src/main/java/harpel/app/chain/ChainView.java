@@ -3,12 +3,14 @@ package harpel.app.chain;
 import harpel.advice.Advice;
 import harpel.advice.Advisor;
 import harpel.app.document.Change;
+import harpel.app.document.Document;
 import harpel.app.phrase.HeardStrip;
 import harpel.app.session.Session;
 import harpel.app.transport.Made;
 import harpel.app.transport.Places;
 import harpel.app.transport.Places.Place;
 import harpel.app.transport.TraceStore;
+import harpel.app.transport.Words;
 import harpel.app.ui.Scrolling;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
@@ -30,8 +32,11 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.SetChangeListener;
 import javafx.geometry.Bounds;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** The chain of the shown part as a score: input at the top, stages one under another, sound at the bottom. */
@@ -52,6 +57,7 @@ public final class ChainView extends BorderPane {
     private final ChainHead head;
     private final HeardStrip heard;
     private final Ruler ruler;
+    private final Label pointedWords = new Label();
     private double tall = SHORTEST;
     private double sharedRoom;
     private List<Place> sharedPlaces = List.of();
@@ -90,7 +96,11 @@ public final class ChainView extends BorderPane {
                 SHORTEST);
         scroll = new Scrolling(rows);
         ruler = new Ruler(session.document(), session.look(), window);
-        setTop(new VBox(head, ruler));
+        pointedWords.setId("pointed");
+        pointedWords.getStyleClass().add("over-ruler");
+        StackPane line = new StackPane(ruler, pointedWords);
+        line.setAlignment(Pos.CENTER_LEFT);
+        setTop(new VBox(head, line));
         setCenter(scroll);
         heard = new HeardStrip(
                 session.document(),
@@ -111,7 +121,8 @@ public final class ChainView extends BorderPane {
         });
         session.look().folded().addListener((SetChangeListener<StageAddress>) change -> build());
         head.difference().addListener((property, before, now) -> select());
-        pointed.addListener((property, before, now) -> head.point(now));
+        pointed.addListener((property, before, now) -> point(now));
+        point(null);
         build();
     }
 
@@ -170,6 +181,20 @@ public final class ChainView extends BorderPane {
         }
     }
 
+    /** Says over the bars what happened to the note that is pointed at; nothing with null. */
+    private void point(NoteStart note) {
+        Document document = session.document();
+        pointedWords.setText(
+                note == null
+                        ? ""
+                        : Words.ancestry(
+                                note,
+                                document.spelling(),
+                                (from, made) ->
+                                        Words.told(document, session.selection(), session.transport(), from, made)));
+        pointedWords.setVisible(note != null);
+    }
+
     /** Draws a frame. */
     public void draw(long nanos) {
         long moved = session.transport().traces().movedInAll();
@@ -192,7 +217,6 @@ public final class ChainView extends BorderPane {
                             row.address != null ? endHere(row.address) : joined(row.place(), piece),
                             standing));
             rows.shown().forEach(StageRow::showAgain);
-            head.draw();
         }
         if (frame++ % ADVISE_EVERY == 0) {
             advise();

@@ -16,6 +16,9 @@ public final class TimeWindow {
     public static final double NOW = 0.86;
 
     /** Where the beginning stands when what is to come is shown. */
+    /** One step of the keys. */
+    public static final double ZOOM = 1.4;
+
     private static final double BEFORE = 0.02;
 
     public static final double FEWEST_BARS = 0.5;

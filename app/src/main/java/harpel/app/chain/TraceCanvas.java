@@ -23,6 +23,7 @@ import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import javafx.scene.input.ZoomEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 
@@ -102,6 +103,10 @@ public final class TraceCanvas extends Region {
             event.consume();
         });
         addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+        addEventHandler(ZoomEvent.ZOOM, event -> {
+            window.zoomTime(1 / event.getZoomFactor());
+            event.consume();
+        });
     }
 
     private long heardAt(double x) {

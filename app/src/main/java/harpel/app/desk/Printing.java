@@ -19,8 +19,8 @@ import harpel.print.Printed;
 import harpel.print.Provenance;
 import harpel.print.StageFiles;
 import harpel.run.Tap;
-import harpel.sound.SoundFile;
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.channels.ClosedByInterruptException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -42,6 +42,8 @@ public final class Printing implements AutoCloseable {
     private final PhraseDesk desk;
     private final Messages messages;
     private final PrintPool pool = new PrintPool();
+
+    private Consumer<Path> opener = folder -> {};
 
     public Printing(Document document, Selection selection, PhraseDesk desk, Messages messages) {
         this.document = document;
@@ -89,6 +91,11 @@ public final class Printing implements AutoCloseable {
         } else {
             together(PrintOrder.together(piece, part.id(), Tail.ROUND));
         }
+    }
+
+    /** Says what opens a folder in the system's own window of files. */
+    public void openFoldersBy(Consumer<Path> opens) {
+        opener = opens;
     }
 
     /** Prints a part with those that share notes with it. */
@@ -240,100 +247,88 @@ public final class Printing implements AutoCloseable {
         return order.piece().part(part).orElseThrow().name();
     }
 
-    /** Prints into a file. */
+    /** Exports into a file. */
     public void toFile(PrintOrder order, PrintFormat as, SmfForm form, Path path) {
-        print(
-                "Printing to " + path.getFileName(),
+        export(
+                path,
                 List.of(order),
-                printed -> {
-                    // Written already, in the background.
-                    messages.say(said("Printed to " + path.getFileName(), printed));
-                },
-                (printed, tell) -> AtomicFile.write(path, as.write(printed.allNotes(), form)));
+                "Exported " + path.getFileName(),
+                path.toAbsolutePath().getParent(),
+                (printed, tell) -> as.write(printed, form, path, tell));
     }
 
-    /** Prints each variation into a file of its own in a folder. */
+    /** Exports each variation into a file of its own in a folder. */
     public void toFolder(List<PrintOrder> orders, PrintFormat as, SmfForm form, Path folder) {
-        print(
-                "Printing to " + folder.getFileName(),
+        export(
+                folder,
                 orders,
-                printed ->
-                        messages.say(said("Printed " + printed.size() + " files to " + folder.getFileName(), printed)),
-                (printed, tell) -> AtomicFile.write(
+                "Exported " + orders.size() + " files to " + folder.getFileName(),
+                folder,
+                (printed, tell) -> as.write(
+                        printed,
+                        form,
                         folder.resolve("variation-" + printed.order().piece().variation() + "." + as.ending()),
-                        as.write(printed.allNotes(), form)));
+                        tell));
     }
 
-    /** Prints each part into a file of its own in a folder. */
+    /** Exports each part into a file of its own in a folder. */
     public void toFiles(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
-        print(
-                "Printing to " + folder.getFileName(),
-                List.of(order),
-                printed -> messages.say(
-                        said("Printed " + order.parts().size() + " files to " + folder.getFileName(), printed)),
-                (printed, tell) -> {
-                    for (String part : order.parts()) {
-                        AtomicFile.write(
-                                folder.resolve(part + "." + as.ending()), as.write(printed.notes(List.of(part)), form));
-                    }
-                });
-    }
-
-    /** Prints one part, and what left each of its stages, each into a file of its own in a folder. */
-    public void toStages(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
-        String part = order.parts().iterator().next();
-        StageFiles stages = new StageFiles(part);
-        print(
-                "Printing to " + folder.getFileName(),
-                List.of(order),
-                printed -> messages.say(said("Printed every stage to " + folder.getFileName(), printed)),
-                new Written() {
-                    @Override
-                    public Tap tap() {
-                        return stages;
-                    }
-
-                    @Override
-                    public void write(Printed printed, DoubleConsumer tell) throws IOException {
-                        stages.write(
-                                folder,
-                                as.ending(),
-                                order.piece().part(part).orElseThrow().chain(),
-                                (file, events) -> AtomicFile.write(
-                                        file,
-                                        as.write(
-                                                printed.notes(file.getFileName().toString(), events), form)));
-                    }
-                });
-    }
-
-    /** Writes what is heard of some parts as one sound file. */
-    public void toSound(PrintOrder order, SoundFile how, Path path) {
-        print(
-                "Writing " + path.getFileName(),
-                List.of(order),
-                printed -> messages.say(said("Wrote " + path.getFileName(), printed)),
-                (printed, tell) -> how.write(printed, path, tell));
-    }
-
-    /** Writes a sound file for each part into a folder. */
-    public void toSounds(PrintOrder order, SoundFile how, Path folder) {
         int count = order.parts().size();
-        print(
-                "Writing " + count + " sound files",
+        export(
+                folder,
                 List.of(order),
-                printed -> messages.say(said("Wrote " + count + " sound files to " + folder.getFileName(), printed)),
+                "Exported " + (count == 1 ? "1 file" : count + " files") + " to " + folder.getFileName(),
+                folder,
                 (printed, tell) -> {
                     int done = 0;
                     for (String part : order.parts()) {
                         int before = done++;
-                        how.write(
-                                printed,
-                                List.of(part),
-                                folder.resolve(part + ".wav"),
-                                share -> tell.accept((before + share) / count));
+                        AtomicFile.write(
+                                folder.resolve(part + "." + as.ending()),
+                                out -> as.write(
+                                        printed.notes(List.of(part)),
+                                        form,
+                                        out,
+                                        share -> tell.accept((before + share) / count)));
                     }
                 });
+    }
+
+    /** Exports what left each stage of one part, each into a file of its own in a folder. */
+    public void toStages(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
+        String part = order.parts().iterator().next();
+        StageFiles stages = new StageFiles(part);
+        export(folder, List.of(order), "Exported every stage to " + folder.getFileName(), folder, new Written() {
+            @Override
+            public Tap tap() {
+                return stages;
+            }
+
+            @Override
+            public void write(Printed printed, DoubleConsumer tell) throws IOException {
+                stages.write(
+                        folder,
+                        as.ending(),
+                        order.piece().part(part).orElseThrow().chain(),
+                        (file, events) -> AtomicFile.write(
+                                file,
+                                out -> as.write(
+                                        printed.notes(part, file.getFileName().toString(), events),
+                                        form,
+                                        out,
+                                        share -> {})));
+            }
+        });
+    }
+
+    /** Says where it went, and offers to look at it there. */
+    private void export(Path to, List<PrintOrder> orders, String done, Path folder, Written written) {
+        print(
+                "Exporting to " + to.getFileName(),
+                orders,
+                printed -> messages.offer(
+                        said(done, printed) + ", in " + folder, "Open folder", () -> opener.accept(folder)),
+                written);
     }
 
     /** "Printed Harbour bells: 132 notes in 4 bars; 3 notes lost: …". */
@@ -427,7 +422,7 @@ public final class Printing implements AutoCloseable {
                     ended.accept(null);
                 }
                 return one;
-            } catch (InterruptedException | ClosedByInterruptException e) {
+            } catch (InterruptedException | ClosedByInterruptException | InterruptedIOException e) {
                 end(what + CANCELLED);
             } catch (IOException e) {
                 end(what + " failed: " + e.getMessage());

@@ -15,6 +15,7 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.Timeline;
 import harpel.piece.Timeline.Ref;
+import harpel.run.Tap;
 import harpel.time.MeterMap;
 import java.util.List;
 import java.util.Optional;
@@ -137,15 +138,26 @@ public final class TimelineDesk {
         }
         long end = meter().barLineAtOrAfter(piece().timelineEnd());
         long now = now();
-        long quiet = transport.heardBefore(0) - transport.heard().last();
         boolean ends = piece().timeline() && end > 0 && began < end;
         boolean goesOn = recording || piece().bracket().on() || !status.clock().isEmpty();
         long bar = meter().at(end).barTicks();
-        if (ends && !goesOn && now >= end + bar && quiet >= bar) {
+        if (ends && !goesOn && now >= end + bar && isQuiet(bar)) {
             transport.stop();
             transport.player().locate(began);
             messages.say("The end. Back to " + place(began) + ".");
         }
+    }
+
+    /** Whether nothing that is heard has sounded for so long; a part that is mute may play on. */
+    private boolean isQuiet(long ticks) {
+        long heard = transport.heardBefore(0);
+        return piece().parts().stream()
+                .filter(piece()::isHeard)
+                .allMatch(part -> transport
+                        .heard()
+                        .take(part.id(), Tap.SOUND, heard - ticks, heard)
+                        .notes()
+                        .isEmpty());
     }
 
     /** The nearest place to snap to. */

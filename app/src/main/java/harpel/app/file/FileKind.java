@@ -19,11 +19,12 @@ public record FileKind(String key, String words, List<String> endings) {
     public static final FileKind MIDI = new FileKind("midi", "MIDI files", List.of(".mid", ".midi"));
     public static final FileKind SOUNDS =
             new FileKind("sounds", "SoundFont and DLS files", List.of(".sf2", ".SF2", ".dls", ".DLS"));
-    public static final FileKind WAV = new FileKind("print", "Sound files", List.of(".wav"));
+    /** For folders that files are written into. */
+    public static final FileKind EXPORT = export("Files", "mid");
 
-    /** A file that is printed, of which there are several formats. */
-    public static FileKind print(String words, String ending) {
-        return new FileKind("print", words, List.of("." + ending));
+    /** A file that is exported, of which there are several formats. */
+    public static FileKind export(String words, String ending) {
+        return new FileKind("export", words, List.of("." + ending));
     }
 
     ExtensionFilter filter() {

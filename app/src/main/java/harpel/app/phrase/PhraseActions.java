@@ -150,7 +150,7 @@ public final class PhraseActions {
             // Those that are named last are deleted first.
             folder.toFile().deleteOnExit();
             Path file = folder.resolve(Phrase.idFor(phrase.name()) + "." + as.ending());
-            Files.write(file, as.write(PrintedNotes.of(phrase, piece.time()), SmfForm.PLAIN));
+            Files.write(file, as.bytes(PrintedNotes.of(phrase, piece.time()), SmfForm.PLAIN));
             file.toFile().deleteOnExit();
             return Optional.of(file.toFile());
         } catch (IOException e) {

@@ -90,7 +90,7 @@ public final class PhraseView extends BorderPane {
                 session.keeping(),
                 session.messages());
         title.getStyleClass().add("part-title");
-        title.setMinWidth(Region.USE_PREF_SIZE);
+        Tips.givesWay(title);
         about.setId("phrase-about");
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
@@ -130,7 +130,7 @@ public final class PhraseView extends BorderPane {
         desk.stepping().addListener((property, before, now) -> step.setSelected(now));
         drawn.setId("drawn-length");
         drawn.getStyleClass().add("soft");
-        drawn.setMinWidth(Region.USE_PREF_SIZE);
+        drawn.setMinWidth(0);
         Tips.set(
                 drawn,
                 "How long the next note is drawn: like the last one, but no longer than the grid unless you set it");
@@ -146,11 +146,10 @@ public final class PhraseView extends BorderPane {
                 show,
                 space(),
                 Buttons.small(
-                        "time −", "roll-time-out", "Shows more time  (Ctrl+wheel, Ctrl+Minus)", () -> zoomTime(CLOSER)),
-                Buttons.small("+", "roll-time-in", "Shows less time  (Ctrl+Equals)", () -> zoomTime(1 / CLOSER)),
-                Buttons.small("pitch −", "roll-pitch-out", "Shows more pitches", () -> zoomPitch(1 / CLOSER)),
-                Buttons.small("+", "roll-pitch-in", "Shows fewer pitches", () -> zoomPitch(CLOSER)),
-                Buttons.small("fit", "roll-fit", "Shows the whole phrase  (Ctrl+0)", this::fit));
+                        "fit",
+                        "roll-fit",
+                        "Shows the whole phrase  (Ctrl+0); Ctrl+wheel shows more or less",
+                        this::fit));
         second.setAlignment(Pos.CENTER_LEFT);
         VBox head = new VBox(Space.CLOSE, first, second);
         head.setPadding(new Insets(Space.GAP, Space.EDGE, Space.CLOSE, Space.EDGE));
@@ -341,11 +340,12 @@ public final class PhraseView extends BorderPane {
         desk.phrase().ifPresent(phrase -> window.zoomTime(factor, 0.5, phrase.length()));
     }
 
-    private void zoomPitch(double factor) {
-        window.zoomPitch(factor, 0.5);
+    /** Shows fewer or more pitches. */
+    public void zoomPitch(boolean closer) {
+        window.zoomPitch(closer ? CLOSER : 1 / CLOSER, 0.5);
     }
 
-    /** Shows more or less time, as the buttons do. */
+    /** Shows less or more time. */
     public void zoom(boolean closer) {
         zoomTime(closer ? 1 / CLOSER : CLOSER);
     }

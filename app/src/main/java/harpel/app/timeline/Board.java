@@ -35,6 +35,7 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.input.TransferMode;
+import javafx.scene.input.ZoomEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Rectangle;
 import javafx.scene.text.Font;
@@ -117,6 +118,10 @@ final class Board extends Region {
         addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
         addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
         addEventHandler(ScrollEvent.SCROLL, this::scrolled);
+        addEventHandler(ZoomEvent.ZOOM, event -> {
+            zoom(1 / event.getZoomFactor(), event.getX() / getWidth());
+            event.consume();
+        });
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (event.getTarget() != typed && key(event)) {
                 event.consume();

@@ -125,9 +125,11 @@ public final class TimelineView extends BorderPane {
                         new Label("bars"),
                         space(),
                         length,
-                        Buttons.small("time −", "timeline-out", "Shows more time  (Ctrl+Minus)", () -> zoom(false)),
-                        Buttons.small("+", "timeline-in", "Shows less time  (Ctrl+Equals)", () -> zoom(true)),
-                        Buttons.small("fit", "timeline-fit", "Shows all of it  (Ctrl+0)", this::fit));
+                        Buttons.small(
+                                "fit",
+                                "timeline-fit",
+                                "Shows all of it  (Ctrl+0); Ctrl+wheel shows more or less",
+                                this::fit));
         tools.setAlignment(Pos.CENTER_LEFT);
         tools.setPadding(new Insets(Space.GAP, Space.EDGE, Space.CLOSE, Space.EDGE));
         length.getStyleClass().add("soft");

@@ -8,6 +8,7 @@ import harpel.app.transport.Transport;
 import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
+import harpel.app.ui.Tips;
 import harpel.piece.Part;
 import harpel.vary.Way;
 import java.util.ArrayList;
@@ -63,7 +64,7 @@ public final class VariationPage extends BorderPane {
         getStyleClass().add("variation-sheet");
         title.setId("variations-title");
         title.getStyleClass().add("page-title");
-        title.setMinWidth(Region.USE_PREF_SIZE);
+        Tips.givesWay(title);
         about.setId("variations-about");
         about.getStyleClass().add("soft");
         HBox first = new HBox(
