@@ -26,6 +26,7 @@ import java.util.concurrent.CompletableFuture;
 import javafx.animation.PauseTransition;
 import javafx.application.Application;
 import javafx.application.Platform;
+import javafx.beans.Observable;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.geometry.Dimension2D;
 import javafx.scene.Scene;
@@ -46,6 +47,7 @@ public final class HarpelApp extends Application {
     private HarpelPane pane;
     private Autosave autosave;
     private Settings settings;
+    private WindowPlace place;
     private Frames frames;
     private ShortMemory shortMemory;
     private int drawn;
@@ -128,7 +130,23 @@ public final class HarpelApp extends Application {
             session.look().theme().set(Theme.NIGHT);
         }
         fonts.join();
+        place = WindowPlace.inTheMiddle(size.getWidth(), size.getHeight());
+        if (shot == null) {
+            if (!words.contains("--window")) {
+                place = settings.place().orElse(place);
+            }
+            settings.folds().forEach(session.look()::wish);
+            place.place(stage);
+        }
         stage.show();
+        for (Observable one : List.of(
+                stage.xProperty(),
+                stage.yProperty(),
+                stage.widthProperty(),
+                stage.heightProperty(),
+                stage.maximizedProperty())) {
+            one.addListener(property -> place = WindowPlace.of(stage, place));
+        }
         pane.requestFocus();
         boolean exitAtFirstFrame = words.contains("--exit-at-first-frame");
         frames = new Frames(session, nanos -> {
@@ -272,6 +290,7 @@ public final class HarpelApp extends Application {
     @Override
     public void stop() {
         if (!getParameters().getRaw().contains("--shot")) {
+            settings.keep(place, session.look().wished());
             settings.keep(
                     session.look().theme().get(),
                     OctaveNaming.shown(),

@@ -1,15 +1,19 @@
 package harpel.app;
 
 import harpel.app.chain.ChainView;
+import harpel.app.chain.StageActions;
 import harpel.app.chain.StageRow;
 import harpel.app.devices.DevicesPage;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.StepBars;
 import harpel.app.editor.Around;
 import harpel.app.inspector.Inspector;
+import harpel.app.line.DoLine;
+import harpel.app.look.Look.Fold;
 import harpel.app.look.Look.View;
 import harpel.app.parts.PartCard;
 import harpel.app.parts.PartPanel;
+import harpel.app.parts.PartStrip;
 import harpel.app.parts.RoutesPage;
 import harpel.app.phrase.PhraseList;
 import harpel.app.phrase.PhraseView;
@@ -18,13 +22,20 @@ import harpel.app.session.Session;
 import harpel.app.timeline.TimelineView;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
-import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Space;
+import harpel.app.ui.room.AtLeast;
+import harpel.app.ui.room.OnlyShown;
 import harpel.app.vary.VariationPage;
 import java.io.File;
+import java.util.Arrays;
 import java.util.EnumSet;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Consumer;
 import javafx.css.PseudoClass;
 import javafx.event.EventHandler;
 import javafx.geometry.Insets;
@@ -40,6 +51,7 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.Slider;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
@@ -48,6 +60,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.stage.Popup;
 import javafx.stage.Window;
 import org.fxmisc.richtext.CodeArea;
 
@@ -74,6 +87,29 @@ final class HarpelPane extends BorderPane {
     private VariationPage variations;
     private View beforeDevices = View.CHAIN;
     private final Node foot;
+    private final HBox keyRow = new HBox(Space.EDGE);
+    private final VBox besideKeys = new VBox(Space.TIGHT);
+    private KeyPicker keyPicker;
+    private VariationField variationField;
+    private final PartStrip partStrip;
+    private DoLine line;
+    private final Areas areas = new Areas();
+    /** What is shown where nothing is folded away. */
+    private Region middle;
+
+    private final Map<Region, AtLeast> middles = new IdentityHashMap<>();
+    private static final double LEAST_WIDE = 520;
+    private static final double LEAST_HIGH = 200;
+
+    private Node left;
+    private Region right;
+    private static final double BESIDE_WIDE = 196;
+    /** Below so many points there is no room for controls beside rows. */
+    private static final double CONTROLS_BESIDE_FROM = 860;
+    /** The keys that fold something. */
+    static final Map<Fold, String> FOLD_KEYS =
+            Map.of(Fold.PARTS, "F9", Fold.CONTROLS, "F10", Fold.KEYS, "F11", Fold.HEARD, "F12");
+
     private final Label keysInfo = new Label();
     private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
 
@@ -114,14 +150,18 @@ final class HarpelPane extends BorderPane {
         inspector.setMinWidth(280);
         // As large as the window, never as the longest name in it: what acts would lie outside.
         setMinSize(0, 0);
+        widthProperty().addListener((property, before, now) -> measure());
+        heightProperty().addListener((property, before, now) -> measure());
         setTop(top);
         parts = new PartPanel(session);
         routes = new RoutesPage(session.document(), session.selection(), session.look(), session.transport());
-        setLeft(parts);
-        setCenter(chain);
-        setRight(inspector);
+        partStrip = new PartStrip(session.document(), session.selection());
         foot = foot();
         setBottom(foot);
+        left = parts;
+        right = inspector;
+        put(chain);
+        session.look().folds().addListener((property, before, now) -> arrange());
         session.look().large().addListener((property, before, now) -> cover());
         session.look().routes().addListener((property, before, now) -> cover());
         session.look().view().addListener((property, before, now) -> switchTo(now));
@@ -150,7 +190,7 @@ final class HarpelPane extends BorderPane {
 
     /** The rows, or what lies over them: the routes, or an editor opened large. */
     private void cover() {
-        setCenter(chain);
+        put(chain);
         boolean routed = session.look().routes().get();
         boolean large = session.look().large().get();
         chain.cover(routed ? routes : large ? inspector.large() : null);
@@ -167,22 +207,22 @@ final class HarpelPane extends BorderPane {
         boolean sheet = view == View.VARIATIONS;
         // The timeline has the cards of the parts beside its rows.
         boolean own = view == View.TIMELINE || view == View.PLAY || view == View.DEVICES;
-        setLeft(sheet || own ? null : parts);
+        left = sheet || own ? null : parts;
         if (!sheet && view != View.DEVICES) {
             beforeDevices = view;
         }
         session.performing().releaseAll();
         setBottom(sheet ? null : foot);
         if (sheet) {
-            setRight(null);
+            right = null;
             if (variations == null) {
                 variations = new VariationPage(
                         session.look(), session.transport(), session.variations(), session.messages());
             }
-            setCenter(variations);
+            put(variations, 760, 420);
             variations.requestFocus();
         } else if (view == View.DEVICES) {
-            setRight(null);
+            right = null;
             if (devices == null) {
                 devices = new DevicesPage(
                         session.transport(),
@@ -193,31 +233,83 @@ final class HarpelPane extends BorderPane {
                         session.messages(),
                         () -> session.look().view().set(beforeDevices));
             }
-            setCenter(devices);
+            put(devices, 760, 420);
             devices.requestFocus();
         } else if (view == View.PLAY) {
-            setRight(null);
+            right = null;
             if (play == null) {
                 play = new PlayView(session, around);
             }
-            setCenter(play);
+            put(play, 960, 500);
             play.focusPads();
         } else if (view == View.TIMELINE) {
-            setCenter(timeline());
-            setRight(timeline.panel());
+            right = timeline().panel();
+            put(timeline, 560, 330);
             timeline.panel().setPrefWidth(292);
             timeline.panel().setMinWidth(280);
             timeline.focusBoard();
         } else if (view == View.PHRASE) {
-            setCenter(phrases());
-            setRight(phrases.panel());
+            right = phrases().panel();
+            put(phrases, 560, 380);
             phrases.panel().setPrefWidth(292);
             phrases.panel().setMinWidth(280);
             phrases.focusRoll();
         } else {
-            setCenter(chain);
-            setRight(inspector);
+            right = inspector;
+            put(chain);
             chain.focusSelected();
+        }
+    }
+
+    private void measure() {
+        session.look().room(getWidth(), getHeight());
+        arrange();
+    }
+
+    /** Shows something in the middle. */
+    private void put(Region shown) {
+        middle = middles.computeIfAbsent(shown, view -> new AtLeast(view, LEAST_WIDE, LEAST_HIGH));
+        arrange();
+    }
+
+    /** A view with more beside one another than rows: below so much it is scrolled. */
+    private void put(Region shown, double least, double lowest) {
+        middle = middles.computeIfAbsent(shown, view -> new AtLeast(view, least, lowest));
+        arrange();
+    }
+
+    /** Lays out what is shown and what is folded away. Where controls are open and leave too little beside them, they lie over the rows. */
+    private void arrange() {
+        Set<Fold> folds = session.look().folds().get();
+        boolean controls = right != null && !folds.contains(Fold.CONTROLS);
+        boolean over = controls && getWidth() > 0 && getWidth() < CONTROLS_BESIDE_FROM;
+        set(left == null ? null : folds.contains(Fold.PARTS) ? partStrip : left, getLeft(), this::setLeft);
+        set(over ? right : middle, getCenter(), this::setCenter);
+        set(controls && !over ? right : null, getRight(), this::setRight);
+        foldKeys(folds.contains(Fold.KEYS));
+    }
+
+    /** Beside keys that are a strip, what is said of them stands in a row. */
+    private void foldKeys(boolean strip) {
+        keys.fold(strip);
+        boolean room = getWidth() == 0 || getWidth() >= CONTROLS_BESIDE_FROM;
+        if (strip) {
+            besideKeys.getChildren().clear();
+            keyRow.getChildren().setAll(keys, lettersInfo);
+            if (room) {
+                keyRow.getChildren().add(1, heldInfo);
+                keyRow.getChildren().addAll(keyPicker, variationField);
+            }
+        } else {
+            besideKeys.getChildren().setAll(keyPicker, variationField, heldInfo, keysInfo, lettersInfo);
+            keyRow.getChildren().setAll(keys, besideKeys);
+        }
+    }
+
+    /** What is there already stays, with the keyboard. */
+    private static void set(Node wanted, Node there, Consumer<Node> setter) {
+        if (wanted != there) {
+            setter.accept(wanted);
         }
     }
 
@@ -254,7 +346,7 @@ final class HarpelPane extends BorderPane {
 
     /** Shows the first steps in place of the chain. */
     void showFirstPage(Files files) {
-        setCenter(new FirstPage(
+        FirstPage page = new FirstPage(
                 () -> {
                     closeFirstPage();
                     files.openDemo();
@@ -263,7 +355,9 @@ final class HarpelPane extends BorderPane {
                     closeFirstPage();
                     files.beginReady();
                 },
-                this::closeFirstPage));
+                this::closeFirstPage);
+        middle = new AtLeast(page, LEAST_WIDE, LEAST_HIGH);
+        arrange();
     }
 
     private void closeFirstPage() {
@@ -276,21 +370,18 @@ final class HarpelPane extends BorderPane {
         keysInfo.setMinWidth(100);
         HBox.setHgrow(keys, Priority.ALWAYS);
         lettersInfo.setId("letters");
+        lettersInfo.setMinWidth(Region.USE_PREF_SIZE);
         lettersInfo.getStyleClass().addAll("soft", "letters");
         heldInfo.setId("held");
         heldInfo.getStyleClass().add("soft");
-        VBox beside = new VBox(
-                Space.TIGHT,
-                new KeyPicker(session.document(), session.messages()),
-                new VariationField(session.document(), session.messages()),
-                heldInfo,
-                keysInfo,
-                lettersInfo);
-        beside.setMinWidth(196);
-        beside.setMaxWidth(196);
-        HBox row = new HBox(Space.EDGE, keys, beside);
-        row.setAlignment(Pos.CENTER_LEFT);
-        row.setPadding(new Insets(Space.FINE, Space.EDGE, Space.CLOSE, Space.EDGE));
+        keyPicker = new KeyPicker(session.document(), session.messages());
+        variationField = new VariationField(session.document(), session.messages());
+        keyPicker.setMaxWidth(BESIDE_WIDE);
+        variationField.setMaxWidth(BESIDE_WIDE);
+        besideKeys.setMinWidth(BESIDE_WIDE);
+        besideKeys.setMaxWidth(BESIDE_WIDE);
+        keyRow.setAlignment(Pos.CENTER_LEFT);
+        keyRow.setPadding(new Insets(Space.FINE, Space.EDGE, Space.CLOSE, Space.EDGE));
         Label message = new Label();
         message.setId("message");
         message.textProperty().bind(session.messages().last());
@@ -316,12 +407,34 @@ final class HarpelPane extends BorderPane {
                 .addListener((property, before, now) -> offer.setText(now == null ? "" : now.words()));
         offer.visibleProperty().bind(session.messages().offered().isNotNull());
         offer.managedProperty().bind(offer.visibleProperty());
-        HBox line = new HBox(Space.PAGE, message, offer, cancel, sound);
-        OnlyShown.in(line);
+        message.setMinWidth(0);
+        HBox said = new HBox(Space.PAGE, message, offer, cancel, sound);
+        OnlyShown.in(said);
+        HBox.setHgrow(said, Priority.ALWAYS);
+        HBox shown = new HBox(Space.FINE);
+        for (Fold fold : Fold.values()) {
+            shown.getChildren().add(foldButton(fold));
+        }
+        HBox line = new HBox(Space.EDGE, said, shown);
         line.setPadding(new Insets(Space.TIGHT, Space.EDGE, 0, Space.EDGE));
-        VBox foot = new VBox(0, line, row);
+        VBox foot = new VBox(0, line, keyRow);
         foot.getStyleClass().add("foot");
         return foot;
+    }
+
+    /** Shows whether something is open, and folds or opens it. */
+    private ToggleButton foldButton(Fold fold) {
+        String name = fold.name().charAt(0) + fold.name().substring(1).toLowerCase(Locale.ROOT);
+        ToggleButton button = Buttons.toggle(
+                name,
+                "fold-" + fold.name().toLowerCase(Locale.ROOT),
+                "Shows " + fold.words() + ", or folds it away  (" + FOLD_KEYS.get(fold) + ")",
+                on -> session.look().toggle(fold));
+        button.getStyleClass().setAll("fold-word");
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.setSelected(!session.look().folds().get().contains(fold));
+        session.look().folds().addListener((property, before, now) -> button.setSelected(!now.contains(fold)));
+        return button;
     }
 
     /** Declares every action, fills the menu, and takes files that are dragged in. */
@@ -356,6 +469,11 @@ final class HarpelPane extends BorderPane {
         return session.selection().partId().get();
     }
 
+    /** The line for everything. */
+    void setLine(DoLine newLine) {
+        line = newLine;
+    }
+
     /** The actions of the window. */
     Actions actions() {
         return actions;
@@ -367,6 +485,10 @@ final class HarpelPane extends BorderPane {
     }
 
     private void pressed(KeyEvent event) {
+        if (line != null && line.isOpen()) {
+            // What is typed goes there.
+            return;
+        }
         if (typing()
                 && !event.getCode().isFunctionKey()
                 && (!event.isShortcutDown()
@@ -386,6 +508,10 @@ final class HarpelPane extends BorderPane {
         } else if (event.getCode() == KeyCode.ENTER && getScene().getFocusOwner() instanceof ButtonBase button) {
             // Space belongs to the transport, so Enter presses the button that has the keyboard.
             button.fire();
+            event.consume();
+        } else if (event.getCode() == KeyCode.DELETE && getScene().getFocusOwner() instanceof StageRow) {
+            StageActions.remove(session.selection());
+            chain.focusSelected();
             event.consume();
         } else if (event.getCode() == KeyCode.ENTER && getScene().getFocusOwner() instanceof StageRow) {
             inspector.focusFirst();
@@ -448,7 +574,7 @@ final class HarpelPane extends BorderPane {
     /** Asked each frame, so without more ado. */
     private static boolean isListOpen() {
         for (Window window : Window.getWindows()) {
-            if (window instanceof ContextMenu) {
+            if (window instanceof ContextMenu || window instanceof Popup) {
                 return true;
             }
         }
@@ -463,14 +589,45 @@ final class HarpelPane extends BorderPane {
         }
     }
 
-    /** Brings the keyboard from the selected stage's row to its first control, and from its controls back to the row. */
-    void between() {
-        Node owner = getScene().getFocusOwner();
-        boolean inside = owner != null && inspector.isAround(owner);
-        if (inside) {
+    /** Brings the keyboard to the next area of the window, or with −1 to the one before. */
+    void goRound(int by) {
+        areas.go(Arrays.asList(getCenter(), getRight(), getBottom(), getTop(), getLeft()), by, this::begin);
+    }
+
+    /** What has the keyboard first in an area. */
+    private void begin(Node area) {
+        View view = session.look().view().get();
+        if (area == getCenter() && view == View.CHAIN) {
             chain.focusSelected();
-        } else {
+        } else if (area == getCenter() && view == View.PHRASE) {
+            phrases.focusRoll();
+        } else if (area == getCenter() && view == View.TIMELINE) {
+            timeline.focusBoard();
+        } else if (area == getCenter() && view == View.PLAY) {
+            play.focusPads();
+        } else if (area == inspector) {
             inspector.focusFirst();
+        } else if (area == getRight() && view == View.PHRASE) {
+            phrases.focusPanel();
+        }
+    }
+
+    /** Leaves what lies over the rows; false where nothing does. */
+    private boolean leavesInner() {
+        boolean routed = session.look().routes().get();
+        boolean large = session.look().large().get();
+        if (session.look().view().get() != View.CHAIN || !routed && !large) {
+            return false;
+        }
+        (routed ? session.look().routes() : session.look().large()).set(false);
+        session.messages().say("Escape again is Silence.");
+        return true;
+    }
+
+    /** Escape: leaves an inner place; where there is none, or pressed again, it is Silence. */
+    void escape() {
+        if (!leavesInner()) {
+            session.performing().silence();
         }
     }
 

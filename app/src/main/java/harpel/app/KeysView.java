@@ -67,6 +67,12 @@ final class KeysView extends Region {
             Map.entry(KeyCode.I, 24));
 
     private static final double HEAD = 14;
+    private static final double TALL = 100;
+    private static final double LEAST_TALL = 92;
+    /** As a strip. */
+    private static final double LOW = 30;
+
+    private boolean strip;
     private final Document document;
     private final Selection selection;
     private final Look look;
@@ -98,8 +104,7 @@ final class KeysView extends Region {
         this.transport = transport;
         setId("keys");
         getChildren().add(canvas);
-        setMinHeight(92);
-        setPrefHeight(100);
+        fold(false);
         Tips.set(
                 this,
                 "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave.\nTinted are the notes of the key; a right-click makes a key its root.");
@@ -124,6 +129,20 @@ final class KeysView extends Region {
         drawnTheme = null;
     }
 
+    /** Shows them as a thin strip, which can be played all the same, or as tall as keys are. */
+    void fold(boolean thin) {
+        strip = thin;
+        setMinHeight(thin ? LOW : LEAST_TALL);
+        setPrefHeight(thin ? LOW : TALL);
+        setMaxHeight(thin ? LOW : Double.MAX_VALUE);
+        drawnTheme = null;
+    }
+
+    /** So much above the keys is for their names. */
+    private double head() {
+        return strip ? 0 : HEAD;
+    }
+
     private void mouse(double x, double y) {
         int pitch = pitchAt(x, y);
         if (pitch != mousePitch) {
@@ -143,7 +162,7 @@ final class KeysView extends Region {
     }
 
     private int velocityAt(double y) {
-        double place = (y - HEAD) / Math.max(1, getHeight() - HEAD);
+        double place = (y - head()) / Math.max(1, getHeight() - head());
         return (int) Math.max(1, Math.min(127, Math.round(20 + place * 107)));
     }
 
@@ -153,7 +172,7 @@ final class KeysView extends Region {
         if (x < 0 || x >= getWidth() || y < 0 || y > getHeight()) {
             return -1;
         }
-        if (y < HEAD + (getHeight() - HEAD) * 0.58) {
+        if (y < head() + (getHeight() - head()) * 0.58) {
             int left = (int) Math.round(x / width) - 1;
             boolean near = Math.abs(x - (left + 1) * width) < width * 0.3;
             if (left >= 0 && left < WHITE_KEYS && near && BLACK[left % 7] >= 0) {
@@ -252,37 +271,38 @@ final class KeysView extends Region {
             int pitch = LOWEST + place / 7 * 12 + WHITE[place % 7];
             double x = place * width;
             g.setFill(theme.rule);
-            g.fillRect(x, HEAD, width, height - HEAD);
+            g.fillRect(x, head(), width, height - head());
             g.setFill(theme.ivory);
-            g.fillRect(x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+            g.fillRect(x + 0.5, head() + 0.5, width - 1, height - head() - 1);
             if (!drums) {
-                tint(g, theme, key, pitch, x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
+                tint(g, theme, key, pitch, x + 0.5, head() + 0.5, width - 1, height - head() - 1);
             }
-            light(g, theme, in.get(pitch), out.get(pitch), x + 0.5, HEAD + 0.5, width - 1, height - HEAD - 1);
-            if (drums) {
-                drum(g, Theme.DAY.ink, pitch, x + width / 2 + 3, height - 4, (height - HEAD) * 0.42);
-            } else if (place % 7 == 0 || place % 7 == 3) {
+            light(g, theme, in.get(pitch), out.get(pitch), x + 0.5, head() + 0.5, width - 1, height - head() - 1);
+            if (drums && !strip) {
+                drum(g, Theme.DAY.ink, pitch, x + width / 2 + 3, height - 4, (height - head()) * 0.42);
+            } else if (!strip && (place % 7 == 0 || place % 7 == 3)) {
                 g.setFill(place % 7 == 0 ? Theme.DAY.red : Theme.DAY.blue);
                 g.fillRect(x + width / 2 - 1, height - 22, 2.5, 16);
             }
             if (place % 7 == 0) {
                 g.setFill(theme.soft);
-                g.fillText(Pitch.shown(pitch, document.spelling()), x + 1, HEAD - 3);
+                g.fillText(
+                        Pitch.shown(pitch, document.spelling()), x + (strip ? 3 : 1), strip ? height - 4 : head() - 3);
             }
         }
         for (int place = 0; place < WHITE_KEYS; place++) {
             if (BLACK[place % 7] >= 0) {
                 int pitch = LOWEST + place / 7 * 12 + BLACK[place % 7];
                 double x = (place + 1) * width - width * 0.3;
-                double h = (height - HEAD) * 0.58;
+                double h = (height - head()) * 0.58;
                 g.setFill(Theme.DAY.ink);
-                g.fillRect(x, HEAD, width * 0.6, h);
+                g.fillRect(x, head(), width * 0.6, h);
                 if (!drums) {
-                    tint(g, theme, key, pitch, x + 1, HEAD, width * 0.6 - 2, h - 1);
+                    tint(g, theme, key, pitch, x + 1, head(), width * 0.6 - 2, h - 1);
                 }
-                light(g, theme, in.get(pitch), out.get(pitch), x + 1, HEAD, width * 0.6 - 2, h - 1);
-                if (drums) {
-                    drum(g, Theme.DAY.ivory, pitch, x + width * 0.3 + 3, HEAD + h - 3, h - 6);
+                light(g, theme, in.get(pitch), out.get(pitch), x + 1, head(), width * 0.6 - 2, h - 1);
+                if (drums && !strip) {
+                    drum(g, Theme.DAY.ivory, pitch, x + width * 0.3 + 3, head() + h - 3, h - 6);
                 }
             }
         }

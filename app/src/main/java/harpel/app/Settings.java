@@ -2,6 +2,7 @@ package harpel.app;
 
 import harpel.app.file.FileAsk;
 import harpel.app.look.Look;
+import harpel.app.look.Look.Fold;
 import harpel.app.look.Theme;
 import harpel.app.transport.DeviceDesk;
 import harpel.device.Devices;
@@ -14,9 +15,11 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
@@ -28,6 +31,8 @@ import org.slf4j.LoggerFactory;
 public final class Settings implements FileAsk.Folders {
     private static final String DEVICE = "device ";
     private static final String FOLDER = "folder ";
+    private static final String FOLD = "fold ";
+    private static final String FOLDED = "folded";
     private static final String AUTOMATIC = "automatic";
     private final Path file;
     private final Properties properties = new Properties();
@@ -102,6 +107,30 @@ public final class Settings implements FileAsk.Folders {
         properties.setProperty("sound-device", devices.sound().device());
         properties.setProperty(
                 "sound-delay", devices.sound().delay().map(Delay::word).orElse(AUTOMATIC));
+        write();
+    }
+
+    /** Where the window was last. */
+    Optional<WindowPlace> place() {
+        return WindowPlace.parse(properties.getProperty("window", ""));
+    }
+
+    /** What was folded away by hand, or opened, and which of both. */
+    Map<Fold, Boolean> folds() {
+        Map<Fold, Boolean> folds = new EnumMap<>(Fold.class);
+        for (Fold fold : Fold.values()) {
+            String word = properties.getProperty(FOLD + fold.name().toLowerCase(Locale.ROOT), "");
+            if (!word.isEmpty()) {
+                folds.put(fold, word.equals(FOLDED));
+            }
+        }
+        return folds;
+    }
+
+    void keep(WindowPlace place, Map<Fold, Boolean> folds) {
+        properties.setProperty("window", place.text());
+        folds.forEach((fold, folded) ->
+                properties.setProperty(FOLD + fold.name().toLowerCase(Locale.ROOT), folded ? FOLDED : "open"));
         write();
     }
 

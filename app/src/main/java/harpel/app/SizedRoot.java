@@ -14,8 +14,8 @@ import javafx.scene.transform.Scale;
  * be, nothing stands between the window and its content, so that only what has changed is drawn anew.
  */
 final class SizedRoot extends Region {
-    static final double LEAST_WIDTH = 1000;
-    static final double LEAST_HEIGHT = 640;
+    static final double LEAST_WIDTH = 512;
+    static final double LEAST_HEIGHT = 350;
     private static final double BAR = 14;
 
     private final Scale scale = new Scale(1, 1);

@@ -62,6 +62,15 @@ final class TopBar extends HBox {
     private static final double NAME_FROM = 1130;
 
     private static final double UNDO_FROM = 1080;
+    private static final double HARPEL_FROM = 990;
+    private static final double CLOCK_FROM = 930;
+    private static final double METER_FROM = 810;
+    private static final double TEMPO_FROM = 680;
+    private static final double THEME_FROM = 870;
+    private static final double DRY_FROM = 760;
+    private static final double RECORD_FROM = 640;
+    /** Below it the views are a list. */
+    private static final double VIEWS_FROM = 620;
 
     private final Label piece = new Label();
     private final Label position = new Label("1 . 1");
@@ -96,8 +105,8 @@ final class TopBar extends HBox {
         piece.getStyleClass().add("name-of-piece");
         piece.setMinWidth(40);
         // Where there is little room the actions have it; the name is in the title of the window, too.
-        piece.visibleProperty().bind(widthProperty().greaterThan(NAME_FROM));
-        piece.managedProperty().bind(piece.visibleProperty());
+        from(NAME_FROM, piece);
+        from(HARPEL_FROM, harpel);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         ToggleButton dry = Buttons.stays(
@@ -140,10 +149,7 @@ final class TopBar extends HBox {
         undo = icon(Feather.CORNER_UP_LEFT, "undo", "Undo", document::undo);
         redo = icon(Feather.CORNER_UP_RIGHT, "redo", "Redo", document::redo);
         // Undo and redo have keys; where there is little room the words of buttons have it.
-        for (Region one : List.of(undo, redo)) {
-            one.visibleProperty().bind(widthProperty().greaterThan(UNDO_FROM));
-            one.managedProperty().bind(one.visibleProperty());
-        }
+        from(UNDO_FROM, undo, redo);
         tempo = field("tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
         meter = field("meter", 40, "Meter, such as 4/4 or 7/8", this::withMeter);
         Button theme = Buttons.button(
@@ -159,6 +165,36 @@ final class TopBar extends HBox {
                 view("Timeline", View.TIMELINE, "Ctrl+3"),
                 view("Play", View.PLAY, "Ctrl+4"));
         views.setAlignment(Pos.CENTER_LEFT);
+        MenuButton viewList = Menus.button(
+                "View",
+                "views",
+                "Chain, Phrase, Timeline or Play",
+                list -> list.getItems()
+                        .setAll(
+                                Menus.item(
+                                        "Chain", "to-chain", () -> look.view().set(View.CHAIN)),
+                                Menus.item(
+                                        "Phrase", "to-phrase", () -> look.view().set(View.PHRASE)),
+                                Menus.item(
+                                        "Timeline",
+                                        "to-timeline",
+                                        () -> look.view().set(View.TIMELINE)),
+                                Menus.item("Play", "to-play", () -> look.view().set(View.PLAY))));
+        from(VIEWS_FROM, views);
+        viewList.visibleProperty().bind(views.visibleProperty().not());
+        viewList.managedProperty().bind(viewList.visibleProperty());
+        VBox tempoReading = reading("tempo", tempo, 52);
+        VBox meterReading = reading("meter", meter, 40);
+        VBox clockReading = reading("clock", clock, 52);
+        from(CLOCK_FROM, clockReading);
+        from(METER_FROM, meterReading);
+        from(TEMPO_FROM, tempoReading);
+        from(THEME_FROM, theme);
+        from(DRY_FROM, dry);
+        from(RECORD_FROM, recording);
+        for (Region one : List.of(menu, viewList, silence, dry, theme)) {
+            one.setMinWidth(USE_PREF_SIZE);
+        }
         getChildren()
                 .addAll(
                         harpel,
@@ -167,14 +203,15 @@ final class TopBar extends HBox {
                         undo,
                         redo,
                         views,
+                        viewList,
                         space,
                         dry,
                         play,
                         recording,
                         reading("bar · beat", position, 62),
-                        reading("tempo", tempo, 52),
-                        reading("meter", meter, 40),
-                        reading("clock", clock, 52),
+                        tempoReading,
+                        meterReading,
+                        clockReading,
                         late,
                         silence,
                         theme);
@@ -191,6 +228,14 @@ final class TopBar extends HBox {
         document.piece().addListener((property, before, now) -> showPiece());
         document.unsaved().addListener((property, before, now) -> showPiece());
         showPiece();
+    }
+
+    /** What gives way where there is little room, to play, the place and Silence; all of it has keys or is said elsewhere, too. */
+    private void from(double width, Node... nodes) {
+        for (Node node : nodes) {
+            node.visibleProperty().bind(widthProperty().greaterThanOrEqualTo(width));
+            node.managedProperty().bind(node.visibleProperty());
+        }
     }
 
     private void fillRecording(MenuButton how) {

@@ -7,13 +7,17 @@ import harpel.app.chain.TimeWindow;
 import harpel.app.desk.OwnPhrases;
 import harpel.app.document.Document;
 import harpel.app.inspector.Inspector;
+import harpel.app.line.DoLine;
+import harpel.app.line.Doable;
+import harpel.app.line.Doables;
+import harpel.app.look.Look.Fold;
 import harpel.app.look.Look.View;
 import harpel.app.parts.PartActions;
 import harpel.app.phrase.PhraseActions;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
-import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
+import harpel.app.ui.room.Scrolling;
 import harpel.make.TestPhrases;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
@@ -21,6 +25,8 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.theory.Key;
 import harpel.theory.OctaveNaming;
+import java.util.List;
+import java.util.Locale;
 import java.util.function.BooleanSupplier;
 import javafx.geometry.Insets;
 import javafx.scene.control.Alert;
@@ -44,6 +50,7 @@ final class WindowActions {
     private final ChainView chain;
     private final Inspector inspector;
     private final HarpelPane pane;
+    private DoLine line;
 
     private WindowActions(HarpelPane pane, MenuButton menu, Inspector inspector, Files files) {
         this.session = pane.session();
@@ -175,7 +182,13 @@ final class WindowActions {
                 () -> session.messages().offered().get() != null,
                 session.messages()::doOffered);
         action("to-start", "To the start", "Home", session.transport()::toStart);
-        action("silence", "Silence", "Esc", session.performing()::silence);
+        action("silence", "Silence; first it leaves what lies over the rows", "Esc", pane::escape);
+        action(
+                "next-area",
+                "To the next area of the window: rows, controls, foot, top, parts",
+                "F6",
+                () -> pane.goRound(1));
+        action("area-before", "To the area before", "Shift+F6", () -> pane.goRound(-1));
         actions.in(View.CHAIN);
         action("add-effect", "Add an effect after the selected stage", "Shortcut+E", this::addEffect);
         action(
@@ -209,8 +222,14 @@ final class WindowActions {
                 "Who hears whom: all routes, or the rows again",
                 "F8",
                 () -> session.look().routes().set(!session.look().routes().get()));
-        action("between", "From a stage to its controls, and back", "F6", pane::between);
         actions.in(null);
+        for (Fold fold : Fold.values()) {
+            action(
+                    "fold-" + fold.name().toLowerCase(Locale.ROOT),
+                    "Show or fold away " + fold.words(),
+                    HarpelPane.FOLD_KEYS.get(fold),
+                    () -> session.look().toggle(fold));
+        }
         action("record", "Record the chosen part, or end", "Shortcut+Shift+R", session.recorder()::toggle);
         action("write", "Write what you do onto the timeline, or end", "Shortcut+Alt+W", session.writing()::toggle);
         action(
@@ -218,7 +237,27 @@ final class WindowActions {
                 "The phrase goes onto the timeline, where now is",
                 "Shortcut+Alt+T",
                 session.timeline()::putShown);
-        action("keep", "Keep the marked bars, or the last ones, as a phrase", "Shortcut+K", session.keeping()::keep);
+        action(
+                "keep",
+                "Keep the marked bars, or the last ones, as a phrase",
+                "Shortcut+Alt+K",
+                session.keeping()::keep);
+        line = new DoLine(
+                session.look(),
+                new Doables(
+                        session.document(),
+                        session.selection(),
+                        session.look(),
+                        session.desk(),
+                        session.sounds(),
+                        this::doables,
+                        (address, id) -> inspector.focusControl(id))::found);
+        pane.setLine(line);
+        action(
+                "do",
+                "One line for everything: type what you want",
+                "Shortcut+K",
+                () -> line.toggle(pane.getScene().getWindow()));
         action("keep-chords", "Keep a phrase a chord", "Shortcut+Shift+K", session.keeping()::keepByChords);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
         action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
@@ -326,11 +365,6 @@ final class WindowActions {
                 "Show the whole phrase",
                 "Shortcut+0",
                 () -> pane.phrases().fit());
-        action(
-                "to-roll",
-                "From the roll to the values of what is picked, and back",
-                "F6",
-                () -> pane.phrases().between());
         actions.in(View.TIMELINE);
         action("pick-all-blocks", "Pick all blocks", "Shortcut+A", session.timeline()::pickAll);
         action(
@@ -453,11 +487,26 @@ final class WindowActions {
     }
 
     private void addEffect() {
-        var address = session.selection().selected().get();
-        var way = address == null ? java.util.List.<harpel.chain.StageAddress.Step>of() : address.chainWay();
-        var stages = session.selection().chainAt(way);
-        int place = address == null ? stages.stages().size() : stages.indexOf(address.stageId()) + 1;
-        EffectMenu.show(chain, session.selection(), way, place);
+        EffectMenu.showBehindSelected(chain, session.selection());
+    }
+
+    /** Those of the window, as the line for everything has them: in their view, with their keys. */
+    private List<Doable> doables() {
+        return actions.all().stream()
+                .filter(action -> !action.id().equals("do"))
+                .map(action -> new Doable(
+                        action.words().replace("…", ""),
+                        action.keys(),
+                        action.enabled().getAsBoolean()
+                                ? () -> {
+                                    if (action.here() != null
+                                            && session.look().view().get() != action.here()) {
+                                        session.look().view().set(action.here());
+                                    }
+                                    action.run().run();
+                                }
+                                : null))
+                .toList();
     }
 
     private void showKeys() {

@@ -3,6 +3,9 @@ package harpel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.chain.TimeWindow;
+import harpel.app.look.Look;
+import harpel.app.look.Look.Fold;
+import harpel.app.look.Messages;
 import harpel.app.look.Theme;
 import harpel.app.transport.Places;
 import harpel.app.transport.TraceQueue;
@@ -27,11 +30,13 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.paint.Color;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -180,6 +185,46 @@ class LookTest {
         assertThat(new Settings(home).size()).isEqualTo(1.5);
         assertThat(new Settings(home).theme()).isEqualTo(Theme.NIGHT);
         assertThat(new Settings(home).octaves()).isEqualTo(OctaveNaming.C3);
+    }
+
+    @Test
+    void theWindowOpensWithinAScreenWhereItWas(@TempDir Path home) {
+        Rectangle2D small = new Rectangle2D(0, 0, 1024, 700);
+        Rectangle2D second = new Rectangle2D(1024, 0, 1920, 1080);
+        assertThat(WindowPlace.within(new Rectangle2D(-128, -50, 1280, 800), List.of(small)))
+                .isEqualTo(small);
+        assertThat(WindowPlace.within(new Rectangle2D(1000, 900, 1280, 800), List.of(small, second)))
+                .as("on the screen that shows most of it")
+                .isEqualTo(new Rectangle2D(1024, 280, 1280, 800));
+        assertThat(WindowPlace.within(new Rectangle2D(4000, 50, 640, 480), List.of(small)))
+                .as("its screen has gone")
+                .isEqualTo(new Rectangle2D(384, 50, 640, 480));
+        Settings settings = new Settings(home);
+        assertThat(settings.place()).isEmpty();
+        assertThat(settings.folds()).isEmpty();
+        WindowPlace place = new WindowPlace(new Rectangle2D(-8, 30, 1280, 800), true);
+        settings.keep(place, Map.of(Fold.KEYS, true, Fold.PARTS, false));
+        assertThat(new Settings(home).place()).contains(place);
+        assertThat(new Settings(home).folds()).isEqualTo(Map.of(Fold.KEYS, true, Fold.PARTS, false));
+        assertThat(WindowPlace.parse("12 large")).isEmpty();
+    }
+
+    @Test
+    void whatIsFoldedGivesWayToRoomUnlessSomeoneOpensIt() {
+        Look look = new Look(new Messages());
+        look.room(1280, 800);
+        assertThat(look.folds().get()).isEmpty();
+        look.view().set(Look.View.TIMELINE);
+        assertThat(look.folds().get()).containsExactly(Fold.KEYS);
+        look.toggle(Fold.KEYS);
+        assertThat(look.folds().get()).isEmpty();
+        look.room(683, 467);
+        assertThat(look.folds().get()).containsExactlyInAnyOrder(Fold.PARTS, Fold.CONTROLS, Fold.HEARD);
+        look.toggle(Fold.CONTROLS);
+        look.room(1280, 800);
+        look.toggle(Fold.HEARD);
+        assertThat(look.folds().get()).containsExactly(Fold.HEARD);
+        assertThat(look.wished()).isEqualTo(Map.of(Fold.KEYS, false, Fold.CONTROLS, false, Fold.HEARD, true));
     }
 
     @Test

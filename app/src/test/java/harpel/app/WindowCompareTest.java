@@ -311,8 +311,10 @@ class WindowCompareTest extends WindowCase {
         assertThat(onFx(() -> boundsOf("#add-lever").getMinY()))
                 .isCloseTo(before, org.assertj.core.data.Offset.offset(1.0));
         select("echo");
+        assertThat(isSeen("#pick-2")).as("the new one is open").isTrue();
+        clickOn("#open-lever-0");
         clickOn("#pick-0");
-        assertThat(lookup("#pick-0").queryLabeled().getText()).isEqualTo("which?");
+        assertThat(lookup("#pick-0").queryLabeled().getText()).isEqualTo("press a control");
         clickOn("#param-fade");
         assertThat(moversOfFade()).isEqualTo(1);
         clickOn("#remove-lever-0");
@@ -337,6 +339,7 @@ class WindowCompareTest extends WindowCase {
         SimulatedController controller =
                 new SimulatedController(session.transport().engine());
         select("echo");
+        clickOn("#open-lever-0");
         clickOn("#pick-0");
         clickOn("#param-fade");
         assertThat(session.levers().picking().get()).isEmpty();

@@ -173,8 +173,11 @@ class WindowPartsTest extends WindowCase {
 
     @Test
     void soloIsHeardAloneAndTheLevelIsTheChannelsVolume() {
+        clickOn("#part-bass");
         clickOn("#solo-bass");
+        clickOn("#part-lead");
         assertThat(lookup("#why-silent").queryAs(Label.class).getText()).isEqualTo("Another part is solo.");
+        clickOn("#part-bass");
         Slider level = lookup("#level-bass").queryAs(Slider.class);
         interact(() -> level.setValue(50));
         await(() -> levelOfBass() == 50);
@@ -322,6 +325,7 @@ class WindowPartsTest extends WindowCase {
     /** As when a line is made under a pointer that is pressed already: what nobody caught would fail the test. */
     @Test
     void aLineThatIsDraggedWithoutAPressStays() {
+        clickOn("#part-bass");
         Slider level = lookup("#level-bass").queryAs(Slider.class);
         double before = onFx(level::getValue);
         interact(() -> {

@@ -256,7 +256,7 @@ class WindowPhraseTest extends WindowCase {
         push(KeyCode.ENTER);
         await(() -> phrase().notes().get(0).velocity() == 42);
         assertThat(phrase().notes().get(1).velocity()).as("only what is picked").isEqualTo(70);
-        push(KeyCode.F6);
+        push(KeyCode.SHIFT, KeyCode.F6);
         await(() -> onFx(() -> lookup("#roll").query().isFocused()));
         push(KeyCode.CONTROL, KeyCode.A);
         await(() -> text("#picked-title").equals("2 notes"));

@@ -13,6 +13,7 @@ import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
 import harpel.piece.PieceEdit;
+import harpel.testkit.Wire;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -158,9 +159,10 @@ class WindowReachTest extends WindowCase {
                         "level-lead",
                         "phrase",
                         "sound")
-                .contains("lever-name-0", "lever-0", "key", "chain-presets", "chain-b", "chain-more", "insert-0")
+                .contains("open-lever-0", "lever-0", "key", "chain-presets", "chain-b", "chain-more", "insert-0")
                 .contains("stage-split", "branch-split-1", "solo-split-2", "remove", "replace");
         select("arpeggio");
+        focus("#stage-arpeggio");
         push(KeyCode.F6);
         assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).isEqualTo("steps-velocity");
         for (int i = 0; i < 45; i++) {
@@ -170,10 +172,59 @@ class WindowReachTest extends WindowCase {
         }
         assertThat(reached).contains("steps-play", "param-gate", "param-swing", "curve-gate-1", "mover-steps-gate");
         focus("#param-gate");
-        push(KeyCode.F6);
+        push(KeyCode.SHIFT, KeyCode.F6);
         assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).isEqualTo("stage-arpeggio");
         push(KeyCode.ENTER);
         assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).isEqualTo("steps-velocity");
+    }
+
+    @Test
+    void keysAloneGoRoundTheAreasOfEveryViewAndComeBackToWhereTheyWere() {
+        for (View view : List.of(View.CHAIN, View.PHRASE, View.TIMELINE, View.PLAY)) {
+            interact(() -> session.look().view().set(view));
+            settle();
+            push(KeyCode.F6);
+            Set<String> areas = new HashSet<>();
+            Node begun = onFx(() -> pane.getScene().getFocusOwner());
+            int round = 0;
+            do {
+                areas.add(onFx(this::area));
+                push(KeyCode.F6);
+                round++;
+            } while (onFx(() -> pane.getScene().getFocusOwner()) != begun && round < 8);
+            assertThat(areas).as("areas of %s", view).contains("top", "middle", "bottom");
+            assertThat(round).as("round %s", view).isEqualTo(areas.size());
+            push(KeyCode.SHIFT, KeyCode.F6);
+            push(KeyCode.F6);
+            assertThat(onFx(() -> pane.getScene().getFocusOwner())).isSameAs(begun);
+        }
+    }
+
+    private String area() {
+        Node at = pane.getScene().getFocusOwner();
+        while (at.getParent() != pane) {
+            at = at.getParent();
+        }
+        return at == pane.getTop()
+                ? "top"
+                : at == pane.getLeft()
+                        ? "left"
+                        : at == pane.getRight() ? "right" : at == pane.getBottom() ? "bottom" : "middle";
+    }
+
+    @Test
+    void escapeLeavesWhatLiesOverTheRowsBeforeItIsSilence() {
+        select("arpeggio");
+        push(KeyCode.F7);
+        await(() -> session.look().large().get());
+        interact(() -> session.transport().press(60, 100));
+        await(() -> !starts().isEmpty());
+        push(KeyCode.ESCAPE);
+        assertThat(session.look().large().get()).isFalse();
+        assertThat(session.messages().last().get()).isEqualTo("Escape again is Silence.");
+        push(KeyCode.ESCAPE);
+        await(() -> Wire.open(messages()).isEmpty());
+        interact(() -> session.transport().release(60));
     }
 
     @Test

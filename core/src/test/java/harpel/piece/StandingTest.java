@@ -44,7 +44,7 @@ class StandingTest {
     @Test
     void asLoopsAReadyPhraseGoesPastTheChainAndIsHeard() {
         Standing standing = Standing.of(piece.withTimeline(false), piece.parts().get(0), 0);
-        assertThat(standing).isEqualTo(new Standing("past the chain: “Printed”", false, true));
+        assertThat(standing).isEqualTo(new Standing("past the chain: “Printed”", "ready", false, true));
     }
 
     @Test

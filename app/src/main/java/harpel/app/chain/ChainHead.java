@@ -10,8 +10,8 @@ import harpel.app.transport.Transport;
 import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
+import harpel.app.ui.NameLabel;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.chain.Chain;
 import harpel.chain.Differences;
 import harpel.piece.Part;
@@ -22,6 +22,7 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
@@ -36,14 +37,16 @@ import javafx.scene.layout.Region;
 
 /** Above the rows, in one row: which part and how it stands, its chains and prints, comparing A with B, and a menu of the rest. */
 final class ChainHead extends HBox {
+    private static final double COMPARE_FROM = 620;
+
     private final Document document;
     private final Selection selection;
     private final Transport transport;
     private final Messages messages;
     private final TimeWindow window;
-    private final Label title = new Label();
+    private final NameLabel title = new NameLabel();
     private final Label about = new Label();
-    private final Label standing = new Label();
+    private final NameLabel standing = new NameLabel();
     private final ToggleButton a;
     private final ToggleButton b;
     private final MenuButton differs =
@@ -68,15 +71,23 @@ final class ChainHead extends HBox {
         setAlignment(Pos.CENTER_LEFT);
         setPadding(new Insets(Space.CLOSE, Space.EDGE, Space.FINE, Space.EDGE));
         title.getStyleClass().add("part-title");
-        Tips.givesWay(title);
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
         standing.setId("standing");
         standing.getStyleClass().add("advice");
-        Tips.givesWay(standing);
         a = toggle("A", "chain-a", "Hear chain A, in time", "F2", () -> hear('A'));
         b = toggle("B", "chain-b", "Hear chain B, in time; it begins as a copy of A", "F2", () -> hear('B'));
         differs.setMinWidth(USE_PREF_SIZE);
+        Button fit = Buttons.small(
+                "fit",
+                "chain-fit",
+                "Shows bars and pitches as at first  (Ctrl+0); Ctrl+wheel shows more or less",
+                window::reset);
+        // Where there is little room both are in the menu.
+        for (Region one : List.of(differs, fit)) {
+            one.visibleProperty().bind(widthProperty().greaterThanOrEqualTo(COMPARE_FROM));
+            one.managedProperty().bind(one.visibleProperty());
+        }
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox pair = new HBox(Space.HAIR, a, b);
@@ -95,11 +106,7 @@ final class ChainHead extends HBox {
                         space,
                         differs,
                         pair,
-                        Buttons.small(
-                                "fit",
-                                "chain-fit",
-                                "Shows bars and pitches as at first  (Ctrl+0); Ctrl+wheel shows more or less",
-                                window::reset),
+                        fit,
                         more);
         about.managedProperty().bind(about.visibleProperty());
         standing.managedProperty().bind(standing.visibleProperty());
@@ -146,6 +153,12 @@ final class ChainHead extends HBox {
                                 "pitch-out",
                                 "Alt+Minus",
                                 () -> window.zoomPitch(1 / TimeWindow.ZOOM)));
+        if (!differs.isVisible()) {
+            listDifferences();
+            Menu compare = new Menu("Compare A and B");
+            compare.getItems().setAll(List.copyOf(differs.getItems()));
+            more.getItems().add(compare);
+        }
     }
 
     private static MenuItem check(String words, String id, String key, boolean on, Runnable action) {

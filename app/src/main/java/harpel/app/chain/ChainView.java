@@ -11,7 +11,7 @@ import harpel.app.transport.Places;
 import harpel.app.transport.Places.Place;
 import harpel.app.transport.TraceStore;
 import harpel.app.transport.Words;
-import harpel.app.ui.Scrolling;
+import harpel.app.ui.room.Scrolling;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.Trait;

@@ -35,6 +35,23 @@ public final class EffectMenu {
         show(anchor, kind -> add(selection, way, place, kind));
     }
 
+    /** Offers the effects to add behind the selected stage, or at the end. */
+    public static void showBehindSelected(Node anchor, Selection selection) {
+        show(anchor, kind -> addBehindSelected(selection, kind));
+    }
+
+    /** Adds an effect behind the selected stage, or at the end. */
+    public static void addBehindSelected(Selection selection, EffectKind kind) {
+        StageAddress address = selection.selected().get();
+        List<Step> way = address == null ? List.of() : address.chainWay();
+        List<Stage> stages = selection.chainAt(way).stages();
+        int place = stages.size();
+        for (int i = 0; address != null && i < stages.size(); i++) {
+            place = stages.get(i).id().equals(address.stageId()) ? i + 1 : place;
+        }
+        add(selection, way, place, kind);
+    }
+
     /** Offers the effects that can take the place of a stage. */
     public static void showReplace(Node anchor, Selection selection, StageAddress address) {
         show(

@@ -9,10 +9,10 @@ import harpel.app.session.Session;
 import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
-import harpel.app.ui.OnlyShown;
 import harpel.app.ui.ParamTile;
-import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
+import harpel.app.ui.room.OnlyShown;
+import harpel.app.ui.room.Scrolling;
 import harpel.chain.Stage;
 import harpel.chain.StageAddress;
 import harpel.effect.Beyond;
@@ -321,16 +321,6 @@ public final class Inspector extends BorderPane {
         content.getChildren().add(group);
     }
 
-    /** Whether a node is one of the controls here. */
-    public boolean isAround(Node node) {
-        for (Node at = node; at != null; at = at.getParent()) {
-            if (at == this) {
-                return true;
-            }
-        }
-        return false;
-    }
-
     /** Gives the keyboard to the first control of the selected stage: what is drawn first, else the first value. */
     public void focusFirst() {
         if (session.look().large().get()) {
@@ -343,6 +333,16 @@ public final class Inspector extends BorderPane {
         }
         if (first != null) {
             first.requestFocus();
+        }
+    }
+
+    /** Gives the keyboard to the control of a parameter of the selected stage. */
+    public void focusControl(String param) {
+        Node control = content.lookup("#param-" + param);
+        if (control != null) {
+            control.requestFocus();
+        } else {
+            focusFirst();
         }
     }
 

@@ -2,8 +2,8 @@ package harpel.app.inspector;
 
 import harpel.app.draw.Drawing;
 import harpel.app.ui.Buttons;
-import harpel.app.ui.Scrolling;
 import harpel.app.ui.Space;
+import harpel.app.ui.room.Scrolling;
 import java.util.List;
 import javafx.application.Platform;
 import javafx.geometry.Insets;

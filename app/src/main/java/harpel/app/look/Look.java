@@ -1,10 +1,17 @@
 package harpel.app.look;
 
 import harpel.chain.StageAddress;
+import java.util.Collections;
+import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -31,6 +38,37 @@ public final class Look {
         VARIATIONS
     }
 
+    /** What can be folded away to a strip, so that there is more room for notes. */
+    public enum Fold {
+        PARTS("the parts at the left"),
+        CONTROLS("the controls at the right"),
+        HEARD("what was heard"),
+        KEYS("the drawn keys");
+
+        private final String words;
+
+        Fold(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** Below so many points the window folds of itself, unless someone has it open. */
+    private static final double CONTROLS_FROM = 960;
+
+    private static final double PARTS_FROM = 820;
+    private static final double HEARD_FROM = 620;
+    private static final double KEYS_FROM = 720;
+    /** In views whose rows go down the whole page the keys fold sooner. */
+    private static final double KEYS_BELOW_ROWS_FROM = 900;
+
+    private final Map<Fold, Boolean> wished = new EnumMap<>(Fold.class);
+    private final ReadOnlyObjectWrapper<Set<Fold>> folds = new ReadOnlyObjectWrapper<>(Set.of());
+    private double wide = Double.MAX_VALUE;
+    private double high = Double.MAX_VALUE;
     private final ObjectProperty<View> view = new SimpleObjectProperty<>(View.CHAIN);
     private final BooleanProperty large = new SimpleBooleanProperty();
     private final BooleanProperty routes = new SimpleBooleanProperty();
@@ -39,6 +77,57 @@ public final class Look {
 
     public Look(Messages messages) {
         this.messages = messages;
+        view.addListener((property, before, now) -> fold());
+    }
+
+    /** What is folded away. */
+    public ReadOnlyObjectProperty<Set<Fold>> folds() {
+        return folds.getReadOnlyProperty();
+    }
+
+    /** Folds something away, or opens it; that stays so in every window until it is done again. */
+    public void toggle(Fold fold) {
+        wish(fold, !folds.get().contains(fold));
+    }
+
+    /** Has something be folded, or open, whatever room there is. */
+    public void wish(Fold fold, boolean folded) {
+        wished.put(fold, folded);
+        fold();
+    }
+
+    /** What someone has folded or opened, and which of both. */
+    public Map<Fold, Boolean> wished() {
+        return Map.copyOf(wished);
+    }
+
+    /** How large the window is, in points of its content. */
+    public void room(double newWide, double newHigh) {
+        wide = newWide;
+        high = newHigh;
+        fold();
+    }
+
+    private void fold() {
+        Set<Fold> now = EnumSet.noneOf(Fold.class);
+        for (Fold fold : Fold.values()) {
+            if (wished.getOrDefault(fold, isTight(fold))) {
+                now.add(fold);
+            }
+        }
+        if (!now.equals(folds.get())) {
+            folds.set(Collections.unmodifiableSet(now));
+        }
+    }
+
+    private boolean isTight(Fold fold) {
+        boolean rows = view.get() == View.TIMELINE || view.get() == View.PLAY;
+        return switch (fold) {
+            case PARTS -> wide < PARTS_FROM;
+            case CONTROLS -> wide < CONTROLS_FROM;
+            case HEARD -> high < HEARD_FROM;
+            case KEYS -> high < (rows ? KEYS_BELOW_ROWS_FROM : KEYS_FROM);
+        };
     }
 
     public ObjectProperty<Theme> theme() {

@@ -17,21 +17,29 @@ import java.util.OptionalDouble;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** The piece's levers: each with its name, where it stands and its controller, learnt by moving a knob. */
+/** The piece's levers, a line each: its name and where it stands; opened also what it moves and its controller, learnt by moving a knob. */
 final class LeversPanel extends VBox {
+    private static final double NAME_WIDE = 76;
+    private static final double PERCENT_WIDE = 24;
+
     private final Document document;
     private final Transport transport;
     private final LeverWiring levers;
     private final Messages messages;
     private List<String> shown = List.of();
+    /** The lever of that name shows all it has. */
+    private String opened = "";
+
     private final List<Slide> sliders = new ArrayList<>();
 
     LeversPanel(Document document, Transport transport, LeverWiring levers, Messages messages) {
@@ -51,6 +59,7 @@ final class LeversPanel extends VBox {
         List<String> shape = all.stream()
                 .map(lever -> lever.name()
                         + lever.controllers()
+                        + isOpen(lever)
                         + levers.learning().get()
                         + levers.picking().get())
                 .toList();
@@ -102,7 +111,12 @@ final class LeversPanel extends VBox {
                 "+ lever",
                 "add-lever",
                 "A named control that moves any number of parameters, each by its own amount",
-                levers::add);
+                () -> {
+                    levers.add();
+                    List<Lever> all = document.piece().get().levers();
+                    opened = all.isEmpty() ? "" : all.get(all.size() - 1).name();
+                    show();
+                });
         add.getStyleClass().add("small-toggle");
         return add;
     }
@@ -118,9 +132,9 @@ final class LeversPanel extends VBox {
         name.setPrefColumnCount(5);
         Button learn = Buttons.button(
                 lever.name().equals(levers.learning().get())
-                        ? "knob?"
+                        ? "move a knob"
                         : lever.controllers().isEmpty()
-                                ? "learn"
+                                ? "Learn"
                                 : lever.controllers().stream()
                                         .map(String::valueOf)
                                         .collect(Collectors.joining(" ")),
@@ -134,7 +148,7 @@ final class LeversPanel extends VBox {
         learn.setMinWidth(USE_PREF_SIZE);
         learn.getStyleClass().add("small-toggle");
         Button pick = Buttons.button(
-                lever.name().equals(levers.picking().get()) ? "which?" : "to…",
+                lever.name().equals(levers.picking().get()) ? "press a control" : "Assign…",
                 "pick-" + place,
                 "Press this, then the control it shall move",
                 () -> levers.pick(lever.name()));
@@ -158,17 +172,44 @@ final class LeversPanel extends VBox {
                 document::endGesture);
         slider.show(lever.value());
         sliders.add(slider);
-        HBox.setHgrow(name, Priority.ALWAYS);
-        HBox head = new HBox(Space.TIGHT, name, pick, learn, remove);
-        head.setAlignment(Pos.CENTER_LEFT);
+        Label percent = new Label();
+        percent.getStyleClass().add("soft");
+        percent.setMinWidth(PERCENT_WIDE);
+        percent.setAlignment(Pos.CENTER_RIGHT);
+        percent.textProperty()
+                .bind(Bindings.createStringBinding(
+                        () -> String.valueOf(Math.round(slider.getValue())), slider.valueProperty()));
+        ToggleButton opens = Buttons.toggle(
+                lever.name(), "open-lever-" + place, "Its name, what it moves, and the knob that moves it", on -> {
+                    opened = on ? lever.name() : "";
+                    show();
+                });
+        opens.getStyleClass().setAll("lever-line");
+        opens.setSelected(isOpen(lever));
+        opens.setMinWidth(NAME_WIDE);
+        opens.setMaxWidth(NAME_WIDE);
+        HBox.setHgrow(slider, Priority.ALWAYS);
+        HBox line = new HBox(Space.TIGHT, opens, slider, percent);
+        line.setAlignment(Pos.CENTER_LEFT);
+        VBox box = new VBox(Space.TIGHT, line);
+        if (isOpen(lever)) {
+            HBox.setHgrow(name, Priority.ALWAYS);
+            HBox head = new HBox(Space.TIGHT, name, remove);
+            head.setAlignment(Pos.CENTER_LEFT);
+            box.getChildren().addAll(head, new HBox(Space.TIGHT, pick, learn));
+        }
         Label conflict = new Label(conflict(lever));
         conflict.getStyleClass().add("problem");
         conflict.setWrapText(true);
-        VBox box = new VBox(Space.FINE, head, slider);
         if (!conflict.getText().isEmpty()) {
             box.getChildren().add(conflict);
         }
         return box;
+    }
+
+    /** One lever is open at a time, and as long as a knob or a control is waited for that it is to have. */
+    private boolean isOpen(Lever lever) {
+        return List.of(opened, levers.learning().get(), levers.picking().get()).contains(lever.name());
     }
 
     private String conflict(Lever lever) {
@@ -187,6 +228,7 @@ final class LeversPanel extends VBox {
     }
 
     private void rename(int place, String name) {
+        opened = name;
         document.apply(PieceEdit.of("Rename lever", piece -> piece.withLeverRenamed(place, name)));
     }
 }

@@ -21,6 +21,7 @@ import harpel.piece.Standing;
 import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -35,6 +36,9 @@ import javafx.scene.layout.VBox;
 public final class PartCard extends VBox {
     private static final PseudoClass SELECTED = PseudoClass.getPseudoClass("selected");
     private static final PseudoClass ACTIVE = PseudoClass.getPseudoClass("active");
+
+    /** Its name and no more than a word. */
+    private static final PseudoClass LINE = PseudoClass.getPseudoClass("line");
 
     private static final PseudoClass SILENT = PseudoClass.getPseudoClass("silent");
     private static final int STANDING_EVERY = 15;
@@ -52,6 +56,8 @@ public final class PartCard extends VBox {
     private final Place sound;
     private final Label name = new Label();
     private final Label about = new Label();
+    private final Label word = new Label();
+    private final Label arrow = new Label("→");
     private final Button choose;
     private final ToggleButton mute;
     private final ToggleButton solo;
@@ -84,11 +90,13 @@ public final class PartCard extends VBox {
         about.getStyleClass().addAll("soft", "part-about");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Label arrow = new Label("→");
         arrow.getStyleClass().add("soft");
         HBox lights = new HBox(Space.TIGHT, in, arrow, out);
+        lights.setMinWidth(USE_PREF_SIZE);
         lights.setAlignment(Pos.CENTER);
-        HBox top = new HBox(Space.TIGHT, name, space, lights);
+        word.getStyleClass().addAll("soft", "part-about");
+        name.setMinWidth(0);
+        HBox top = new HBox(Space.TIGHT, name, space, word, lights);
         top.setAlignment(Pos.CENTER_LEFT);
         VBox words = new VBox(0, top, about);
         choose = Buttons.picture(
@@ -122,6 +130,7 @@ public final class PartCard extends VBox {
         mix.setAlignment(Pos.CENTER_LEFT);
         Tips.set(loudness, "How loud the part sounds, from −60 to 0 dB, on the built-in sounds");
         getChildren().addAll(choose, mix, loudness);
+        shorten(false, false);
         setOnDragOver(event -> {
             if (PhraseList.carries(event)) {
                 event.acceptTransferModes(TransferMode.COPY);
@@ -222,12 +231,24 @@ public final class PartCard extends VBox {
         return id;
     }
 
-    /** Shows only its name and what it hears. */
-    void brief(boolean on) {
-        mix.setVisible(!on);
-        mix.setManaged(!on);
-        loudness.setVisible(!on);
-        loudness.setManaged(!on);
+    /**
+     * Shows less of it.
+     *
+     * @param line only its name, how it stands and what sounds, in one line
+     * @param brief without level and loudness
+     */
+    void shorten(boolean line, boolean brief) {
+        seen(about, !line);
+        seen(mix, !line && !brief);
+        seen(loudness, !line && !brief);
+        seen(word, line);
+        seen(arrow, !line);
+        pseudoClassStateChanged(LINE, line);
+    }
+
+    private static void seen(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
     }
 
     /** Shows the part's own settings in its card, or with null nothing more. */
@@ -246,6 +267,7 @@ public final class PartCard extends VBox {
         String text = standing.words().isEmpty() ? hearsAndSounds : standing.words() + " · " + hearsAndSounds;
         if (!text.equals(about.getText())) {
             about.setText(text);
+            word.setText(standing.word());
             pseudoClassStateChanged(SILENT, standing.silent());
         }
     }

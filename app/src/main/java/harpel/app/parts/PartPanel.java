@@ -12,10 +12,10 @@ import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
-import harpel.app.ui.OnlyShown;
-import harpel.app.ui.Scrolling;
-import harpel.app.ui.SeenRows;
 import harpel.app.ui.Space;
+import harpel.app.ui.room.OnlyShown;
+import harpel.app.ui.room.Scrolling;
+import harpel.app.ui.room.SeenRows;
 import harpel.phrase.Phrase;
 import harpel.piece.Hearing;
 import harpel.piece.Part;
@@ -324,7 +324,7 @@ public final class PartPanel extends VBox {
         boolean isChosen = card.part().equals(session.selection().partId().get());
         boolean briefly = session.look().view().get() == View.PHRASE;
         piece.part(card.part()).ifPresent(part -> card.show(part, isChosen));
-        card.brief(briefly);
+        card.shorten(!isChosen, briefly);
         card.unfold(isChosen && !briefly ? chosen : null);
     }
 

@@ -8,6 +8,7 @@ import harpel.app.document.Selection;
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
 import harpel.app.look.Look;
+import harpel.app.look.Look.Fold;
 import harpel.app.look.Messages;
 import harpel.app.look.Theme;
 import harpel.app.transport.Transport;
@@ -31,6 +32,7 @@ import javafx.scene.layout.VBox;
 /** What was heard in the last bars, always remembered: mark a stretch of it and keep it as a phrase. */
 public final class HeardStrip extends HBox {
     private static final int BARS = 16;
+    private static final double LOW = 30;
     private static final double TALL = 38;
     /** So many frames from one drawing to the next: it is a memory, not a meter. */
     private static final int DRAW_EVERY = 12;
@@ -118,13 +120,27 @@ public final class HeardStrip extends HBox {
         buttons.setMinWidth(Region.USE_PREF_SIZE);
         HBox.setHgrow(strip, Priority.ALWAYS);
         getChildren().addAll(words, strip, buttons);
-        setMinHeight(TALL + 4);
+        look.folds().addListener((property, before, now) -> fold(words, second));
+        fold(words, second);
         keeping.span().addListener((property, before, now) -> show());
         keeping.place().addListener((property, before, now) -> show());
         keeping.bars().addListener((property, before, now) -> show());
         selection.partId().addListener((property, before, now) -> show());
         document.piece().addListener((property, before, now) -> show());
         show();
+    }
+
+    /** Folded it is one line: its name, and what keeps the last bars. */
+    private void fold(VBox words, HBox second) {
+        boolean folded = look.folds().get().contains(Fold.HEARD);
+        place.setVisible(!folded);
+        place.setManaged(!folded);
+        strip.setVisible(!folded);
+        strip.setManaged(!folded);
+        second.setVisible(!folded);
+        second.setManaged(!folded);
+        words.setAlignment(Pos.CENTER_LEFT);
+        setMinHeight(folded ? LOW : TALL + 4);
     }
 
     private void show() {

@@ -8,6 +8,7 @@ import harpel.app.transport.Places;
 import harpel.app.transport.TraceStore.Drawn;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Choice;
+import harpel.app.ui.NameLabel;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.engine.LiveStatus;
@@ -27,6 +28,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -47,7 +49,7 @@ public final class PhraseView extends BorderPane {
     private final Map<String, RollWindow.Place> places = new HashMap<>();
 
     private final RollWindow window = new RollWindow();
-    private final Label title = new Label();
+    private final NameLabel title = new NameLabel();
     private final Label about = new Label();
     private final PrintButtons print;
     private final ToggleButton past;
@@ -90,7 +92,6 @@ public final class PhraseView extends BorderPane {
                 session.keeping(),
                 session.messages());
         title.getStyleClass().add("part-title");
-        Tips.givesWay(title);
         about.setId("phrase-about");
         about.getStyleClass().add("soft");
         about.setMinWidth(0);
@@ -135,8 +136,9 @@ public final class PhraseView extends BorderPane {
                 drawn,
                 "How long the next note is drawn: like the last one, but no longer than the grid unless you set it");
         desk.drawnLength().addListener((property, before, now) -> showDrawn());
-        HBox second = new HBox(
+        FlowPane second = new FlowPane(
                 Space.CLOSE,
+                Space.FINE,
                 draw,
                 pick,
                 grid,
@@ -144,7 +146,6 @@ public final class PhraseView extends BorderPane {
                 inKey,
                 step,
                 show,
-                space(),
                 Buttons.small(
                         "fit",
                         "roll-fit",
@@ -368,12 +369,10 @@ public final class PhraseView extends BorderPane {
                 : result.at(Places.sound(result.part()));
     }
 
-    /** From the roll to the values of what is picked, and back. */
-    public void between() {
-        if (roll.isFocused()) {
+    /** Gives the keyboard to the values of what is picked, where these are at the right. */
+    public void focusPanel() {
+        if (right.getCenter() == panel) {
             panel.focusFirst();
-        } else {
-            roll.requestFocus();
         }
     }
 

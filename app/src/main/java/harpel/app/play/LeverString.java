@@ -150,7 +150,7 @@ final class LeverString extends VBox {
         knob.getStyleClass().addAll("soft", "part-about");
         moves.getStyleClass().addAll("soft", "part-about");
         learn = Buttons.small(
-                "learn",
+                "Learn",
                 "string-learn-" + name,
                 "Press, then move a knob of your device to take it",
                 () -> levers.learn(name));
@@ -298,7 +298,7 @@ final class LeverString extends VBox {
         List<Integer> by = lever.controllers();
         knob.setText(by.isEmpty() ? "no knob" : by.size() > 1 ? by.size() + " controllers" : "controller " + by.get(0));
         Tips.set(knob, by.isEmpty() ? "Moved by hand only" : GeneralMidi.controllers(by));
-        learn.setText(learning ? "knob?" : "learn");
+        learn.setText(learning ? "move a knob" : "Learn");
         int count = moved();
         movesWords = (count == 0 ? "moves nothing" : "moves " + count + (lever.curve() == 0 ? "" : ", bent"));
         Tips.set(

@@ -23,6 +23,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -92,7 +93,7 @@ public final class TimelineView extends BorderPane {
                 true,
                 () -> desk.playsTimeline(true));
         ToggleGroup snaps = new ToggleGroup();
-        HBox tools = new HBox(Space.CLOSE, loops, timeline, gap(), new Label("Snap"));
+        FlowPane tools = new FlowPane(Space.CLOSE, Space.FINE, loops, timeline, gap(), new Label("Snap"));
         for (Snap snap : Snap.values()) {
             String words = snap.name().toLowerCase(Locale.ROOT);
             tools.getChildren()
@@ -123,7 +124,7 @@ public final class TimelineView extends BorderPane {
                                 "Takes so many bars out of all parts, from where now is",
                                 desk::takeOutBars),
                         new Label("bars"),
-                        space(),
+                        gap(),
                         length,
                         Buttons.small(
                                 "fit",

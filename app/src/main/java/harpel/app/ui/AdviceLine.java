@@ -1,5 +1,6 @@
 package harpel.app.ui;
 
+import harpel.app.ui.room.OnlyShown;
 import javafx.geometry.Pos;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;

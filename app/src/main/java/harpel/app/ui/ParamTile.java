@@ -1,5 +1,6 @@
 package harpel.app.ui;
 
+import harpel.app.ui.room.OnlyShown;
 import harpel.move.Mover;
 import harpel.move.Source;
 import harpel.param.Param;

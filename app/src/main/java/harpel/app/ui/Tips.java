@@ -2,7 +2,6 @@ package harpel.app.ui;
 
 import java.util.function.Supplier;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 
@@ -12,7 +11,6 @@ import javafx.scene.input.MouseEvent;
  */
 public final class Tips {
     private static final double WIDTH = 360;
-    private static final double WORDS_AT_LEAST = 64;
 
     private Tips() {}
 
@@ -38,12 +36,6 @@ public final class Tips {
         if (before == null) {
             node.addEventHandler(MouseEvent.MOUSE_ENTERED, event -> say(node));
         }
-    }
-
-    /** Has words that may be of any length, such as names, give way to the buttons beside them; their tip says them whole. */
-    public static void givesWay(Label label) {
-        label.setMinWidth(WORDS_AT_LEAST);
-        set(label, label::getText);
     }
 
     @SuppressWarnings("unchecked") // what is kept under the key is what set puts there

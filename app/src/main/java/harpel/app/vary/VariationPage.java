@@ -7,8 +7,8 @@ import harpel.app.look.Messages;
 import harpel.app.transport.Transport;
 import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.NameLabel;
 import harpel.app.ui.Space;
-import harpel.app.ui.Tips;
 import harpel.piece.Part;
 import harpel.vary.Way;
 import java.util.ArrayList;
@@ -41,7 +41,7 @@ public final class VariationPage extends BorderPane {
     private final Transport transport;
     private final VariationSheet variations;
     private final VariationSheet sheet;
-    private final Label title = new Label();
+    private final NameLabel title = new NameLabel();
     private final Label about = new Label();
     private final GridPane grid = new GridPane();
     private final ScrollPane scroll = new ScrollPane(grid);
@@ -64,7 +64,6 @@ public final class VariationPage extends BorderPane {
         getStyleClass().add("variation-sheet");
         title.setId("variations-title");
         title.getStyleClass().add("page-title");
-        Tips.givesWay(title);
         about.setId("variations-about");
         about.getStyleClass().add("soft");
         HBox first = new HBox(

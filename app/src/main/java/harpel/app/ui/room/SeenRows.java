@@ -1,5 +1,6 @@
-package harpel.app.ui;
+package harpel.app.ui.room;
 
+import harpel.app.ui.Space;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -22,7 +23,7 @@ public final class SeenRows<T extends Region> {
     /** So many are made at once, which is more than a window shows of most pieces. */
     private static final int FIRST = 16;
 
-    private static final double USUAL_HEIGHT = 40;
+    private static final double USUAL_HEIGHT = 28;
 
     private final VBox column = new VBox(Space.TIGHT);
     private final Scrolling scroll = new Scrolling(column);

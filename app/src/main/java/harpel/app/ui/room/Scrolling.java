@@ -1,4 +1,4 @@
-package harpel.app.ui;
+package harpel.app.ui.room;
 
 import javafx.application.Platform;
 import javafx.geometry.Bounds;

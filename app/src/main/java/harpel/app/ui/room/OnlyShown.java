@@ -1,4 +1,4 @@
-package harpel.app.ui;
+package harpel.app.ui.room;
 
 import java.util.List;
 import javafx.scene.Node;
