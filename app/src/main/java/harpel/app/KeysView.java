@@ -67,8 +67,8 @@ final class KeysView extends Region {
             Map.entry(KeyCode.I, 24));
 
     private static final double HEAD = 14;
-    private static final double TALL = 100;
-    private static final double LEAST_TALL = 92;
+    private static final double TALL = 92;
+    private static final double LEAST_TALL = 84;
     /** As a strip. */
     private static final double LOW = 30;
 

@@ -205,7 +205,9 @@ class WindowPartsTest extends WindowCase {
         await(() ->
                 session.document().piece().get().levers().get(0).controllers().equals(List.of(21)));
         select("touch");
-        clickOn("#add-mover");
+        // It may lie below what is seen of the controls.
+        focus("#add-mover");
+        push(KeyCode.ENTER);
         clickOn("#move-fixed");
         clickOn("#by-lever");
         var moves = session.selection().part().chain().stages().get(0).moves();

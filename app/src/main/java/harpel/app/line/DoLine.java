@@ -82,8 +82,10 @@ public final class DoLine {
 
     private void fill() {
         list.getItems().setAll(find.apply(typed.getText()));
+        list.setPrefHeight(ROW * Math.max(1, Math.min(ROWS, list.getItems().size())) + 2);
         list.getSelectionModel().selectFirst();
         list.scrollTo(0);
+        popup.sizeToScene();
     }
 
     private void pressed(KeyEvent event) {
