@@ -557,18 +557,18 @@ final class HarpelPane extends BorderPane {
         Node owner = getScene() == null ? null : getScene().getFocusOwner();
         boolean list = owner instanceof ComboBoxBase<?> box && box.isShowing() || isListOpen();
         if (!list && owner instanceof ParamTile<?> tile) {
-            return tile.param().label();
+            return "Letters set " + tile.param().label();
         }
         if (!list && session.variations().isOpen() && !typing()) {
-            return "the sheet";
+            return "Letters choose cards";
         }
         return list
-                ? "the list"
+                ? "Letters go to the list"
                 : typing()
-                        ? "what is typed in"
+                        ? "Letters are typed"
                         : isRoll(owner) && !session.desk().stepping().get()
-                                ? "the roll"
-                                : timeline != null && timeline.isBoard(owner) ? "the blocks" : "";
+                                ? "Letters edit notes (F6 leaves)"
+                                : timeline != null && timeline.isBoard(owner) ? "Letters edit blocks (F6 leaves)" : "";
     }
 
     /** Asked each frame, so without more ado. */
@@ -678,7 +678,7 @@ final class HarpelPane extends BorderPane {
         String letters = lettersGoTo();
         if (!letters.equals(toldLetters)) {
             toldLetters = letters;
-            lettersInfo.setText(letters.isEmpty() ? "letters play" : "letters: " + letters);
+            lettersInfo.setText(letters.isEmpty() ? "Letters play notes" : letters);
             lettersInfo.pseudoClassStateChanged(AWAY, !letters.isEmpty());
         }
         if (keys.octave() != toldOctave || keys.touch() != toldTouch) {

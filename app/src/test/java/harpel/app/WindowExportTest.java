@@ -85,7 +85,7 @@ class WindowExportTest extends WindowCase {
         interact(() -> lookup("#print-variations").queryTextInputControl().setText("1-3"));
         clickOn("#export-now");
         assertThat(text("#export-wrong"))
-                .contains("one file a part, in a folder")
+                .contains("one file per part, in a folder")
                 .contains("3 variations");
         interact(() -> lookup("#print-variations").queryTextInputControl().setText("1"));
         chosenFile = folder;

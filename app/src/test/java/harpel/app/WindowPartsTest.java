@@ -158,7 +158,7 @@ class WindowPartsTest extends WindowCase {
         assertThat(lookup("#mute-lead").queryAs(ToggleButton.class).isSelected())
                 .isTrue();
         Label why = lookup("#why-silent").queryAs(Label.class);
-        assertThat(why.getText()).isEqualTo("It is mute.");
+        assertThat(why.getText()).isEqualTo("Muted.");
         play(60, 100);
         Hyperlink help = lookup("#help-silent").queryAs(Hyperlink.class);
         assertThat(help.getText()).isEqualTo("Unmute");

@@ -131,7 +131,7 @@ class WindowPhraseTest extends WindowCase {
     @Test
     void theKeyboardAloneDrawsMovesAndSetsChance() {
         focus("#roll");
-        assertThat(text("#letters")).isEqualTo("letters: the roll");
+        assertThat(text("#letters")).isEqualTo("Letters edit notes (F6 leaves)");
         push(KeyCode.TAB);
         await(() -> text("#picked-about").startsWith("C4"));
         push(KeyCode.RIGHT);
@@ -250,7 +250,7 @@ class WindowPhraseTest extends WindowCase {
         push(KeyCode.TAB);
         push(KeyCode.F6);
         await(() -> onFx(() -> lookup("#param-velocity").query().isFocused()));
-        assertThat(text("#letters")).isEqualTo("letters: Velocity");
+        assertThat(text("#letters")).isEqualTo("Letters set Velocity");
         push(KeyCode.DIGIT4);
         push(KeyCode.DIGIT2);
         push(KeyCode.ENTER);
@@ -293,7 +293,7 @@ class WindowPhraseTest extends WindowCase {
     void stepsArePlayedInAsChordsAndRests() {
         clickOn("#step");
         focus("#roll");
-        assertThat(text("#letters")).as("the letters play").isEqualTo("letters play");
+        assertThat(text("#letters")).as("the letters play").isEqualTo("Letters play notes");
         interact(() -> session.desk().mark().set(4 * EIGHTH));
         press(KeyCode.Q);
         press(KeyCode.E);

@@ -334,7 +334,7 @@ class WindowPrintTest extends WindowCase {
                         piece -> piece.withPhrase(
                                 piece.phrase("tide").orElseThrow().withReady(true)))));
         push(KeyCode.CONTROL, KeyCode.P);
-        assertThat(text("#message")).startsWith("“Tide” is past the chain already.");
+        assertThat(text("#message")).startsWith("“Tide” is a ready phrase, past the chain already.");
         assertThat(now().phrases()).hasSize(1);
     }
 }

@@ -171,9 +171,9 @@ class WindowTest extends WindowCase {
     @Test
     void lettersGoToAChosenControlAndPlayOtherwise() {
         clickOn("#stage-transpose .stage-name");
-        assertThat(text("#letters")).isEqualTo("letters play");
+        assertThat(text("#letters")).isEqualTo("Letters play notes");
         clickOn("#param-semitones");
-        await(() -> text("#letters").equals("letters: Semitones"));
+        await(() -> text("#letters").equals("Letters set Semitones"));
         push(KeyCode.Q);
         assertThat(lookup("#typing").tryQuery())
                 .as("a letter opens the field too")
@@ -181,7 +181,7 @@ class WindowTest extends WindowCase {
         push(KeyCode.ESCAPE);
         // Far enough from the click not to be its second.
         drag(on("#param-semitones", 0.2, 0.3), on("#param-semitones", 0.3, 0.3));
-        await(() -> text("#letters").equals("letters play"));
+        await(() -> text("#letters").equals("Letters play notes"));
         assertThat(starts())
                 .as("nothing was played by the letters that were typed")
                 .isEmpty();
@@ -194,12 +194,12 @@ class WindowTest extends WindowCase {
     void nothingIsPlayedByWhatIsTypedIntoTheListOfEffects() {
         push(KeyCode.CONTROL, KeyCode.E);
         await(() -> lookup("#find-effect").tryQuery().isPresent());
-        await(() -> text("#letters").equals("letters: the list"));
+        await(() -> text("#letters").equals("Letters go to the list"));
         for (KeyCode letter : new KeyCode[] {KeyCode.S, KeyCode.E, KeyCode.B}) {
             push(letter);
         }
         push(KeyCode.ESCAPE);
-        await(() -> text("#letters").equals("letters play"));
+        await(() -> text("#letters").equals("Letters play notes"));
         assertThat(starts()).isEmpty();
         assertThat(session.transport().status().notesIn()).isZero();
     }

@@ -9,8 +9,8 @@ import java.util.stream.Stream;
 final class TurnedDown implements Rule {
     @Override
     public Stream<Advice> look(Piece piece, Part part, List<String> outputs) {
-        Advice mute = Advice.of(
-                part, "It is mute.", "Unmute", one -> one.withMix(one.mix().withMute(false)));
+        Advice mute =
+                Advice.of(part, "Muted.", "Unmute", one -> one.withMix(one.mix().withMute(false)));
         Advice nought = Advice.of(
                 part,
                 "Its level is 0 %.",

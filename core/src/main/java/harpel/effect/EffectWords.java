@@ -16,7 +16,7 @@ import java.util.function.Function;
  * @param label its name in the window
  * @param does what it does to the notes, as "plays held notes one at a time"
  * @param foundBy other words by which people look for it, such as "softer"
- * @param action what its one action is called on its button, such as "Let go"; empty for a kind that has none
+ * @param action what its one action is called on its button, such as "Release"; empty for a kind that has none
  * @param notes what the reference says beyond the parameters: rules, sources, what was decided where practice differs
  */
 @RecordBuilder

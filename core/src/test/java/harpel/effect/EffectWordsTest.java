@@ -86,7 +86,7 @@ class EffectWordsTest {
                 {'effect':'voices','one-voice':'last'} => one voice · last key first
                 {'effect':'latch'} => until the next chord
                 {'effect':'latch','until':'toggle'} => until the same key again
-                {'effect':'latch','until':'add'} => adding up until let go
+                {'effect':'latch','until':'add'} => adding up until released
                 {'effect':'latch','until':'bars','bars':2} => until the next of every 2 bars
                 {'effect':'latch','until':'pedal-up'} => until the pedal is up
                 {'effect':'humanize'} => 0–12 ms late · velocity ±8 · length ±10 %

@@ -87,7 +87,7 @@ public final class Printing implements AutoCloseable {
             again();
         } else if (piece.phrase(part.phrase()).filter(Phrase::ready).isPresent()) {
             messages.say("“" + piece.phrase(part.phrase()).orElseThrow().name()
-                    + "” is past the chain already. Switch “past the chain” off to print it through the chain.");
+                    + "” is a ready phrase, past the chain already. Switch “Ready” off to print it through the chain.");
         } else {
             together(PrintOrder.together(piece, part.id(), Tail.ROUND));
         }

@@ -195,7 +195,7 @@ public final class PartCard extends VBox {
         List<String> senders = Routes.of(document.piece().get()).senders(part.id());
         String fed = senders.isEmpty() ? "" : "from " + String.join(", ", senders);
         String from = (hears + phrase + fed).strip();
-        hearsAndSounds = (!from.isEmpty() ? from : part.hearing().equals(Hearing.KEYS) ? "keys" : "by itself") + " → "
+        hearsAndSounds = (!from.isEmpty() ? from : part.hearing().equals(Hearing.KEYS) ? "keys" : "no phrase") + " → "
                 + (part.port().isEmpty() ? part.sound() : part.port()) + " · " + (part.channel() + 1);
         showStanding();
         choose.setAccessibleText(part.name() + ", " + about.getText());

@@ -100,17 +100,17 @@ final class MakerPanel extends BorderPane {
                     make();
                 }),
                 hear);
-        Label take = new Label("Take it");
+        Label take = new Label("Take it as");
         take.getStyleClass().add("soft");
         FlowPane takes = new FlowPane(
                 Space.CLOSE,
                 Space.CLOSE,
-                Buttons.small("as a new phrase", "take-new", "A phrase of its own, in the list", this::takeNew),
+                Buttons.small("New phrase", "take-new", "A phrase of its own, in the list", this::takeNew),
                 Buttons.small(
-                        "instead", "take-instead", "In place of all notes of this phrase", () -> take(Taking.INSTEAD)),
-                Buttons.small("added", "take-added", "Beside the notes of this phrase", () -> take(Taking.ADDED)),
+                        "Replace", "take-instead", "In place of all notes of this phrase", () -> take(Taking.INSTEAD)),
+                Buttons.small("Add", "take-added", "Beside the notes of this phrase", () -> take(Taking.ADDED)),
                 Buttons.small(
-                        "between the pitches",
+                        "Replace within range",
                         "take-in-place",
                         "In place of the notes between the lowest and the highest pitch and, where notes are picked, in their bars;"
                                 + " what lies outside stays",

@@ -227,7 +227,7 @@ public final class PhraseList extends VBox {
 
         void show(Piece piece, Phrase phrase) {
             name.setText(phrase.name());
-            about.setText(PhraseWords.length(piece, phrase) + (phrase.ready() ? " · past the chain" : ""));
+            about.setText(PhraseWords.length(piece, phrase) + (phrase.ready() ? " · ready" : ""));
             setAccessibleText(phrase.name() + ", " + about.getText());
             boolean shown = id.equals(desk.phraseId().get());
             pseudoClassStateChanged(SELECTED, shown);

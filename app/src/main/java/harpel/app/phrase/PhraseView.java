@@ -103,7 +103,7 @@ public final class PhraseView extends BorderPane {
                 "Makes melodies, chords and rhythms to take into a phrase, seen and heard first  (Ctrl+Shift+M)",
                 desk.making()::set);
         past = Buttons.toggle(
-                "past the chain",
+                "Ready",
                 "phrase-ready",
                 "A phrase that is the result of a chain already is heard past it; switched off it goes through the chain",
                 on -> PhraseActions.ready(session.document(), desk.phraseId().get()));

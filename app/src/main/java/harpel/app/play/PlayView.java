@@ -83,7 +83,7 @@ public final class PlayView extends BorderPane {
         getStyleClass().add("phrase-view");
         setId("play-view");
         ToggleButton write = Buttons.toggle(
-                "write what I do",
+                "Write moves",
                 "play-write",
                 "While the timeline plays, what is done here becomes points of its lanes; one undo  (Ctrl+Alt+W)",
                 on -> session.writing().toggle());

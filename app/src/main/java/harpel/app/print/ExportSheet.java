@@ -30,8 +30,8 @@ public final class ExportSheet {
     /** What goes into one file. */
     public enum Each {
         ALL("all parts in one file"),
-        PART("one file a part, in a folder"),
-        STAGE("one file a stage of the part, in a folder");
+        PART("one file per part, in a folder"),
+        STAGE("one file per stage of the part, in a folder");
 
         private final String words;
 
@@ -167,7 +167,7 @@ public final class ExportSheet {
                             + each.getValue().words + "” with " + orders.size() + " variations.");
         }
         if (each.getValue() == Each.STAGE && parts > 1) {
-            throw new IllegalArgumentException("One file a stage is written of one part; ticked are " + parts + ".");
+            throw new IllegalArgumentException("One file per stage is written of one part; ticked are " + parts + ".");
         }
         int ticks = (int) Stretch.number("Ticks to a quarter", division.getText(), SmfForm.MOST_DIVISION);
         return new Wanted(

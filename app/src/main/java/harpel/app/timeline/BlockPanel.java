@@ -279,7 +279,7 @@ final class BlockPanel extends BorderPane {
             Part part = piece().part(ref().part()).orElseThrow();
             String name = piece().phrase(block.phrase())
                     .map(Phrase::name)
-                    .orElse(part.hearing().ofPart() ? "plays along" : "by itself");
+                    .orElse(part.hearing().ofPart() ? "plays along" : "no phrase");
             title.setText(name);
             about.setText(part.name() + ", " + desk.place(block.at()) + " to " + desk.place(block.end()));
             begins.show(desk.place(block.at()).replace("bar ", ""));

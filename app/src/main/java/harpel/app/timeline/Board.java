@@ -500,7 +500,7 @@ final class Board extends Region {
             if (right > 0 && left < getWidth()) {
                 String name = piece.phrase(block.phrase()).map(Phrase::name).orElse("");
                 g.setFill(name.isEmpty() ? theme.soft : theme.ink);
-                String words = name.isEmpty() ? part.hearing().ofPart() ? "plays along" : "by itself" : name;
+                String words = name.isEmpty() ? part.hearing().ofPart() ? "plays along" : "no phrase" : name;
                 if (block.variation() != Block.OF_THE_PART) {
                     words += " · " + block.variation();
                 }

@@ -90,13 +90,13 @@ final class LanesArea extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         more.getStyleClass().add("soft");
         ToggleButton write = Buttons.toggle(
-                "write what I do",
+                "Write moves",
                 "write",
                 "While the timeline plays, levers, mutes and switches that are moved become points of its lanes; one undo"
                         + "  (Ctrl+Alt+W)",
                 on -> writing.toggle());
         ToggleButton adding = Buttons.toggle(
-                "only where touched",
+                "Only touched",
                 "write-adding",
                 "What stands written gives way only while it is touched; else from the first touch to the end",
                 writing.adding()::set);

@@ -80,14 +80,14 @@ public final class TimelineView extends BorderPane {
         ToggleGroup plays = new ToggleGroup();
         loops = Buttons.oneOf(
                 plays,
-                "plays loops",
+                "Loops",
                 "plays-loops",
                 "Each part plays its phrase over and over",
                 false,
                 () -> desk.playsTimeline(false));
         timeline = Buttons.oneOf(
                 plays,
-                "plays the timeline",
+                "Timeline",
                 "plays-timeline",
                 "Parts play in their blocks; one without blocks is always there",
                 true,

@@ -165,7 +165,7 @@ public final class Arpeggio extends EffectKind {
 
     private static final EffectWords WORDS = EffectWords.of("Arpeggio", Family.HELD, "plays held notes one at a time")
             .withFoundBy("pattern line broken chord")
-            .withAction("Let go")
+            .withAction("Release")
             .withSetting(Arpeggio::describe)
             .withNotes(
                     "The note at a step is the order's entry at (counter mod length of the order), so keys pressed or let go between two"

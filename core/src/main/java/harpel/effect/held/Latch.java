@@ -52,11 +52,11 @@ public final class Latch extends EffectKind {
     private static final EffectWords WORDS = EffectWords.of(
                     "Latch", Family.HELD, "keeps notes after the keys are let go")
             .withFoundBy("hold sustain")
-            .withAction("Let go")
+            .withAction("Release")
             .withSetting(Latch::describe)
             .withNotes(
                     "With `pedal-up`, or with `pedal: hold`, the sustain pedal is used here and does not go on to the instrument."
-                            + " Let go (a button on the stage, or a controller) ends everything that no key holds.");
+                            + " Release (a button on the stage, or a controller) ends everything that no key holds.");
     private static final EffectNature NATURE = EffectNature.of().withHoldsNotes(true);
 
     public Latch() {
@@ -72,7 +72,7 @@ public final class Latch extends EffectKind {
         return switch (values.get(UNTIL)) {
             case NEXT_CHORD -> "until the next chord";
             case TOGGLE -> "until the same key again";
-            case ADD -> "adding up until let go";
+            case ADD -> "adding up until released";
             case BARS -> "until the next of every " + BARS.show(values);
             case PEDAL_UP -> "until the pedal is up";
         };

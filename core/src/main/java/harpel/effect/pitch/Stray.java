@@ -25,7 +25,7 @@ import harpel.theory.Spelling;
 import harpel.theory.Ways;
 import java.util.stream.Collectors;
 
-/** Sends some notes astray. */
+/** Moves some notes to other pitches at random. */
 @AutoService(EffectKind.class)
 public final class Stray extends EffectKind {
     /** How the way of a taken note is found. */
@@ -71,7 +71,8 @@ public final class Stray extends EffectKind {
             Together.EACH_BY_ITSELF,
             "Each note by itself, or notes that start together are taken together and go the same way.");
 
-    private static final EffectWords WORDS = EffectWords.of("Stray", Family.PITCH, "sends some notes astray")
+    private static final EffectWords WORDS = EffectWords.of(
+                    "Stray", Family.PITCH, "moves some notes to other pitches at random")
             .withFoundBy("random pitch chance vary")
             .withSetting(Stray::describe)
             .withNotes(
