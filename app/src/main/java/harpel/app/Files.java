@@ -28,12 +28,15 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
 import javafx.stage.Window;
@@ -45,6 +48,7 @@ public final class Files {
     private final FileAsk ask;
     private final Disk disk;
     private final MidiIn midi;
+    private Supplier<List<Path>> recent = List::of;
 
     Files(Session session, Window window) {
         this(
@@ -314,12 +318,45 @@ public final class Files {
     }
 
     private void showDemo() {
-        try (InputStream stream = Files.class.getResourceAsStream("demo/the-salt-clock.harpel")) {
-            session.replace(PieceFile.read(stream.readAllBytes()), "Open the demo piece");
+        show("the-salt-clock", "the demo piece");
+    }
+
+    /** Small pieces that each show one kind of work: the names of their files, and what each shows. */
+    static final Map<String, String> EXAMPLES = examples();
+
+    private static Map<String, String> examples() {
+        Map<String, String> all = new LinkedHashMap<>();
+        all.put("strum", "Strum: ropes in the wind");
+        all.put("groove", "Groove from rules: a salt mill");
+        all.put("lanes", "Lanes to several sounds: three lamps");
+        all.put("bend", "Bend from another part: gull wind");
+        all.put("board", "Boards that play by themselves: a rock pool");
+        all.put("maker", "A made melody with its chords: the keeper’s tune");
+        return Collections.unmodifiableMap(all);
+    }
+
+    /** Opens one of the examples, and plays it. */
+    void openExample(String name) {
+        leaving(() -> show("examples/" + name, "the example"));
+    }
+
+    private void show(String name, String what) {
+        try (InputStream stream = Files.class.getResourceAsStream("demo/" + name + ".harpel")) {
+            session.replace(PieceFile.read(stream.readAllBytes()), "Open " + what);
             session.transport().play();
         } catch (IOException e) {
-            session.say("The demo piece could not be read: " + e.getMessage());
+            session.say("This could not be read, " + what + ": " + e.getMessage());
         }
+    }
+
+    /** The files of pieces that were open last, the last first. */
+    List<Path> recent() {
+        return recent.get();
+    }
+
+    /** Says which files were open last. */
+    void recentBy(Supplier<List<Path>> files) {
+        recent = files;
     }
 
     /** Puts a chord effect and an arpeggio into the shown part, gives it four notes to work on, and plays. */

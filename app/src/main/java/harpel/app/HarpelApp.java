@@ -85,6 +85,9 @@ public final class HarpelApp extends Application {
                         session.look()::styles,
                         settings,
                         session.document().file()::get));
+        files.recentBy(settings::recent);
+        session.document().file().addListener((property, before, now) -> keepRecent(now));
+        keepRecent(session.document().file().get());
         pane.setActions(files);
         session.printing()
                 .openFoldersBy(
@@ -189,6 +192,12 @@ public final class HarpelApp extends Application {
         }
         if (shot != null) {
             shootLater(scene, Path.of(shot), Launcher.bars(words, SHOT_AFTER_BARS));
+        }
+    }
+
+    private void keepRecent(Path file) {
+        if (file != null && !getParameters().getRaw().contains("--shot")) {
+            settings.keepRecent(file);
         }
     }
 

@@ -15,6 +15,8 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -31,6 +33,7 @@ import org.slf4j.LoggerFactory;
 public final class Settings implements FileAsk.Folders {
     private static final String DEVICE = "device ";
     private static final String FOLDER = "folder ";
+    private static final int MOST_RECENT = 8;
     private static final String FOLD = "fold ";
     private static final String FOLDED = "folded";
     private static final String AUTOMATIC = "automatic";
@@ -107,6 +110,24 @@ public final class Settings implements FileAsk.Folders {
         properties.setProperty("sound-device", devices.sound().device());
         properties.setProperty(
                 "sound-delay", devices.sound().delay().map(Delay::word).orElse(AUTOMATIC));
+        write();
+    }
+
+    /** The files of pieces that were open last, the last first. */
+    List<Path> recent() {
+        String text = properties.getProperty("recent", "");
+        return text.isEmpty()
+                ? List.of()
+                : Arrays.stream(text.split("\t")).map(Path::of).toList();
+    }
+
+    void keepRecent(Path file) {
+        List<String> files = new ArrayList<>(List.of(file.toAbsolutePath().toString()));
+        recent().stream()
+                .map(Path::toString)
+                .filter(one -> !files.contains(one))
+                .forEach(files::add);
+        properties.setProperty("recent", String.join("\t", files.subList(0, Math.min(MOST_RECENT, files.size()))));
         write();
     }
 

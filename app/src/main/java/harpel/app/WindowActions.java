@@ -16,6 +16,7 @@ import harpel.app.parts.PartActions;
 import harpel.app.phrase.PhraseActions;
 import harpel.app.session.Session;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
 import harpel.app.ui.room.Scrolling;
 import harpel.make.TestPhrases;
@@ -25,6 +26,7 @@ import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.theory.Key;
 import harpel.theory.OctaveNaming;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BooleanSupplier;
@@ -74,6 +76,13 @@ final class WindowActions {
         BooleanSupplier parts = () -> document.piece().get().parts().size() > 1;
         inMenu("new", "New piece", "Shortcut+N", files::newPiece);
         inMenu("open", "Open…", "Shortcut+O", files::open);
+        Menu recent = new Menu("Open again");
+        recent.setId("recent");
+        Menu examples = new Menu("Examples");
+        examples.setId("examples");
+        Files.EXAMPLES.forEach((name, words) ->
+                examples.getItems().add(Menus.item(words, "example-" + name, () -> files.openExample(name))));
+        menu.getItems().addAll(recent, examples);
         inMenu("open-midi", "Open a MIDI file as a piece…", "Shortcut+Alt+O", files::openMidi);
         inMenu("save", "Save", "Shortcut+S", files::save);
         inMenu("save-as", "Save as…", "Shortcut+Shift+S", files::saveAs);
@@ -83,6 +92,7 @@ final class WindowActions {
         tests.setId("test-phrases");
         menu.setOnShowing(event -> {
             fillTests(tests, files);
+            fillRecent(recent);
             actions.refresh();
         });
         menu.getItems().add(tests);
@@ -439,6 +449,21 @@ final class WindowActions {
         menu.getItems().add(new SeparatorMenuItem());
     }
 
+    private void fillRecent(Menu recent) {
+        recent.getItems().clear();
+        files.recent()
+                .forEach(path -> recent.getItems()
+                        .add(Menus.item(
+                                path.getFileName() + "  in " + path.getParent(),
+                                "recent-" + recent.getItems().size(),
+                                () -> files.leaving(() -> files.open(path)))));
+        if (recent.getItems().isEmpty()) {
+            MenuItem none = new MenuItem("No file was opened or saved yet");
+            none.setDisable(true);
+            recent.getItems().add(none);
+        }
+    }
+
     private void fillTests(Menu tests, Files files) {
         tests.getItems().clear();
         for (Phrase phrase : TestPhrases.all(Key.C_MAJOR, harpel.time.MeterMap.FOUR_FOUR)) {
@@ -492,7 +517,15 @@ final class WindowActions {
 
     /** Those of the window, as the line for everything has them: in their view, with their keys. */
     private List<Doable> doables() {
-        return actions.all().stream()
+        List<Doable> all = new ArrayList<>();
+        Files.EXAMPLES.forEach(
+                (name, words) -> all.add(new Doable("Example " + words, "", () -> files.openExample(name))));
+        files.recent()
+                .forEach(path -> all.add(new Doable(
+                        "Open again " + path.getFileName(),
+                        "in " + path.getParent(),
+                        () -> files.leaving(() -> files.open(path)))));
+        actions.all().stream()
                 .filter(action -> !action.id().equals("do"))
                 .map(action -> new Doable(
                         action.words().replace("…", ""),
@@ -506,7 +539,8 @@ final class WindowActions {
                                     action.run().run();
                                 }
                                 : null))
-                .toList();
+                .forEach(all::add);
+        return all;
     }
 
     private void showKeys() {
