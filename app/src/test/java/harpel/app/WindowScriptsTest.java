@@ -127,8 +127,12 @@ class WindowScriptsTest extends WindowCase {
                                         .withStage(
                                                 "script",
                                                 stage -> stage.with(Script.CODE, code(0) + "\n// again")))))));
-        assertThat(session.transport().traces().sayings().complaint("harm-0/script"))
-                .as("what was said belongs to the text before")
+        assertThat(session.transport()
+                        .traces()
+                        .sayings()
+                        .complaint("harm-0/script")
+                        .filter(said -> said.weight() == Told.Said.Weight.OFF))
+                .as("what was switched off was the text before")
                 .isEmpty();
         await(() -> session.messages().last().get().contains("switched off"));
         push(KeyCode.CONTROL, KeyCode.ENTER);

@@ -122,7 +122,7 @@ class AdviceTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "'mute':true|It is mute.",
+                "'mute':true|Muted.",
                 "'level':0|Its level is 0 %.",
                 "'output':'Pier'|Its output “Pier” is not connected.",
                 "'input':'none'|It hears nothing.",
