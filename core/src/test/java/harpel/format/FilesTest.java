@@ -252,7 +252,7 @@ class FilesTest {
     // The demo
 
     static Stream<Path> demoFiles() throws IOException {
-        return Files.list(ROOT.resolve("demo")).sorted();
+        return Files.walk(ROOT.resolve("demo")).filter(Files::isRegularFile).sorted();
     }
 
     @ParameterizedTest

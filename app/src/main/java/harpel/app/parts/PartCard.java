@@ -10,6 +10,7 @@ import harpel.app.transport.Places;
 import harpel.app.transport.Places.Place;
 import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.NameLabel;
 import harpel.app.ui.Slide;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
@@ -54,7 +55,7 @@ public final class PartCard extends VBox {
     private final String id;
     private final Place input;
     private final Place sound;
-    private final Label name = new Label();
+    private final NameLabel name = new NameLabel();
     private final Label about = new Label();
     private final Label word = new Label();
     private final Label arrow = new Label("→");
@@ -95,7 +96,6 @@ public final class PartCard extends VBox {
         lights.setMinWidth(USE_PREF_SIZE);
         lights.setAlignment(Pos.CENTER);
         word.getStyleClass().addAll("soft", "part-about");
-        name.setMinWidth(0);
         HBox top = new HBox(Space.TIGHT, name, space, word, lights);
         top.setAlignment(Pos.CENTER_LEFT);
         VBox words = new VBox(0, top, about);
