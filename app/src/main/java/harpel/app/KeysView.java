@@ -10,6 +10,7 @@ import harpel.app.look.Theme;
 import harpel.app.transport.Places;
 import harpel.app.transport.Places.Place;
 import harpel.app.transport.Transport;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Tips;
 import harpel.app.ui.Type;
 import harpel.theory.Chord;
@@ -23,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
@@ -73,6 +75,7 @@ final class KeysView extends Region {
     private static final double LOW = 30;
 
     private boolean strip;
+    private final ContextMenu asking = new ContextMenu();
     private final Document document;
     private final Selection selection;
     private final Look look;
@@ -107,13 +110,13 @@ final class KeysView extends Region {
         fold(false);
         Tips.set(
                 this,
-                "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave.\nTinted are the notes of the key; a right-click makes a key its root.");
+                "Play: further down on a key is louder. Computer keys Z–M and Q–I play too; [ and ] shift the octave.\nTinted are the notes of the key; a right press offers to make a key its root.");
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
             int pitch = pitchAt(event.getX(), event.getY());
             if (event.getButton() == MouseButton.PRIMARY) {
                 mouse(event.getX(), event.getY());
             } else if (event.getButton() == MouseButton.SECONDARY && pitch >= 0) {
-                KeyPicker.root(document, messages, Pitch.pitchClass(pitch));
+                askForRoot(messages, pitch, event);
             }
         });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> {
@@ -141,6 +144,17 @@ final class KeysView extends Region {
     /** So much above the keys is for their names. */
     private double head() {
         return strip ? 0 : HEAD;
+    }
+
+    /** Asks before the piece has another key: the other button is pressed by mistake, too. */
+    private void askForRoot(Messages messages, int pitch, MouseEvent event) {
+        String name = Pitch.shown(pitch, document.spelling()).replaceAll("-?\\d+$", "");
+        asking.getItems()
+                .setAll(Menus.item(
+                        "Make " + name + " the root of the key",
+                        "make-root",
+                        () -> KeyPicker.root(document, messages, Pitch.pitchClass(pitch))));
+        asking.show(this, event.getScreenX(), event.getScreenY());
     }
 
     private void mouse(double x, double y) {

@@ -10,15 +10,13 @@ import harpel.app.inspector.Inspector;
 import harpel.app.line.DoLine;
 import harpel.app.line.Doable;
 import harpel.app.line.Doables;
+import harpel.app.line.KeysSheet;
 import harpel.app.look.Look.Fold;
 import harpel.app.look.Look.View;
 import harpel.app.parts.PartActions;
 import harpel.app.phrase.PhraseActions;
 import harpel.app.session.Session;
-import harpel.app.ui.Asking;
 import harpel.app.ui.Menus;
-import harpel.app.ui.Space;
-import harpel.app.ui.room.Scrolling;
 import harpel.make.TestPhrases;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
@@ -30,16 +28,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BooleanSupplier;
-import javafx.geometry.Insets;
-import javafx.scene.control.Alert;
-import javafx.scene.control.ButtonType;
-import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 
 /** Every action of the window with its words and its keys, and the menu of the piece. */
 final class WindowActions {
@@ -269,6 +261,7 @@ final class WindowActions {
                 "Shortcut+K",
                 () -> line.toggle(pane.getScene().getWindow()));
         action("keep-chords", "Keep a phrase a chord", "Shortcut+Shift+K", session.keeping()::keepByChords);
+        action("why-nothing", "Why do I hear nothing of this part?", "Shortcut+Shift+H", session.whySilent()::ask);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
         action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);
         actions.in(View.CHAIN);
@@ -543,35 +536,31 @@ final class WindowActions {
         return all;
     }
 
+    /** Keys that are no actions: they are held, or belong to what has the keyboard. */
+    private static final List<KeysSheet.Line> OTHER_KEYS = List.of(
+            new KeysSheet.Line("Space", "Play or stop"),
+            new KeysSheet.Line("K", "Keep the marked bars, or the last ones, as a phrase"),
+            new KeysSheet.Line("F3", "Hear dry while held"),
+            new KeysSheet.Line("Z–M, Q–I", "Play notes; [ and ] shift the octave"),
+            new KeysSheet.Line("Enter", "Press the button that has the keyboard; on a stage, go to its controls"),
+            new KeysSheet.Line("Delete", "On a stage remove it; on a control bring back its default"),
+            new KeysSheet.Line("Arrows", "On a control step its value, with Shift finely; or type a value and Enter"));
+
     private void showKeys() {
-        StringBuilder text = new StringBuilder(
-                "Space    Play or stop\nK    Keep the marked bars, or the last ones, as a phrase\nEnter    Press the button that has the keyboard\nF3    Hear dry while held\n"
-                        + "Z–M, Q–I    Play notes;  [ and ] shift the octave\n");
-        actions.all()
-                .forEach(action -> text.append(action.keys())
-                        .append("    ")
-                        .append(action.words())
-                        .append('\n'));
-        text.append(
-                "\nOn a control: drag, or type a value; arrow keys step, Shift finely; Delete or Alt-click for the default;"
-                        + " double click or Enter to choose.");
-        Label lines = new Label(text.toString());
-        lines.setWrapText(true);
-        lines.setPadding(new Insets(Space.EDGE));
-        // Longer than a small screen is high.
-        Scrolling list = new Scrolling(lines);
-        list.setPrefViewportHeight(480);
-        list.setPrefViewportWidth(440);
-        Alert sheet = Asking.sheet(
-                pane.getScene().getWindow(), session.look().styles(), "Keys and actions", "", ButtonType.CLOSE);
-        sheet.getDialogPane().setContent(list);
-        // The key that opened it closes it.
-        sheet.getDialogPane().addEventFilter(KeyEvent.KEY_PRESSED, event -> {
-            if (event.getCode() == KeyCode.F1) {
-                sheet.close();
-                event.consume();
-            }
-        });
-        sheet.show();
+        List<KeysSheet.Section> sections = new ArrayList<>();
+        sections.add(new KeysSheet.Section("Everywhere", lines(null, OTHER_KEYS)));
+        for (View view : List.of(View.CHAIN, View.PHRASE, View.TIMELINE)) {
+            String name = view.name().charAt(0) + view.name().substring(1).toLowerCase(Locale.ROOT);
+            sections.add(new KeysSheet.Section("The " + name + " view", lines(view, List.of())));
+        }
+        KeysSheet.show(pane.getScene().getWindow(), session.look().styles(), sections);
+    }
+
+    private List<KeysSheet.Line> lines(View view, List<KeysSheet.Line> before) {
+        List<KeysSheet.Line> lines = new ArrayList<>(before);
+        actions.all().stream()
+                .filter(action -> action.here() == view)
+                .forEach(action -> lines.add(new KeysSheet.Line(action.keys(), action.words())));
+        return lines;
     }
 }

@@ -12,6 +12,7 @@ import harpel.app.transport.Places;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.piece.Mix;
 import harpel.piece.PieceEdit;
 import harpel.testkit.Wire;
 import java.util.ArrayList;
@@ -210,6 +211,49 @@ class WindowReachTest extends WindowCase {
                 : at == pane.getLeft()
                         ? "left"
                         : at == pane.getRight() ? "right" : at == pane.getBottom() ? "bottom" : "middle";
+    }
+
+    @Test
+    void aStageIsRemovedOnItsRowByKeyAndByRightPress() {
+        select("split");
+        focus("#stage-split");
+        push(KeyCode.DELETE);
+        await(() -> session.selection().part().chain().stages().size() == 1);
+        push(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> session.selection().part().chain().stages().size() == 2);
+        rightClickOn("#stage-arpeggio .stage-name");
+        clickOn("#row-switch");
+        await(() -> !session.selection().part().chain().stages().get(0).on());
+        rightClickOn("#stage-arpeggio .stage-name");
+        clickOn("#row-remove");
+        await(() -> session.selection().part().chain().stages().size() == 1);
+    }
+
+    @Test
+    void keysAreListedByViewAndFoundByTyping() {
+        push(KeyCode.F1);
+        await(() -> isSeen("#find-key"));
+        assertThat(lookup("Play or stop").tryQuery()).isPresent();
+        interact(() -> lookup("#find-key").queryTextInputControl().setText("silence"));
+        await(() -> lookup("Play or stop").tryQuery().isEmpty());
+        assertThat(lookup("Everywhere").tryQuery()).isPresent();
+        interact(() -> lookup("#find-key").queryTextInputControl().setText("zzz"));
+        await(() -> lookup("Nothing is found by “zzz”.").tryQuery().isPresent());
+        push(KeyCode.F1);
+        await(() -> !isSeen("#find-key"));
+    }
+
+    @Test
+    void whyNothingIsHeardIsSaidAtTheFootWithWhatHelps() {
+        interact(() -> session.document()
+                .apply(PieceEdit.of(
+                        "Mute", piece -> piece.withPart("lead", part -> part.withMix(Mix.PLAIN.withMute(true))))));
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.H);
+        await(() -> text("#message").equals("Lead: Muted."));
+        clickOn("#offer");
+        await(() -> !session.selection().part().mix().mute());
+        push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.H);
+        await(() -> text("#message").startsWith("Lead"));
     }
 
     @Test

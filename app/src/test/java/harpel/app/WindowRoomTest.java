@@ -187,6 +187,10 @@ class WindowRoomTest extends WindowCase {
         await(() -> session.document().piece().get().key().name().equals("C dorian"));
         // 35 white keys from C2; the ninth from the left is D3.
         rightClickOn(on("#keys", 8.5 / 35, 0.2));
+        assertThat(session.document().piece().get().key().name())
+                .as("it is asked first")
+                .isEqualTo("C dorian");
+        clickOn("#make-root");
         await(() -> session.document().piece().get().key().name().equals("D dorian"));
         assertThat(starts()).as("picking plays nothing").isEmpty();
         assertThat(session.messages().last().get()).isEqualTo("The key is D dorian.");

@@ -11,6 +11,7 @@ import harpel.app.transport.TraceStore;
 import harpel.app.transport.Transport;
 import harpel.app.ui.AdviceLine;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
 import harpel.app.ui.Tips;
 import harpel.app.ui.room.OnlyShown;
@@ -34,7 +35,9 @@ import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -187,6 +190,25 @@ public final class StageRow extends StackPane {
         return row;
     }
 
+    /** What can be done with the stage, by right press or the menu key. */
+    private ContextMenu menu() {
+        ContextMenu menu = new ContextMenu();
+        menu.setId("stage-menu");
+        menu.getItems()
+                .setAll(
+                        Menus.item("Replace…    Ctrl+R", "row-replace", () -> StageActions.replace(selection, this)),
+                        Menus.item("Duplicate    Ctrl+D", "row-duplicate", () -> StageActions.duplicate(selection)),
+                        Menus.item(
+                                (off ? "Switch on" : "Switch off") + "    Ctrl+B",
+                                "row-switch",
+                                () -> StageActions.toggle(selection)),
+                        Menus.item("Move up    Ctrl+Up", "row-up", () -> StageActions.move(selection, -1)),
+                        Menus.item("Move down    Ctrl+Down", "row-down", () -> StageActions.move(selection, 1)),
+                        new SeparatorMenuItem(),
+                        Menus.item("Remove    Delete", "row-remove", () -> StageActions.remove(selection)));
+        return menu;
+    }
+
     private void setUpStage(HBox left) {
         HBox marks = new HBox(0, fold, onOff);
         marks.setAlignment(Pos.CENTER);
@@ -195,6 +217,11 @@ public final class StageRow extends StackPane {
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.LIST_ITEM);
         setId("stage-" + address.stageId());
+        setOnContextMenuRequested(event -> {
+            selection.selected().set(address);
+            menu().show(this, event.getScreenX(), event.getScreenY());
+            event.consume();
+        });
         focusedProperty().addListener((property, before, now) -> {
             if (now) {
                 selection.selected().set(address);

@@ -198,6 +198,11 @@ public final class PartPanel extends VBox {
                 "Routes: who hears whom    F8",
                 "show-routes",
                 () -> session.look().routes().set(true));
+        item(
+                menu,
+                "Why do I hear nothing?    Ctrl+Shift+H",
+                "why-nothing",
+                () -> session.whySilent().ask());
         item(menu, "Next colour", "colour-part", () -> PartActions.colour(session.document(), session.selection()));
         item(menu, "Move up", "part-up", () -> PartActions.move(session.document(), session.selection(), -1));
         item(menu, "Move down", "part-down", () -> PartActions.move(session.document(), session.selection(), 1));

@@ -7,6 +7,7 @@ import harpel.app.desk.Recorder;
 import harpel.app.desk.TimelineDesk;
 import harpel.app.desk.TimelineMade;
 import harpel.app.desk.VariationSheet;
+import harpel.app.desk.WhySilent;
 import harpel.app.document.Change;
 import harpel.app.document.Document;
 import harpel.app.document.Selection;
@@ -60,6 +61,7 @@ public final class Session implements AutoCloseable {
     private final Keeping keeping;
     private final Recorder recorder;
     private final Printing printing;
+    private final WhySilent whySilent;
     private final Audition audition;
     private final VariationSheet variations;
     private final Sounds sounds;
@@ -93,6 +95,7 @@ public final class Session implements AutoCloseable {
         keeping = new Keeping(document, selection, transport, desk, messages);
         recorder = new Recorder(document, selection, transport, desk, keeping, messages);
         printing = new Printing(document, selection, desk, messages);
+        whySilent = new WhySilent(document, selection, transport, messages);
         audition = new Audition(transport);
         sounds = new Sounds(document, transport, messages);
         timeline = new TimelineDesk(document, selection, look, transport, desk, messages);
@@ -221,6 +224,10 @@ public final class Session implements AutoCloseable {
 
     public Printing printing() {
         return printing;
+    }
+
+    public WhySilent whySilent() {
+        return whySilent;
     }
 
     /** What a chain makes of a phrase. */

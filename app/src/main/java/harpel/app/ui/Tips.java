@@ -1,9 +1,14 @@
 package harpel.app.ui;
 
 import java.util.function.Supplier;
+import javafx.geometry.Bounds;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.Node;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
+import javafx.stage.PopupWindow;
+import javafx.stage.Screen;
+import javafx.stage.Window;
 
 /**
  * What a control is for, said when it is pointed at and to a screen reader. One small window serves all of them and takes its words from
@@ -11,6 +16,12 @@ import javafx.scene.input.MouseEvent;
  */
 public final class Tips {
     private static final double WIDTH = 360;
+
+    /** What is drawn in is larger than this. */
+    private static final double LARGE = 120;
+
+    /** What the tip speaks of. */
+    private static Node pointed;
 
     private Tips() {}
 
@@ -21,6 +32,7 @@ public final class Tips {
         static {
             TIP.setWrapText(true);
             TIP.setMaxWidth(WIDTH);
+            TIP.setOnShown(event -> beside());
         }
     }
 
@@ -38,8 +50,38 @@ public final class Tips {
         }
     }
 
+    /** Text never lies over what is worked in: that of something large stands beside it, and none beside an open list. */
+    private static void beside() {
+        Tooltip tip = Shared.TIP;
+        boolean list = Window.getWindows().stream()
+                .anyMatch(window -> window instanceof PopupWindow && window != tip && window.isShowing());
+        if (list) {
+            tip.hide();
+            return;
+        }
+        Bounds at = pointed == null ? null : pointed.localToScreen(pointed.getBoundsInLocal());
+        if (at == null || at.getHeight() < LARGE || at.getWidth() < LARGE) {
+            return;
+        }
+        Rectangle2D screen =
+                Screen.getScreensForRectangle(at.getMinX(), at.getMinY(), at.getWidth(), at.getHeight()).stream()
+                        .findFirst()
+                        .orElse(Screen.getPrimary())
+                        .getVisualBounds();
+        if (at.getMaxX() + tip.getWidth() <= screen.getMaxX()) {
+            tip.setX(at.getMaxX());
+        } else if (at.getMinX() - tip.getWidth() >= screen.getMinX()) {
+            tip.setX(at.getMinX() - tip.getWidth());
+        } else if (at.getMaxY() + tip.getHeight() <= screen.getMaxY()) {
+            tip.setY(at.getMaxY());
+        } else if (at.getMinY() - tip.getHeight() >= screen.getMinY()) {
+            tip.setY(at.getMinY() - tip.getHeight());
+        }
+    }
+
     @SuppressWarnings("unchecked") // what is kept under the key is what set puts there
     private static void say(Node node) {
+        pointed = node;
         Shared.TIP.setText(((Supplier<String>) node.getProperties().get(Tips.class)).get());
         if (node.getProperties().put(Shared.class, true) == null) {
             Tooltip.install(node, Shared.TIP);
