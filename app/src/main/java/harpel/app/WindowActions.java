@@ -215,6 +215,7 @@ final class WindowActions {
                 "Shortcut+F",
                 stage,
                 () -> StageActions.fold(session.selection(), session.look()));
+        actions.add("help", "Help for the selected stage’s effect", "Shortcut+F1", stage, inspector::help);
         actions.add("large", "Open the stage’s editor large, or bring it back", "F7", inspector::hasEditor, () -> {
             session.look().routes().set(false);
             session.look().large().set(!session.look().large().get());

@@ -12,6 +12,7 @@ import harpel.app.transport.Places;
 import harpel.chain.StageAddress;
 import harpel.effect.EffectCatalog;
 import harpel.effect.EffectKind;
+import harpel.effect.held.Arpeggio;
 import harpel.piece.Mix;
 import harpel.piece.PieceEdit;
 import harpel.testkit.Wire;
@@ -241,6 +242,23 @@ class WindowReachTest extends WindowCase {
         await(() -> lookup("Nothing is found by “zzz”.").tryQuery().isPresent());
         push(KeyCode.F1);
         await(() -> !isSeen("#find-key"));
+    }
+
+    @Test
+    void whatAnEffectDoesIsSeenWithItsSettingsAndSaidInWords() {
+        select("arpeggio");
+        await(() -> String.valueOf(lookup("#help-picture").query().getAccessibleText())
+                .startsWith("C E G held for a bar: 16 notes"));
+        interact(() -> session.selection()
+                .editStage(
+                        "Pace",
+                        "",
+                        session.selection().selected().get(),
+                        stage -> stage.withParams(stage.params().withPlain(Arpeggio.PACE, "1/8"))));
+        await(() -> lookup("#help-picture").query().getAccessibleText().contains(" 8 notes"));
+        clickOn("#help");
+        await(() -> dialog("Arpeggio") != null);
+        assertThat(lookup(Arpeggio.PACE.help()).tryQuery()).isPresent();
     }
 
     @Test

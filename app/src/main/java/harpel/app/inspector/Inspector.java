@@ -36,11 +36,14 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
@@ -58,6 +61,7 @@ public final class Inspector extends BorderPane {
     private StageAddress shown;
     private ParamSpec shownSpec;
     private MovesEditor moves;
+    private HelpPicture picture;
     private ScriptEditor script;
     private StageEditor editor;
     private Button openLarge;
@@ -102,6 +106,9 @@ public final class Inspector extends BorderPane {
             if (!sameScript) {
                 scroll.setVvalue(0);
             }
+        }
+        if (picture != null) {
+            picture.show(session.document().piece().get(), stage.get());
         }
         if (moves != null) {
             moves.show(stage.get());
@@ -190,6 +197,31 @@ public final class Inspector extends BorderPane {
                 : Split.TAKES.defaults();
     }
 
+    /** The name, and the way to the page of what is selected. */
+    private HBox title(Label name, Stage stage, boolean branch) {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox title = new HBox(Space.GAP, name, space);
+        title.setAlignment(Pos.CENTER_LEFT);
+        if (!branch && stage.isKnown()) {
+            Button help = Buttons.small("?", "help", "What it does and each of its controls, in words", this::help);
+            help.setAccessibleText("Help for " + stage.name());
+            title.getChildren().add(help);
+        }
+        return title;
+    }
+
+    /** Shows the page of the selected stage's effect. */
+    public void help() {
+        StageAddress address = session.selection().selected().get();
+        if (address != null) {
+            session.selection()
+                    .stage(address)
+                    .filter(Stage::isKnown)
+                    .ifPresent(stage -> HelpSheet.show(getScene().getWindow(), session.look(), stage));
+        }
+    }
+
     private void build(StageAddress address, Stage stage, boolean sameScript) {
         tiles.clear();
         moves = null;
@@ -211,7 +243,17 @@ public final class Inspector extends BorderPane {
                         : stage.isKnown() ? stage.kind().words().does() : "not known to this version");
         does.getStyleClass().add("soft");
         does.setWrapText(true);
-        VBox head = new VBox(0, name, does);
+        VBox head = new VBox(0, title(name, stage, branch), does);
+        picture = null;
+        if (!branch && stage.isKnown() && !(stage.kind() instanceof Script)) {
+            picture = new HelpPicture(session.look());
+            Label seen = new Label();
+            seen.getStyleClass().add("soft");
+            seen.setWrapText(true);
+            seen.textProperty().bind(picture.words());
+            VBox.setMargin(picture, new Insets(Space.CLOSE, 0, 0, 0));
+            head.getChildren().addAll(picture, seen);
+        }
         if (sameScript) {
             // While it lies large over the rows something else stands in its place.
             content.getChildren().removeIf(node -> node != scripts && node != elsewhere);
@@ -348,6 +390,9 @@ public final class Inspector extends BorderPane {
 
     /** Shows what has changed since the last frame without an edit: what a script says, where movers stand. */
     public void draw() {
+        if (picture != null) {
+            picture.draw();
+        }
         if (shown == null) {
             return;
         }
