@@ -59,7 +59,7 @@ final class FirstPage extends VBox {
                         step(
                                 "5",
                                 "Keep it",
-                                "Ctrl+P prints the phrase through the chain, Ctrl+Alt+P to a MIDI or sound file, note for note as heard. Ctrl+S saves."),
+                                "Ctrl+P prints the phrase through the chain, Ctrl+Shift+E exports a MIDI or sound file, note for note as heard. Ctrl+S saves."),
                         begin,
                         words("F1 lists every key. Escape is silence."));
     }

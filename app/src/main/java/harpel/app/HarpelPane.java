@@ -514,6 +514,7 @@ final class HarpelPane extends BorderPane {
             chain.focusSelected();
             event.consume();
         } else if (event.getCode() == KeyCode.ENTER && getScene().getFocusOwner() instanceof StageRow) {
+            openControls();
             inspector.focusFirst();
             event.consume();
         } else if (event.getCode() == KeyCode.SPACE) {
@@ -592,6 +593,13 @@ final class HarpelPane extends BorderPane {
     /** Brings the keyboard to the next area of the window, or with −1 to the one before. */
     void goRound(int by) {
         areas.go(Arrays.asList(getCenter(), getRight(), getBottom(), getTop(), getLeft()), by, this::begin);
+    }
+
+    /** Whoever goes to the controls wants to see them. */
+    void openControls() {
+        if (session.look().folds().get().contains(Fold.CONTROLS)) {
+            session.look().wish(Fold.CONTROLS, false);
+        }
     }
 
     /** What has the keyboard first in an area. */

@@ -215,7 +215,12 @@ final class WindowActions {
                 "Shortcut+F",
                 stage,
                 () -> StageActions.fold(session.selection(), session.look()));
-        actions.add("help", "Help for the selected stage’s effect", "Shortcut+F1", stage, inspector::help);
+        actions.add(
+                "help",
+                "Help for the selected stage’s effect",
+                "Shortcut+F1",
+                stage,
+                () -> inspector.help(pane.getScene().getWindow()));
         actions.add("large", "Open the stage’s editor large, or bring it back", "F7", inspector::hasEditor, () -> {
             session.look().routes().set(false);
             session.look().large().set(!session.look().large().get());
@@ -254,7 +259,10 @@ final class WindowActions {
                         session.desk(),
                         session.sounds(),
                         this::doables,
-                        (address, id) -> inspector.focusControl(id))::found);
+                        (address, id) -> {
+                            pane.openControls();
+                            inspector.focusControl(id);
+                        })::found);
         pane.setLine(line);
         action(
                 "do",

@@ -61,7 +61,7 @@ class WindowDevicesTest extends WindowCase {
         await(() -> onFx(() -> lookup("#in-keys .soft").queryLabeled().getText().startsWith("gone")));
         machine.plugIn(keys);
         session.transport().devices().look();
-        await(() -> session.messages().last().get().equals("“Keys” is back."));
+        await(() -> session.messages().last().get().equals("“Keys” connected again."));
         clickOn("#close-devices");
         assertThat(session.look().view().get()).isEqualTo(View.CHAIN);
     }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import harpel.app.chain.EffectMenu;
 import harpel.app.chain.TraceCanvas;
 import harpel.app.draw.Raster;
+import harpel.app.look.Look;
 import harpel.app.look.Look.View;
 import harpel.app.look.Theme;
 import harpel.app.transport.Places;
@@ -259,6 +260,16 @@ class WindowReachTest extends WindowCase {
         clickOn("#help");
         await(() -> dialog("Arpeggio") != null);
         assertThat(lookup(Arpeggio.PACE.help()).tryQuery()).isPresent();
+        push(KeyCode.ESCAPE);
+        await(() -> dialog("Arpeggio") == null);
+        interact(() -> session.look().toggle(Look.Fold.CONTROLS));
+        push(KeyCode.CONTROL, KeyCode.F1);
+        await(() -> dialog("Arpeggio") != null);
+        push(KeyCode.ESCAPE);
+        await(() -> dialog("Arpeggio") == null);
+        focus("#stage-arpeggio");
+        push(KeyCode.ENTER);
+        await(() -> onFx(() -> pane.getRight() != null));
     }
 
     @Test

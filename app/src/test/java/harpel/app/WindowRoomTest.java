@@ -145,7 +145,8 @@ class WindowRoomTest extends WindowCase {
         await(() -> isThere("#param-label"));
         select("scale-fit");
         await(() -> isThere("#param-label"));
-        clickOn("#common");
+        focus("#common");
+        push(KeyCode.ENTER);
         await(() -> !isThere("#param-label"));
     }
 

@@ -144,7 +144,7 @@ public final class Devices implements AutoCloseable {
                     && open(one.getKey(), one.getValue())
                     && came
                     && begun) {
-                told.accept("“" + one.getKey().name + "” is " + (again ? "back." : "there."));
+                told.accept("“" + one.getKey().name + "” connected" + (again ? " again." : "."));
             }
         }
         begun = true;

@@ -3,6 +3,7 @@ package harpel.offline;
 import harpel.chain.Chain;
 import harpel.chain.Stage;
 import harpel.effect.Family;
+import harpel.effect.Trait;
 import harpel.event.Event;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
@@ -38,7 +39,7 @@ public record BeforeAfter(List<Sounding> before, List<Sounding> after, long leng
     public static BeforeAfter of(Piece piece, Stage stage) throws InterruptedException {
         long bar = piece.time().meter().at(0).barTicks();
         Family family = stage.kind().words().family();
-        boolean held = family == Family.HELD || family == Family.NOTES;
+        boolean held = family == Family.HELD || stage.kind().has(Trait.PLAYS_BY_ITSELF);
         List<Sounding> before = held ? held(piece.key(), bar) : scale(piece.key(), bar);
         List<Event> input = new ArrayList<>();
         for (Sounding one : before) {

@@ -81,7 +81,7 @@ class DevicesTest {
         assertThat(told).as("what is there at first is not told").isEmpty();
         SimulatedMachine.Device keys = machine.plugIn("Keys");
         devices.look();
-        assertThat(told).containsExactly("“Keys” is there.");
+        assertThat(told).containsExactly("“Keys” connected.");
         keys.play(0x90, 60, 90);
         await(() -> pierPort.log().contains("+60"));
         machine.pullOut(keys);
@@ -159,7 +159,7 @@ class DevicesTest {
         keys.play(0x90, 64, 90);
         machine.plugIn(pier);
         devices.look();
-        assertThat(told).last().isEqualTo("“Pier” is back.");
+        assertThat(told).last().isEqualTo("“Pier” connected again.");
         assertThat(pier.opened()).isEqualTo(2);
         keys.play(0x90, 67, 90);
         await(() -> pierPort.log().contains("+67"));

@@ -401,7 +401,7 @@ public final class StageRow extends StackPane {
             show(ends, ended > 0);
         }
         if (isSound() && standing.silent()) {
-            now = standing.words();
+            now = standing.word();
         } else if (address != null && standing.past()) {
             now = "past the chain";
         }

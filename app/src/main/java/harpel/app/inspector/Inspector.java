@@ -46,6 +46,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.stage.Window;
 
 /** The controls of the selected stage or branch, one for every parameter, made from the descriptors. */
 public final class Inspector extends BorderPane {
@@ -204,21 +205,29 @@ public final class Inspector extends BorderPane {
         HBox title = new HBox(Space.GAP, name, space);
         title.setAlignment(Pos.CENTER_LEFT);
         if (!branch && stage.isKnown()) {
-            Button help = Buttons.small("?", "help", "What it does and each of its controls, in words", this::help);
+            Button help = Buttons.small(
+                    "?",
+                    "help",
+                    "What it does and each of its controls, in words",
+                    () -> help(getScene().getWindow()));
             help.setAccessibleText("Help for " + stage.name());
             title.getChildren().add(help);
         }
         return title;
     }
 
-    /** Shows the page of the selected stage's effect. */
-    public void help() {
+    /**
+     * Shows the page of the selected stage's effect.
+     *
+     * @param owner the window it lies over; the controls may be folded away
+     */
+    public void help(Window owner) {
         StageAddress address = session.selection().selected().get();
         if (address != null) {
             session.selection()
                     .stage(address)
                     .filter(Stage::isKnown)
-                    .ifPresent(stage -> HelpSheet.show(getScene().getWindow(), session.look(), stage));
+                    .ifPresent(stage -> HelpSheet.show(owner, session.look(), stage));
         }
     }
 

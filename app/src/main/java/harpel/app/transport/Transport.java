@@ -333,7 +333,7 @@ public final class Transport implements AutoCloseable {
         });
         toldProblems.keySet().stream()
                 .filter(name -> !problems.containsKey(name))
-                .forEach(name -> messages.say(called(name) + " is back."));
+                .forEach(name -> messages.say(called(name) + " connected again."));
         toldProblems = problems;
         if (engine.standsNanos() > 0) {
             messages.say("The engine does not answer. Silence ends every note.");

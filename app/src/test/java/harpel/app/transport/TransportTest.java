@@ -121,6 +121,6 @@ class TransportTest {
         transport.look();
         assertThat(messages.last().get()).as("said once").isEmpty();
         unplugged.set(false);
-        await(said("“built-in sounds” is back."));
+        await(said("“built-in sounds” connected again."));
     }
 }
