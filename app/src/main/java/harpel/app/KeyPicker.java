@@ -1,6 +1,7 @@
 package harpel.app;
 
 import harpel.app.document.Document;
+import harpel.app.document.TypedValue;
 import harpel.app.look.Messages;
 import harpel.app.ui.Field;
 import harpel.app.ui.Menus;
@@ -33,7 +34,7 @@ final class KeyPicker extends HBox {
         typed = new Field(
                 "key",
                 "The key of the piece, such as D dorian",
-                text -> document.take(PieceEdit.of("Set key", piece -> piece.withKey(Key.parse(text)))),
+                text -> document.take(PieceEdit.of("Set key", TypedValue.key(text))),
                 messages::say);
         typed.setPrefWidth(104);
         HBox.setHgrow(typed, Priority.ALWAYS);

@@ -2,6 +2,7 @@ package harpel.app;
 
 import harpel.app.desk.Recorder;
 import harpel.app.document.Document;
+import harpel.app.document.TypedValue;
 import harpel.app.look.Look;
 import harpel.app.look.Look.View;
 import harpel.app.look.Messages;
@@ -19,11 +20,10 @@ import harpel.engine.LiveStatus.Mode;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.time.MeterMap;
-import harpel.time.TempoMap;
-import harpel.time.TimeMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.function.BiFunction;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import javafx.beans.property.BooleanProperty;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
@@ -45,8 +45,6 @@ import org.kordamp.ikonli.javafx.FontIcon;
 
 /** The bar at the top: the piece, playing, and what the clock says. */
 final class TopBar extends HBox {
-    private static final double SLOWEST = 20;
-    private static final double FASTEST = 400;
     /** What is later than this is told. */
     private static final int LATE_MS = 10;
 
@@ -150,8 +148,8 @@ final class TopBar extends HBox {
         redo = icon(Feather.CORNER_UP_RIGHT, "redo", "Redo", document::redo);
         // Undo and redo have keys; where there is little room the words of buttons have it.
         from(UNDO_FROM, undo, redo);
-        tempo = field("tempo", 52, "Tempo in quarters a minute, 20–400", this::withTempo);
-        meter = field("meter", 40, "Meter, such as 4/4 or 7/8", this::withMeter);
+        tempo = field("tempo", 52, "Tempo in quarters a minute, 20–400", TypedValue::tempo);
+        meter = field("meter", 40, "Meter, such as 4/4 or 7/8", TypedValue::meter);
         Button theme = Buttons.button(
                 "Night",
                 "theme",
@@ -293,32 +291,11 @@ final class TopBar extends HBox {
         return button;
     }
 
-    private Field field(String id, double width, String what, BiFunction<Piece, String, Piece> change) {
+    private Field field(String id, double width, String what, Function<String, UnaryOperator<Piece>> change) {
         Field field = new Field(
-                id,
-                what,
-                text -> document.take(PieceEdit.of("Set " + id, before -> change.apply(before, text))),
-                messages::say);
+                id, what, text -> document.take(PieceEdit.of("Set " + id, change.apply(text))), messages::say);
         field.setPrefWidth(width);
         return field;
-    }
-
-    private Piece withTempo(Piece before, String text) {
-        double bpm;
-        try {
-            bpm = Double.parseDouble(text);
-        } catch (NumberFormatException e) {
-            bpm = Double.NaN;
-        }
-        if (!(bpm >= SLOWEST && bpm <= FASTEST)) {
-            throw new IllegalArgumentException("tempo must be 20–400 quarters a minute but was \"" + text + "\"");
-        }
-        return before.withTime(new TimeMap(TempoMap.of(bpm), before.time().meter()));
-    }
-
-    private Piece withMeter(Piece before, String text) {
-        MeterMap map = new MeterMap(List.of(MeterMap.Change.parse(0, text)));
-        return before.withTime(new TimeMap(before.time().tempo(), map));
     }
 
     private static VBox reading(String name, Node value, double width) {

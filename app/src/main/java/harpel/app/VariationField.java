@@ -1,11 +1,11 @@
 package harpel.app;
 
 import harpel.app.document.Document;
+import harpel.app.document.TypedValue;
 import harpel.app.look.Messages;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Field;
 import harpel.app.ui.Space;
-import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
@@ -22,7 +22,7 @@ final class VariationField extends HBox {
         Field field = new Field(
                 "variation",
                 "The number that all chance depends on: another number, other notes",
-                text -> document.take(PieceEdit.of("Set variation", piece -> withVariation(piece, text))),
+                text -> document.take(PieceEdit.of("Set variation", TypedValue.variation(text))),
                 messages::say);
         field.setPrefWidth(80);
         HBox.setHgrow(field, Priority.ALWAYS);
@@ -43,12 +43,5 @@ final class VariationField extends HBox {
                                         piece -> piece.withVariation((piece.variation() + 1) % MOST)))));
         document.piece().addListener((property, before, now) -> field.show(String.valueOf(now.variation())));
         field.show(String.valueOf(document.piece().get().variation()));
-    }
-
-    private static Piece withVariation(Piece piece, String text) {
-        if (!text.strip().matches("\\d{1,6}")) {
-            throw new IllegalArgumentException("variation must be 0–999999 but was \"" + text + "\"");
-        }
-        return piece.withVariation(Long.parseLong(text.strip()));
     }
 }

@@ -260,6 +260,8 @@ class WindowReachTest extends WindowCase {
         clickOn("#help");
         await(() -> dialog("Arpeggio") != null);
         assertThat(lookup(Arpeggio.PACE.help()).tryQuery()).isPresent();
+        clickOn("#help-preset-1");
+        assertThat(session.document().undoLabel().orElse("")).startsWith("Preset ");
         push(KeyCode.ESCAPE);
         await(() -> dialog("Arpeggio") == null);
         interact(() -> session.look().toggle(Look.Fold.CONTROLS));
@@ -270,6 +272,24 @@ class WindowReachTest extends WindowCase {
         focus("#stage-arpeggio");
         push(KeyCode.ENTER);
         await(() -> onFx(() -> pane.getRight() != null));
+    }
+
+    @Test
+    void sixteenPadsAreOneStopOfTab() {
+        interact(() -> session.look().view().set(View.PLAY));
+        settle();
+        focus("#pad-0");
+        push(KeyCode.RIGHT);
+        push(KeyCode.DOWN);
+        assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).isEqualTo("pad-5");
+        push(KeyCode.TAB);
+        assertThat(onFx(() -> pane.getScene().getFocusOwner().getId())).doesNotStartWith("pad-");
+        press(KeyCode.SHIFT);
+        push(KeyCode.TAB);
+        release(KeyCode.SHIFT);
+        assertThat(onFx(() -> pane.getScene().getFocusOwner().getId()))
+                .as("where it was")
+                .isEqualTo("pad-5");
     }
 
     @Test

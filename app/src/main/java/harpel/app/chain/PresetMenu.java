@@ -50,6 +50,11 @@ public final class PresetMenu {
         return row;
     }
 
+    /** Gives a stage the settings of a preset, heard at once; one undo. */
+    public static void use(Selection selection, StageAddress address, Preset preset) {
+        selection.editStage("Preset " + preset.name(), "", address, before -> taken(before, preset.stage()));
+    }
+
     /** Goes to another preset of a stage's kind; one undo takes all steps back. */
     private static void step(Selection selection, Messages messages, StageAddress address, int by) {
         Stage now = selection.stage(address).orElseThrow();
@@ -79,13 +84,7 @@ public final class PresetMenu {
             presets.problems().forEach(messages::say);
             button.getItems()
                     .setAll(presets.of(stage.kind()).stream()
-                            .map(preset -> item(
-                                    preset,
-                                    () -> selection.editStage(
-                                            "Preset " + preset.name(),
-                                            "",
-                                            address,
-                                            before -> taken(before, preset.stage()))))
+                            .map(preset -> item(preset, () -> use(selection, address, preset)))
                             .toList());
             MenuItem save = new MenuItem("Save as a preset…");
             save.setOnAction(saving -> selection.stage(address).ifPresent(now -> save(look, messages, now)));

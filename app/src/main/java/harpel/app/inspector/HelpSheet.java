@@ -2,10 +2,16 @@ package harpel.app.inspector;
 
 import harpel.app.look.Look;
 import harpel.app.ui.Asking;
+import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
 import harpel.app.ui.room.Scrolling;
 import harpel.chain.Stage;
+import harpel.format.Presets;
+import harpel.format.Presets.Preset;
 import harpel.param.Param;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.Label;
@@ -19,10 +25,13 @@ final class HelpSheet {
     private static final double WIDE = 560;
     private static final double HIGH = 420;
     private static final double NAMES = 130;
+    /** So many presets are offered to be heard at once. */
+    private static final int HEARD = 2;
 
     private HelpSheet() {}
 
-    static void show(Window owner, Look look, Stage stage) {
+    /** @param use gives the stage the settings of a preset */
+    static void show(Window owner, Look look, Stage stage, Consumer<Preset> use) {
         VBox lines = new VBox(Space.CLOSE);
         for (Param<?> param : stage.params().spec().params()) {
             Label name = new Label(param.label());
@@ -42,7 +51,22 @@ final class HelpSheet {
         Label head = new Label(Character.toUpperCase(does.charAt(0)) + does.substring(1) + ".");
         head.setWrapText(true);
         Alert sheet = Asking.sheet(owner, look.styles(), stage.kind().words().label(), "", ButtonType.CLOSE);
-        sheet.getDialogPane().setContent(new VBox(Space.ROOM, head, list));
+        VBox page = new VBox(Space.ROOM, head, list);
+        List<Preset> presets = Presets.shipped().of(stage.kind());
+        if (!presets.isEmpty()) {
+            HBox hear = new HBox(Space.GAP, new Label("Hear it as"));
+            hear.setAlignment(Pos.CENTER_LEFT);
+            presets.stream()
+                    .limit(HEARD)
+                    .forEach(preset -> hear.getChildren()
+                            .add(Buttons.button(
+                                    preset.name(),
+                                    "help-preset-" + hear.getChildren().size(),
+                                    preset.does(),
+                                    () -> use.accept(preset))));
+            page.getChildren().add(1, hear);
+        }
+        sheet.getDialogPane().setContent(page);
         sheet.getDialogPane().setId("help-sheet");
         sheet.show();
     }

@@ -227,7 +227,11 @@ public final class Inspector extends BorderPane {
             session.selection()
                     .stage(address)
                     .filter(Stage::isKnown)
-                    .ifPresent(stage -> HelpSheet.show(owner, session.look(), stage));
+                    .ifPresent(stage -> HelpSheet.show(
+                            owner,
+                            session.look(),
+                            stage,
+                            preset -> PresetMenu.use(session.selection(), address, preset)));
         }
     }
 

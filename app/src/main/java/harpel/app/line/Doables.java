@@ -4,6 +4,7 @@ import harpel.app.chain.EffectMenu;
 import harpel.app.desk.PhraseDesk;
 import harpel.app.document.Document;
 import harpel.app.document.Selection;
+import harpel.app.document.TypedValue;
 import harpel.app.look.Look;
 import harpel.app.look.Look.View;
 import harpel.app.transport.Sounds;
@@ -20,11 +21,7 @@ import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.piece.PieceEdit;
 import harpel.piece.perform.Lever;
-import harpel.theory.Key;
 import harpel.theory.Words;
-import harpel.time.MeterMap;
-import harpel.time.TempoMap;
-import harpel.time.TimeMap;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -37,9 +34,6 @@ import java.util.function.UnaryOperator;
 public final class Doables {
     private static final int MOST = 60;
     private static final int MOST_SOUNDS = 12;
-    private static final double SLOWEST = 20;
-    private static final double FASTEST = 400;
-    private static final int MOST_VARIATION = 999_999;
 
     private final Document document;
     private final Selection selection;
@@ -227,25 +221,18 @@ public final class Doables {
     private void ofPiece(String name, String value, List<Doable> into) {
         Piece now = piece();
         Part part = selection.part();
-        ofPiece("Tempo", Math.round(now.time().tempo().bpmAt(0) * 10) / 10.0 + "", name, value, into, text -> {
-            double bpm = number("tempo", text, SLOWEST, FASTEST);
-            return piece ->
-                    piece.withTime(new TimeMap(TempoMap.of(bpm), piece.time().meter()));
-        });
-        ofPiece("Meter", now.time().meter().at(0).shown(), name, value, into, text -> {
-            MeterMap meter = new MeterMap(List.of(MeterMap.Change.parse(0, text)));
-            return piece -> piece.withTime(new TimeMap(piece.time().tempo(), meter));
-        });
-        ofPiece("Key", now.key().name(), name, value, into, text -> {
-            Key key = Key.parse(text);
-            return piece -> piece.withKey(key);
-        });
-        ofPiece("Variation", "" + now.variation(), name, value, into, text -> {
-            long variation = (long) number("variation", text, 0, MOST_VARIATION);
-            return piece -> piece.withVariation(variation);
-        });
+        ofPiece(
+                "Tempo",
+                String.valueOf(Math.round(now.time().tempo().bpmAt(0) * 10) / 10.0),
+                name,
+                value,
+                into,
+                TypedValue::tempo);
+        ofPiece("Meter", now.time().meter().at(0).shown(), name, value, into, TypedValue::meter);
+        ofPiece("Key", now.key().name(), name, value, into, TypedValue::key);
+        ofPiece("Variation", String.valueOf(now.variation()), name, value, into, TypedValue::variation);
         ofPiece("Level of " + part.name(), part.mix().level() + " %", name, value, into, text -> {
-            int level = (int) number("level", text.replace("%", "").strip(), 0, 100);
+            int level = (int) TypedValue.percent("level", text);
             return piece ->
                     piece.withPart(part.id(), one -> one.withMix(one.mix().withLevel(level)));
         });
@@ -254,7 +241,7 @@ public final class Doables {
             int place = i;
             Lever lever = levers.get(i);
             ofPiece("Lever " + lever.name(), Math.round(lever.value()) + " %", name, value, into, text -> {
-                double to = number("lever", text.replace("%", "").strip(), 0, 100);
+                double to = TypedValue.percent("lever", text);
                 return piece -> {
                     List<Lever> changed = new ArrayList<>(piece.levers());
                     changed.set(place, changed.get(place).withValue(to));
@@ -262,19 +249,6 @@ public final class Doables {
                 };
             });
         }
-    }
-
-    private static double number(String what, String text, double least, double most) {
-        try {
-            double number = Double.parseDouble(text.strip());
-            if (number >= least && number <= most) {
-                return number;
-            }
-        } catch (NumberFormatException e) {
-            // Said below, as what lies outside is.
-        }
-        throw new IllegalArgumentException(
-                what + " must be " + Math.round(least) + "–" + Math.round(most) + " but was “" + text + "”");
     }
 
     private void ofPiece(

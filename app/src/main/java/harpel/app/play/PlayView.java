@@ -154,6 +154,13 @@ public final class PlayView extends BorderPane {
             PadTile pad = new PadTile(
                     session.document(), session.timeline(), session.controller(), session.performing(), i, this::setUp);
             pads.add(pad);
+            // All of them are one stop of Tab; arrows go among them.
+            pad.setFocusTraversable(pads.size() == 1);
+            pad.focusedProperty().addListener((property, before, now) -> {
+                if (now) {
+                    pads.forEach(one -> one.setFocusTraversable(one == pad));
+                }
+            });
             grid.add(pad, i % COLUMNS, i / COLUMNS);
         }
         grid.addEventHandler(KeyEvent.KEY_PRESSED, this::walk);
