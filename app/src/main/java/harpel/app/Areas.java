@@ -1,5 +1,6 @@
 package harpel.app;
 
+import java.lang.ref.WeakReference;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -11,7 +12,7 @@ import javafx.scene.Parent;
 
 /** The areas of the window, through which F6 goes round: each gives the keyboard back to what had it there last. */
 final class Areas {
-    private final Map<Node, Node> last = new WeakHashMap<>();
+    private final Map<Node, WeakReference<Node>> last = new WeakHashMap<>();
 
     /**
      * Gives the keyboard to the next area, or with −1 to the one before.
@@ -30,7 +31,7 @@ final class Areas {
             now = owner != null && isIn(owner, there.get(i)) ? i : now;
         }
         if (now >= 0) {
-            last.put(there.get(now), owner);
+            last.put(there.get(now), new WeakReference<>(owner));
         }
         // One that has nothing for the keyboard is passed by.
         for (int tries = 1; tries <= there.size(); tries++) {
@@ -42,7 +43,8 @@ final class Areas {
     }
 
     private boolean give(Node area, Consumer<Node> begin) {
-        Node before = last.get(area);
+        WeakReference<Node> kept = last.get(area);
+        Node before = kept == null ? null : kept.get();
         if (before != null && before.getScene() == area.getScene() && isIn(before, area) && takesKeys(before)) {
             before.requestFocus();
             return true;

@@ -48,6 +48,7 @@ public final class HarpelApp extends Application {
     private Autosave autosave;
     private Settings settings;
     private WindowPlace place;
+    private static final Duration PLACED_BY_THEN = Duration.millis(250);
     private Frames frames;
     private ShortMemory shortMemory;
     private int drawn;
@@ -140,6 +141,11 @@ public final class HarpelApp extends Application {
             }
             settings.folds().forEach(session.look()::wish);
             place.place(stage);
+            WindowPlace wanted = place;
+            // A window manager may give a window another place and size than it was shown with.
+            PauseTransition placed = new PauseTransition(PLACED_BY_THEN);
+            placed.setOnFinished(event -> wanted.place(stage));
+            placed.play();
         }
         stage.show();
         for (Observable one : List.of(

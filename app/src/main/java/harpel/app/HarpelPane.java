@@ -7,6 +7,7 @@ import harpel.app.devices.DevicesPage;
 import harpel.app.draw.Drawing;
 import harpel.app.draw.StepBars;
 import harpel.app.editor.Around;
+import harpel.app.foot.Foot;
 import harpel.app.inspector.Inspector;
 import harpel.app.line.DoLine;
 import harpel.app.look.Look.Fold;
@@ -20,46 +21,32 @@ import harpel.app.phrase.PhraseView;
 import harpel.app.play.PlayView;
 import harpel.app.session.Session;
 import harpel.app.timeline.TimelineView;
-import harpel.app.ui.Buttons;
 import harpel.app.ui.Menus;
 import harpel.app.ui.ParamTile;
-import harpel.app.ui.Space;
 import harpel.app.ui.room.AtLeast;
-import harpel.app.ui.room.OnlyShown;
 import harpel.app.vary.VariationPage;
 import java.io.File;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
-import javafx.css.PseudoClass;
 import javafx.event.EventHandler;
-import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.ContextMenu;
-import javafx.scene.control.Hyperlink;
-import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.Slider;
 import javafx.scene.control.TextInputControl;
-import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
 import javafx.stage.Window;
 import org.fxmisc.richtext.CodeArea;
@@ -74,7 +61,6 @@ final class HarpelPane extends BorderPane {
     private final Actions actions;
     private final TopBar top;
     private final ChainView chain;
-    private final KeysView keys;
     private final Inspector inspector;
     private final PartPanel parts;
     private final RoutesPage routes;
@@ -86,11 +72,7 @@ final class HarpelPane extends BorderPane {
     private DevicesPage devices;
     private VariationPage variations;
     private View beforeDevices = View.CHAIN;
-    private final Node foot;
-    private final HBox keyRow = new HBox(Space.EDGE);
-    private final VBox besideKeys = new VBox(Space.TIGHT);
-    private KeyPicker keyPicker;
-    private VariationField variationField;
+    private final Foot foot;
     private final PartStrip partStrip;
     private DoLine line;
     private final Areas areas = new Areas();
@@ -100,25 +82,14 @@ final class HarpelPane extends BorderPane {
     private final Map<Region, AtLeast> middles = new IdentityHashMap<>();
     private static final double LEAST_WIDE = 520;
     private static final double LEAST_HIGH = 200;
+    private static final double FIRST_STEPS_HIGH = 440;
 
     private Node left;
     private Region right;
-    private static final double BESIDE_WIDE = 196;
     /** Below so many points there is no room for controls beside rows. */
     private static final double CONTROLS_BESIDE_FROM = 860;
-    /** The keys that fold something. */
-    static final Map<Fold, String> FOLD_KEYS =
-            Map.of(Fold.PARTS, "F9", Fold.CONTROLS, "F10", Fold.KEYS, "F11", Fold.HEARD, "F12");
 
-    private final Label keysInfo = new Label();
-    private static final PseudoClass AWAY = PseudoClass.getPseudoClass("away");
-
-    private final Label lettersInfo = new Label();
-    private final Label heldInfo = new Label();
-    private String toldLetters;
-    private int toldOctave;
     private int frame;
-    private int toldTouch;
     private final MenuButton menu =
             Menus.button("Piece", "menu", "Files, prints, devices and what the window looks like");
 
@@ -143,8 +114,6 @@ final class HarpelPane extends BorderPane {
                 session.messages(),
                 menu);
         chain = new ChainView(session);
-        keys = new KeysView(
-                session.document(), session.selection(), session.look(), session.transport(), session.messages());
         inspector = new Inspector(session, around);
         inspector.setPrefWidth(292);
         inspector.setMinWidth(280);
@@ -156,7 +125,8 @@ final class HarpelPane extends BorderPane {
         parts = new PartPanel(session);
         routes = new RoutesPage(session.document(), session.selection(), session.look(), session.transport());
         partStrip = new PartStrip(session.document(), session.selection());
-        foot = foot();
+        foot = new Foot(
+                session.document(), session.selection(), session.look(), session.transport(), session.messages());
         setBottom(foot);
         left = parts;
         right = inspector;
@@ -262,17 +232,19 @@ final class HarpelPane extends BorderPane {
     }
 
     private void measure() {
+        if (getWidth() <= 0 || getHeight() <= 0) {
+            return;
+        }
         session.look().room(getWidth(), getHeight());
         arrange();
     }
 
     /** Shows something in the middle. */
     private void put(Region shown) {
-        middle = middles.computeIfAbsent(shown, view -> new AtLeast(view, LEAST_WIDE, LEAST_HIGH));
-        arrange();
+        put(shown, LEAST_WIDE, LEAST_HIGH);
     }
 
-    /** A view with more beside one another than rows: below so much it is scrolled. */
+    /** Shows something that is scrolled where it would be less wide or high. */
     private void put(Region shown, double least, double lowest) {
         middle = middles.computeIfAbsent(shown, view -> new AtLeast(view, least, lowest));
         arrange();
@@ -286,24 +258,7 @@ final class HarpelPane extends BorderPane {
         set(left == null ? null : folds.contains(Fold.PARTS) ? partStrip : left, getLeft(), this::setLeft);
         set(over ? right : middle, getCenter(), this::setCenter);
         set(controls && !over ? right : null, getRight(), this::setRight);
-        foldKeys(folds.contains(Fold.KEYS));
-    }
-
-    /** Beside keys that are a strip, what is said of them stands in a row. */
-    private void foldKeys(boolean strip) {
-        keys.fold(strip);
-        boolean room = getWidth() == 0 || getWidth() >= CONTROLS_BESIDE_FROM;
-        if (strip) {
-            besideKeys.getChildren().clear();
-            keyRow.getChildren().setAll(keys, lettersInfo);
-            if (room) {
-                keyRow.getChildren().add(1, heldInfo);
-                keyRow.getChildren().addAll(keyPicker, variationField);
-            }
-        } else {
-            besideKeys.getChildren().setAll(keyPicker, variationField, heldInfo, keysInfo, lettersInfo);
-            keyRow.getChildren().setAll(keys, besideKeys);
-        }
+        foot.fold(folds.contains(Fold.KEYS), getWidth() == 0 || getWidth() >= CONTROLS_BESIDE_FROM);
     }
 
     /** What is there already stays, with the keyboard. */
@@ -356,85 +311,13 @@ final class HarpelPane extends BorderPane {
                     files.beginReady();
                 },
                 this::closeFirstPage);
-        middle = new AtLeast(page, LEAST_WIDE, LEAST_HIGH);
+        middle = new AtLeast(page, LEAST_WIDE, FIRST_STEPS_HIGH);
         arrange();
     }
 
     private void closeFirstPage() {
         switchTo(session.look().view().get());
         requestFocus();
-    }
-
-    private Node foot() {
-        keysInfo.getStyleClass().add("soft");
-        keysInfo.setMinWidth(100);
-        HBox.setHgrow(keys, Priority.ALWAYS);
-        lettersInfo.setId("letters");
-        lettersInfo.setMinWidth(Region.USE_PREF_SIZE);
-        lettersInfo.getStyleClass().addAll("soft", "letters");
-        heldInfo.setId("held");
-        heldInfo.getStyleClass().add("soft");
-        keyPicker = new KeyPicker(session.document(), session.messages());
-        variationField = new VariationField(session.document(), session.messages());
-        keyPicker.setMaxWidth(BESIDE_WIDE);
-        variationField.setMaxWidth(BESIDE_WIDE);
-        besideKeys.setMinWidth(BESIDE_WIDE);
-        besideKeys.setMaxWidth(BESIDE_WIDE);
-        keyRow.setAlignment(Pos.CENTER_LEFT);
-        keyRow.setPadding(new Insets(Space.FINE, Space.EDGE, Space.CLOSE, Space.EDGE));
-        Label message = new Label();
-        message.setId("message");
-        message.textProperty().bind(session.messages().last());
-        Label sound = new Label();
-        sound.setId("no-sound");
-        sound.getStyleClass().add("soft");
-        sound.textProperty().bind(session.transport().noSound());
-        Button cancel = Buttons.button(
-                "Cancel",
-                "cancel",
-                "End the work that goes on; nothing is written",
-                () -> session.messages().cancel().get().run());
-        cancel.getStyleClass().add("tiny");
-        cancel.visibleProperty().bind(session.messages().cancel().isNotNull());
-        cancel.managedProperty().bind(cancel.visibleProperty());
-        Hyperlink offer = Buttons.link("", "offer", "Does what it says (Ctrl+Enter)", session.messages()::doOffered);
-        // It goes when it has been pressed, and would take the keyboard with it.
-        offer.setFocusTraversable(false);
-        offer.setMinWidth(Region.USE_PREF_SIZE);
-        sound.setMinWidth(0);
-        session.messages()
-                .offered()
-                .addListener((property, before, now) -> offer.setText(now == null ? "" : now.words()));
-        offer.visibleProperty().bind(session.messages().offered().isNotNull());
-        offer.managedProperty().bind(offer.visibleProperty());
-        message.setMinWidth(0);
-        HBox said = new HBox(Space.PAGE, message, offer, cancel, sound);
-        OnlyShown.in(said);
-        HBox.setHgrow(said, Priority.ALWAYS);
-        HBox shown = new HBox(Space.FINE);
-        for (Fold fold : Fold.values()) {
-            shown.getChildren().add(foldButton(fold));
-        }
-        HBox line = new HBox(Space.EDGE, said, shown);
-        line.setPadding(new Insets(Space.TIGHT, Space.EDGE, 0, Space.EDGE));
-        VBox foot = new VBox(0, line, keyRow);
-        foot.getStyleClass().add("foot");
-        return foot;
-    }
-
-    /** Shows whether something is open, and folds or opens it. */
-    private ToggleButton foldButton(Fold fold) {
-        String name = fold.name().charAt(0) + fold.name().substring(1).toLowerCase(Locale.ROOT);
-        ToggleButton button = Buttons.toggle(
-                name,
-                "fold-" + fold.name().toLowerCase(Locale.ROOT),
-                "Shows " + fold.words() + ", or folds it away  (" + FOLD_KEYS.get(fold) + ")",
-                on -> session.look().toggle(fold));
-        button.getStyleClass().setAll("fold-word");
-        button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setSelected(!session.look().folds().get().contains(fold));
-        session.look().folds().addListener((property, before, now) -> button.setSelected(!now.contains(fold)));
-        return button;
     }
 
     /** Declares every action, fills the menu, and takes files that are dragged in. */
@@ -531,7 +414,7 @@ final class HarpelPane extends BorderPane {
         } else if (lettersGoTo().isEmpty()
                 && !(getScene().getFocusOwner() instanceof Drawing
                         && event.getCode().isDigitKey())
-                && keys.key(event)) {
+                && foot.keys().key(event)) {
             event.consume();
         }
     }
@@ -585,7 +468,7 @@ final class HarpelPane extends BorderPane {
     private void released(KeyEvent event) {
         if (event.getCode() == KeyCode.F3) {
             session.transport().dry().set(false);
-        } else if (keys.key(event)) {
+        } else if (foot.keys().key(event)) {
             event.consume();
         }
     }
@@ -643,7 +526,7 @@ final class HarpelPane extends BorderPane {
     void releaseKeys() {
         session.transport().dry().set(false);
         session.performing().releaseAll();
-        keys.releaseAll();
+        foot.keys().releaseAll();
     }
 
     /** Draws a frame. */
@@ -678,21 +561,6 @@ final class HarpelPane extends BorderPane {
         session.performing().look();
         session.controller().look();
         session.writing().look();
-        keys.draw();
-        String held = keys.held(session.selection().part().channel());
-        if (!held.equals(heldInfo.getText())) {
-            heldInfo.setText(held);
-        }
-        String letters = lettersGoTo();
-        if (!letters.equals(toldLetters)) {
-            toldLetters = letters;
-            lettersInfo.setText(letters.isEmpty() ? "Letters play notes" : letters);
-            lettersInfo.pseudoClassStateChanged(AWAY, !letters.isEmpty());
-        }
-        if (keys.octave() != toldOctave || keys.touch() != toldTouch) {
-            toldOctave = keys.octave();
-            toldTouch = keys.touch();
-            keysInfo.setText("octave  [  " + toldOctave + "  ]   touch " + toldTouch);
-        }
+        foot.draw(lettersGoTo());
     }
 }

@@ -235,7 +235,7 @@ final class WindowActions {
             action(
                     "fold-" + fold.name().toLowerCase(Locale.ROOT),
                     "Show or fold away " + fold.words(),
-                    HarpelPane.FOLD_KEYS.get(fold),
+                    fold.key(),
                     () -> session.look().toggle(fold));
         }
         action("record", "Record the chosen part, or end", "Shortcut+Shift+R", session.recorder()::toggle);
@@ -269,7 +269,7 @@ final class WindowActions {
                 "One line for everything: type what you want",
                 "Shortcut+K",
                 () -> line.toggle(pane.getScene().getWindow()));
-        action("keep-chords", "Keep a phrase a chord", "Shortcut+Shift+K", session.keeping()::keepByChords);
+        action("keep-chords", "Keep a phrase for each chord", "Shortcut+Shift+K", session.keeping()::keepByChords);
         action("why-nothing", "Why do I hear nothing of this part?", "Shortcut+Shift+H", session.whySilent()::ask);
         action("hear-other", "Hear the other chain, A or B", "F2", session.selection()::hearOther);
         action("chain-off", "Whole chain off or on", "Shortcut+Shift+B", session.selection()::switchChain);

@@ -165,7 +165,7 @@ class WindowCompareTest extends WindowCase {
         push(KeyCode.LEFT);
         release(KeyCode.ALT);
         assertThat(window.fromTick()).isLessThan(from);
-        await(() -> text("#standing").endsWith("bars back"));
+        await(() -> text("#standing").startsWith("frozen, "));
         double stays = window.fromTick();
         await(() -> window.nowTick() > 40_000);
         assertThat(window.fromTick()).as("it stays while time goes on").isEqualTo(stays);

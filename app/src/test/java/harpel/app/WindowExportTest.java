@@ -64,7 +64,7 @@ class WindowExportTest extends WindowCase {
         assertThat(isSeen("#export-division")).as("asked for seldom").isFalse();
         chosenFile = folder.resolve("clock");
         clickOn("#export-now");
-        await(() -> session.messages().last().get().startsWith("Exported clock.mid: 4 notes in 1 bar"));
+        await(() -> session.messages().last().get().equals("Exported clock.mid to " + folder + ": 4 notes in 1 bar"));
         assertThat(askedFor).isEqualTo("test-parts.mid");
         assertThat(SmfReader.read(Files.readAllBytes(folder.resolve("clock.mid")))
                         .notes())

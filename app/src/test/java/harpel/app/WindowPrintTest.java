@@ -196,7 +196,7 @@ class WindowPrintTest extends WindowCase {
         Path target = folder.resolve("lead.mid");
         PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, 4 * BAR, Tail.STOP);
         interact(() -> session.printing().toFile(order, PrintFormat.plain(), SmfForm.PLAIN, target));
-        await(() -> session.messages().last().get().startsWith("Exported lead.mid: "));
+        await(() -> session.messages().last().get().startsWith("Exported lead.mid to "));
         MidiFile printed = SmfReader.read(Files.readAllBytes(target));
         List<String> first = printed.notes().stream()
                 .filter(note -> note.tick() < 2 * BAR)
@@ -280,7 +280,7 @@ class WindowPrintTest extends WindowCase {
         Path whole = folder.resolve("both.wav");
         PrintOrder order = new PrintOrder(now(), Set.of("lead", "clock"), 0, BAR, Tail.RING);
         interact(() -> session.printing().toFile(order, new SoundFile(), SmfForm.PLAIN, whole));
-        await(() -> session.messages().last().get().startsWith("Exported both.wav: "));
+        await(() -> session.messages().last().get().startsWith("Exported both.wav to "));
         assertThat(javax.sound.sampled.AudioSystem.getAudioFileFormat(whole.toFile())
                         .getFrameLength())
                 .isGreaterThan(44_100 / 2);
@@ -311,7 +311,7 @@ class WindowPrintTest extends WindowCase {
         PrintOrder order = new PrintOrder(now(), Set.of("lead"), 0, BAR, Tail.RING);
         SoundFile how = new SoundFile(44_100, 16, session.sounds().bank().get());
         interact(() -> session.printing().toFile(order, how, SmfForm.PLAIN, wav));
-        await(() -> session.messages().last().get().startsWith("Exported lead.wav: "));
+        await(() -> session.messages().last().get().startsWith("Exported lead.wav to "));
         interact(() -> session.sounds().choose(folder.resolve("gone.sf2")));
         await(() -> session.messages()
                 .last()

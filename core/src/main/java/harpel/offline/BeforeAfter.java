@@ -5,6 +5,7 @@ import harpel.chain.Stage;
 import harpel.effect.Family;
 import harpel.effect.Trait;
 import harpel.event.Event;
+import harpel.event.EventOrder;
 import harpel.event.NoteEnd;
 import harpel.event.NoteStart;
 import harpel.piece.Piece;
@@ -47,7 +48,7 @@ public record BeforeAfter(List<Sounding> before, List<Sounding> after, long leng
             input.add(start);
             input.add(NoteEnd.plain(one.end, start));
         }
-        input.sort(harpel.event.EventOrder.INSTANCE);
+        input.sort(EventOrder.INSTANCE);
         Plan plan = Plan.ofChain("part", Chain.EMPTY.plus(0, stage), piece.key(), piece.time(), piece.variation());
         List<Sounding> after = soundings(
                 new PrintJob(plan, "part", Tail.CUT, Tap.NONE).print(input, bar).events(), bar);

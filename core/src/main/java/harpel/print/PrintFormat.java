@@ -69,7 +69,8 @@ public interface PrintFormat {
     static List<PrintFormat> all() {
         return ServiceLoader.load(PrintFormat.class).stream()
                 .map(ServiceLoader.Provider::get)
-                .sorted(Comparator.comparing((PrintFormat one) -> !FIRST.contains(one.ending()))
+                .sorted(Comparator.comparingInt((PrintFormat one) ->
+                                FIRST.contains(one.ending()) ? FIRST.indexOf(one.ending()) : FIRST.size())
                         .thenComparing(PrintFormat::ending))
                 .toList();
     }

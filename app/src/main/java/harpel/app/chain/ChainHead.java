@@ -92,8 +92,8 @@ final class ChainHead extends HBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox pair = new HBox(Space.HAIR, a, b);
         pair.setAlignment(Pos.CENTER);
-        MenuButton more = Menus.button(
-                "…", "chain-more", "The chain off, traces that stand still, what is seen of them", this::fillMore);
+        MenuButton more =
+                Menus.button("…", "chain-more", "The chain off, frozen traces, what is seen of them", this::fillMore);
         more.setAccessibleText("More of this chain");
         more.setMinWidth(USE_PREF_SIZE);
         getChildren()
@@ -129,7 +129,7 @@ final class ChainHead extends HBox {
                                 selection.part().rack().off(),
                                 selection::switchChain),
                         check(
-                                "Traces stand still",
+                                "Freeze the traces",
                                 "freeze",
                                 "F4",
                                 window.isFrozen(),
@@ -209,7 +209,7 @@ final class ChainHead extends HBox {
     /** What could surprise stands where it is said what the chain is. */
     private void showStanding() {
         String words = window.isFrozen()
-                ? "stands still, " + Words.number(window.barsBack()) + " bars back"
+                ? "frozen, " + Words.count(window.barsBack(), "bar") + " back"
                 : stands.isEmpty() && selection.part().rack().off() ? "chain off" : stands;
         standing.setText(words);
         standing.setVisible(!words.isEmpty());

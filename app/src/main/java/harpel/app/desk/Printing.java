@@ -252,7 +252,8 @@ public final class Printing implements AutoCloseable {
         export(
                 path,
                 List.of(order),
-                "Exported " + path.getFileName(),
+                "Exported " + path.getFileName() + " to "
+                        + path.toAbsolutePath().getParent(),
                 path.toAbsolutePath().getParent(),
                 (printed, tell) -> as.write(printed, form, path, tell));
     }
@@ -262,7 +263,7 @@ public final class Printing implements AutoCloseable {
         export(
                 folder,
                 orders,
-                "Exported " + orders.size() + " files to " + folder.getFileName(),
+                "Exported " + orders.size() + " files to " + folder,
                 folder,
                 (printed, tell) -> as.write(
                         printed,
@@ -277,7 +278,7 @@ public final class Printing implements AutoCloseable {
         export(
                 folder,
                 List.of(order),
-                "Exported " + (count == 1 ? "1 file" : count + " files") + " to " + folder.getFileName(),
+                "Exported " + (count == 1 ? "1 file" : count + " files") + " to " + folder,
                 folder,
                 (printed, tell) -> {
                     int done = 0;
@@ -298,7 +299,7 @@ public final class Printing implements AutoCloseable {
     public void toStages(PrintOrder order, PrintFormat as, SmfForm form, Path folder) {
         String part = order.parts().iterator().next();
         StageFiles stages = new StageFiles(part);
-        export(folder, List.of(order), "Exported every stage to " + folder.getFileName(), folder, new Written() {
+        export(folder, List.of(order), "Exported every stage to " + folder, folder, new Written() {
             @Override
             public Tap tap() {
                 return stages;
@@ -326,8 +327,7 @@ public final class Printing implements AutoCloseable {
         print(
                 "Exporting to " + to.getFileName(),
                 orders,
-                printed -> messages.offer(
-                        said(done, printed) + ", in " + folder, "Open folder", () -> opener.accept(folder)),
+                printed -> messages.offer(said(done, printed), "Open folder", () -> opener.accept(folder)),
                 written);
     }
 

@@ -50,7 +50,8 @@ final class HelpPicture extends Picture {
 
     /** Shows what a stage does; made beside the window, and only where something has changed. */
     void show(Piece piece, Stage stage) {
-        List<Object> now = List.of(stage.kind(), stage.params(), stage.branches(), piece.key(), piece.variation());
+        List<Object> now =
+                List.of(stage.kind(), stage.params(), stage.branches(), piece.key(), piece.time(), piece.variation());
         if (now.equals(of)) {
             return;
         }

@@ -24,7 +24,9 @@ import harpel.piece.perform.Lever;
 import harpel.theory.Words;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.BiConsumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -76,9 +78,9 @@ public final class Doables {
         stages(rest);
         phrases(rest);
         rest.removeIf(one -> !Words.finds(typed, one.words()));
-        String begin = typed.strip().toLowerCase(java.util.Locale.ROOT);
-        rest.sort(java.util.Comparator.comparing(
-                one -> !one.words().toLowerCase(java.util.Locale.ROOT).startsWith(begin)));
+        String begin = typed.strip().toLowerCase(Locale.ROOT);
+        rest.sort(Comparator.comparing(
+                one -> !one.words().toLowerCase(Locale.ROOT).startsWith(begin)));
         all.addAll(rest);
         // What is no value may have meant something else.
         values.stream().filter(one -> one.run() == null).forEach(all::add);
@@ -268,9 +270,7 @@ public final class Doables {
         try {
             UnaryOperator<Piece> edit = change.apply(value);
             into.add(new Doable(
-                    what + ": " + value,
-                    "now " + now,
-                    () -> edit("Set " + what.toLowerCase(java.util.Locale.ROOT), edit)));
+                    what + ": " + value, "now " + now, () -> edit("Set " + what.toLowerCase(Locale.ROOT), edit)));
         } catch (IllegalArgumentException e) {
             into.add(new Doable(what + ": " + value, e.getMessage(), null));
         }
@@ -306,7 +306,7 @@ public final class Doables {
             ParamSet then = stage.kind().completed(stage.params().with(param, wanted), param, piece().key());
             return new Doable(what + ": " + param.show(then, document.spelling()), "now " + now, () -> {
                 selection.editStage(
-                        "Set " + param.label().toLowerCase(java.util.Locale.ROOT),
+                        "Set " + param.label().toLowerCase(Locale.ROOT),
                         "",
                         address,
                         one -> one.withParams(

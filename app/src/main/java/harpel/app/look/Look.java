@@ -40,15 +40,22 @@ public final class Look {
 
     /** What can be folded away to a strip, so that there is more room for notes. */
     public enum Fold {
-        PARTS("the parts at the left"),
-        CONTROLS("the controls at the right"),
-        HEARD("what was heard"),
-        KEYS("the drawn keys");
+        PARTS("the parts at the left", "F9"),
+        CONTROLS("the controls at the right", "F10"),
+        HEARD("what was heard", "F12"),
+        KEYS("the drawn keys", "F11");
 
         private final String words;
+        private final String key;
 
-        Fold(String words) {
+        Fold(String words, String key) {
             this.words = words;
+            this.key = key;
+        }
+
+        /** The key that folds or opens it. */
+        public String key() {
+            return key;
         }
 
         public String words() {

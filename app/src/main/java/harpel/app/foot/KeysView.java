@@ -1,4 +1,4 @@
-package harpel.app;
+package harpel.app.foot;
 
 import harpel.app.document.Document;
 import harpel.app.document.Selection;
@@ -33,7 +33,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 
 /** The drawn keys C2–B6: played by mouse (further down is louder) and by two rows of the computer's keyboard; lit by input and output. */
-final class KeysView extends Region {
+public final class KeysView extends Region {
     private static final int LOWEST = 36;
     private static final int OCTAVES = 5;
     private static final int WHITE_KEYS = OCTAVES * 7;
@@ -198,7 +198,7 @@ final class KeysView extends Region {
     }
 
     /** Takes a key of the computer; true when it plays. */
-    boolean key(KeyEvent event) {
+    public boolean key(KeyEvent event) {
         if (event.getEventType() == KeyEvent.KEY_RELEASED) {
             // Whatever else is held by now: a key that was pressed is let go of.
             Integer pitch = down.remove(event.getCode());
@@ -227,7 +227,7 @@ final class KeysView extends Region {
     }
 
     /** Lets go of every key, as when the window loses the keyboard. */
-    void releaseAll() {
+    public void releaseAll() {
         down.values().forEach(transport::release);
         down.clear();
         mouseUp();

@@ -1,4 +1,4 @@
-package harpel.app;
+package harpel.app.foot;
 
 import harpel.app.document.Document;
 import harpel.app.document.TypedValue;
