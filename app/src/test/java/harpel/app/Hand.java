@@ -35,7 +35,7 @@ import org.testfx.util.WaitForAsyncUtils;
  */
 class Hand {
     private static final int STILL_TRIES = 10;
-    private static final long PATIENCE_SECONDS = 10;
+    private static final long PATIENCE_SECONDS = 30;
 
     private static final FxRobot FINDER = new FxRobot();
     private static Robot robot;

@@ -42,9 +42,6 @@ import org.testfx.service.support.FiredEvents;
 class RobotTest extends WindowCase {
     private static final int SECONDS = Integer.getInteger("robot.seconds", 60);
     private static final long SEED = Long.getLong("robot.seed", 1);
-    /** All that has a bound, together; see docs/performance.md, "What memory is bounded to". */
-    private static final long HEAP_MB = 300;
-
     private static final int LOOK_EVERY = 40;
     private static final int TOLD = 12;
 
@@ -139,7 +136,7 @@ class RobotTest extends WindowCase {
     private final Deque<String> did = new ArrayDeque<>();
     private final ConcurrentLinkedQueue<String> wrong = new ConcurrentLinkedQueue<>();
     private Robot robot;
-    private final List<Long> megabytes = new ArrayList<>();
+    private final HeapCap heap = new HeapCap();
     /** Used again for each picture, so that those do not count as the window's. */
     private WritableImage image;
 
@@ -191,7 +188,7 @@ class RobotTest extends WindowCase {
                 assertThat(wrong).as(this::story).isEmpty();
                 if (i % LOOK_EVERY == 0) {
                     lookAtPicture();
-                    lookAtMemory();
+                    heap.look(this::story);
                 }
             }
             nothingIsLeftSounding();
@@ -479,21 +476,6 @@ class RobotTest extends WindowCase {
             }
             return hash;
         });
-    }
-
-    private void lookAtMemory() {
-        Runtime runtime = Runtime.getRuntime();
-        long used = runtime.totalMemory() - runtime.freeMemory();
-        if (used > HEAP_MB << 20) {
-            System.gc();
-            settle();
-            System.gc();
-            used = runtime.totalMemory() - runtime.freeMemory();
-        }
-        megabytes.add(used >> 20);
-        assertThat(used >> 20)
-                .as(() -> "megabytes, after " + megabytes + "; " + story())
-                .isLessThan(HEAP_MB);
     }
 
     private void nothingIsLeftSounding() {

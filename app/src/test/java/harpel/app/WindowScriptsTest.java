@@ -17,6 +17,8 @@ import harpel.testkit.Wire;
 import harpel.time.Ticks;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Labeled;
 import javafx.scene.input.KeyCode;
@@ -70,6 +72,9 @@ class WindowScriptsTest extends WindowCase {
     @Test
     void fortyHostileScriptsStopNeitherTheWindowNorTheOtherParts() {
         long before = megabytes();
+        // Each line, since forty complain: what one looks for may stand for a moment only.
+        Queue<String> foot = new ConcurrentLinkedQueue<>();
+        interact(() -> session.messages().last().addListener((said, old, now) -> foot.add(now)));
         push(KeyCode.SPACE);
         await(() -> session.transport().status().mode() == Mode.PLAYING);
         interact(() -> session.document().apply(PieceEdit.of("Harm", piece -> {
@@ -118,6 +123,7 @@ class WindowScriptsTest extends WindowCase {
                 .isPresent());
         assertThat(text("#onoff-script")).as("an open dot").isEqualTo("○");
         interact(() -> session.look().view().set(View.PLAY));
+        foot.clear();
         interact(() -> session.document()
                 .apply(PieceEdit.of(
                         "Harm",
@@ -134,7 +140,9 @@ class WindowScriptsTest extends WindowCase {
                         .filter(said -> said.weight() == Told.Said.Weight.OFF))
                 .as("what was switched off was the text before")
                 .isEmpty();
-        await(() -> session.messages().last().get().contains("switched off"));
+        await(
+                () -> foot.stream().anyMatch(line -> line.startsWith("Harm 0") && line.contains("switched off")),
+                () -> "it was not said at the foot, but: " + foot);
         push(KeyCode.CONTROL, KeyCode.ENTER);
         await(() -> session.look().view().get() == View.CHAIN
                 && session.look().large().get());
