@@ -5,11 +5,13 @@ import harpel.engine.LiveStatus;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.LongConsumer;
 import javafx.animation.AnimationTimer;
+import javafx.application.ConditionalFeature;
 import javafx.application.Platform;
 import javafx.beans.value.ChangeListener;
 import javafx.event.Event;
 import javafx.event.EventHandler;
 import javafx.scene.Scene;
+import javafx.stage.Window;
 
 /**
  * Draws a frame at each pulse while something moves, and none while all stands still: then no pulse comes and nothing is worked out. A
@@ -27,6 +29,14 @@ final class Frames implements AutoCloseable {
 
     private static final long LOOK_NANOS = 40_000_000L;
 
+    /**
+     * Where software draws, each frame copies the whole window, whatever has changed. From so many pixels on every second frame is left
+     * out, a little before it is due since pulses are not even.
+     */
+    private static final double LARGE_PIXELS = 2_500_000;
+
+    private static final long LARGE_NANOS = 28_000_000L;
+
     private final Session session;
     private final LongConsumer draw;
     private final AnimationTimer timer;
@@ -37,6 +47,7 @@ final class Frames implements AutoCloseable {
     private volatile boolean drawing;
     private volatile boolean closed;
     private long lastNanos;
+    private long drawnNanos;
     private int framesLeft;
     private LiveStatus lastStatus;
 
@@ -90,12 +101,27 @@ final class Frames implements AutoCloseable {
             lastNanos = nanos;
             framesLeft = LINGER_FRAMES;
         }
+        if (isLarge() && nanos - drawnNanos < LARGE_NANOS) {
+            return;
+        }
+        drawnNanos = nanos;
         draw.accept(session.transport().heardNanos(nanos));
         framesLeft--;
         if (framesLeft <= 0 && nanos - lastNanos > LINGER_NANOS) {
             drawing = false;
             timer.stop();
         }
+    }
+
+    private boolean isLarge() {
+        // What draws in three dimensions has a graphics card to do it.
+        return !Platform.isSupported(ConditionalFeature.SCENE3D)
+                && watched.getWidth() * watched.getHeight() * pixelsOfAPoint() > LARGE_PIXELS;
+    }
+
+    private double pixelsOfAPoint() {
+        Window window = watched.getWindow();
+        return window == null ? 1 : window.getOutputScaleX() * window.getOutputScaleY();
     }
 
     /** Whether time runs, or has changed since the last look. */

@@ -1,17 +1,24 @@
 package harpel.app;
 
+import com.sun.management.OperatingSystemMXBean;
 import harpel.app.chain.StageActions;
 import harpel.app.session.Session;
 import harpel.bench.Material;
+import harpel.format.PieceFile;
 import harpel.phrase.Note;
 import harpel.phrase.Phrase;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.port.OutputPort;
 import harpel.time.Ticks;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.lang.management.ManagementFactory;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import javafx.animation.AnimationTimer;
+import java.util.function.LongConsumer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.stage.Stage;
@@ -19,12 +26,12 @@ import org.HdrHistogram.Histogram;
 
 /**
  * Frames a second of the window with six parts of 12 stages each whose traces are full, and the lateness of notes beside it; the
- * lateness of the same piece without a window is measured first. The window has 1280 by 800 points, or what two numbers say.
+ * lateness of the same piece without a window is measured first. The window has 1280 by 800 points, or what two numbers say, and the piece of a file that is named behind them.
  */
 public final class FrameBench extends Application {
     private static final int PARTS = 6;
     private static final int STAGES = 12;
-    private static final long WARM_UP_NANOS = 10_000_000_000L;
+    private static final long WARM_UP_NANOS = Integer.getInteger("bench.warm-up", 10) * 1_000_000_000L;
     private static final long MEASURED_NANOS = 20_000_000_000L;
 
     public static void main(String[] args) {
@@ -49,6 +56,14 @@ public final class FrameBench extends Application {
                     .withChannel(i));
         }
         return Piece.empty().withPhrase(phrase).withParts(parts);
+    }
+
+    private static Piece read(Path file) {
+        try {
+            return PieceFile.read(Files.readString(file));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** How late messages are sent, from the moment it is told to count. */
@@ -88,6 +103,11 @@ public final class FrameBench extends Application {
         }
     }
 
+    /** The processor time of the whole process. */
+    private static long busy() {
+        return ManagementFactory.getPlatformMXBean(OperatingSystemMXBean.class).getProcessCpuTime();
+    }
+
     private static void withoutWindow() throws InterruptedException {
         try (Session session = new Session(piece())) {
             LatePort port = new LatePort();
@@ -113,14 +133,14 @@ public final class FrameBench extends Application {
         HarpelApp.loadFonts();
         withoutWindow();
         List<String> size = getParameters().getRaw();
-        double width = size.size() == 2 ? Double.parseDouble(size.get(0)) : 1280;
-        double height = size.size() == 2 ? Double.parseDouble(size.get(1)) : 800;
-        Session session = new Session(piece());
+        double width = size.size() >= 2 ? Double.parseDouble(size.get(0)) : 1280;
+        double height = size.size() >= 2 ? Double.parseDouble(size.get(1)) : 800;
+        Session session = new Session(size.size() < 3 ? piece() : read(Path.of(size.get(2))));
         LatePort port = new LatePort();
         session.transport().listen(port);
         HarpelPane pane = new HarpelPane(session);
         stage.setScene(SizedRoot.scene(session, pane, width, height));
-        pane.setActions(new Files(session, stage));
+        pane.setActions(new harpel.app.Files(session, stage));
         stage.show();
         session.transport().start();
         session.transport().play();
@@ -128,37 +148,40 @@ public final class FrameBench extends Application {
                 session.selection(),
                 List.of(),
                 session.selection().part().chain().stages().get(0).id());
-        new AnimationTimer() {
-            private long began;
-            private int frames;
-            private long spent;
+        long began = System.nanoTime();
+        new Frames(session, new LongConsumer() {
+                    private int frames;
+                    private long spent;
+                    private long busy;
 
-            @Override
-            public void handle(long now) {
-                began = began == 0 ? now : began;
-                long before = System.nanoTime();
-                pane.draw(before);
-                if (now - began > WARM_UP_NANOS) {
-                    port.counting = true;
-                    frames++;
-                    spent += System.nanoTime() - before;
-                }
-                if (now - began > WARM_UP_NANOS + MEASURED_NANOS) {
-                    port.print("with the window");
-                    System.out.printf(
-                            "%.0f x %.0f: %.1f frames a second, %.2f ms a frame on the interface thread; notes in all rows %d;"
-                                    + " trace data dropped %d%n",
-                            width,
-                            height,
-                            frames / (MEASURED_NANOS / 1e9),
-                            spent / 1e6 / frames,
-                            session.transport().traces().count(),
-                            session.transport().droppedTraces());
-                    session.close();
-                    Platform.exit();
-                    stop();
-                }
-            }
-        }.start();
+                    @Override
+                    public void accept(long heard) {
+                        long before = System.nanoTime();
+                        pane.draw(heard);
+                        if (before - began > WARM_UP_NANOS) {
+                            port.counting = true;
+                            busy = frames == 0 ? busy() : busy;
+                            frames++;
+                            spent += System.nanoTime() - before;
+                        }
+                        if (before - began > WARM_UP_NANOS + MEASURED_NANOS && port.counting) {
+                            port.counting = false;
+                            port.print("with the window");
+                            System.out.printf(
+                                    "%.0f x %.0f: %.1f frames a second, %.2f ms a frame on the interface thread, %.0f %% of a core in all;"
+                                            + " notes in all rows %d; trace data dropped %d%n",
+                                    width,
+                                    height,
+                                    frames / (MEASURED_NANOS / 1e9),
+                                    spent / 1e6 / frames,
+                                    100.0 * (busy() - busy) / MEASURED_NANOS,
+                                    session.transport().traces().count(),
+                                    session.transport().droppedTraces());
+                            session.close();
+                            Platform.exit();
+                        }
+                    }
+                })
+                .start(stage.getScene());
     }
 }
