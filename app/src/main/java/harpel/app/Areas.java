@@ -3,7 +3,6 @@ package harpel.app;
 import java.lang.ref.WeakReference;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.WeakHashMap;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
@@ -17,11 +16,13 @@ final class Areas {
     /**
      * Gives the keyboard to the next area, or with −1 to the one before.
      *
-     * @param all the areas in their order; null for one that is not shown
+     * @param all the areas in their order; null, or in no window, for one that is not shown
      * @param begin gives the keyboard to what is first in an area; where it has nothing of its own, to the first control there is
      */
     void go(List<? extends Node> all, int by, Consumer<Node> begin) {
-        List<? extends Node> there = all.stream().filter(Objects::nonNull).toList();
+        List<? extends Node> there = all.stream()
+                .filter(area -> area != null && area.getScene() != null)
+                .toList();
         if (there.isEmpty()) {
             return;
         }

@@ -26,6 +26,7 @@ import harpel.app.ui.ParamTile;
 import harpel.app.ui.room.AtLeast;
 import harpel.app.vary.VariationPage;
 import java.io.File;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.IdentityHashMap;
@@ -34,6 +35,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.event.EventHandler;
+import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBoxBase;
@@ -95,6 +97,8 @@ final class HarpelPane extends BorderPane {
 
     HarpelPane(Session session) {
         this.session = session;
+        setAccessibleRole(AccessibleRole.NODE);
+        setAccessibleText("Harpel; letters play notes");
         around = new Around(
                 session.document(),
                 session.selection(),
@@ -475,7 +479,20 @@ final class HarpelPane extends BorderPane {
 
     /** Brings the keyboard to the next area of the window, or with −1 to the one before. */
     void goRound(int by) {
-        areas.go(Arrays.asList(getCenter(), getRight(), getBottom(), getTop(), getLeft()), by, this::begin);
+        List<Node> all = new ArrayList<>();
+        all.add(getCenter());
+        all.addAll(behind());
+        all.addAll(Arrays.asList(getRight(), getBottom(), getTop(), getLeft()));
+        areas.go(all, by, this::begin);
+    }
+
+    /** Areas of the view that Tab does not come to, since what stands before them keeps it. */
+    List<Node> behind() {
+        return switch (session.look().view().get()) {
+            case PHRASE -> phrases.behind();
+            case TIMELINE -> timeline.behind();
+            default -> List.of();
+        };
     }
 
     /** Whoever goes to the controls wants to see them. */

@@ -206,6 +206,9 @@ class WindowReachTest extends WindowCase {
     private String area() {
         Node at = pane.getScene().getFocusOwner();
         while (at.getParent() != pane) {
+            if (pane.behind().contains(at)) {
+                return "behind " + pane.behind().indexOf(at);
+            }
             at = at.getParent();
         }
         return at == pane.getTop()

@@ -192,7 +192,7 @@ public final class StageRow extends StackPane {
 
     /** What can be done with the stage, by right press or the menu key. */
     private ContextMenu menu() {
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         menu.setId("stage-menu");
         menu.getItems()
                 .setAll(

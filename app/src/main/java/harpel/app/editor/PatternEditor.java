@@ -4,6 +4,7 @@ import harpel.app.draw.Drawing;
 import harpel.app.draw.StepRow;
 import harpel.app.look.Theme;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
 import harpel.effect.held.Arpeggio;
 import harpel.effect.held.Arpeggio.Play;
@@ -266,7 +267,7 @@ final class PatternEditor extends StageEditor {
         }
 
         private void offer() {
-            ContextMenu menu = new ContextMenu();
+            ContextMenu menu = Menus.list();
             for (Play play : Play.values()) {
                 MenuItem item = new MenuItem(Arpeggio.PLAY.type().show(play));
                 item.setOnAction(event -> put(play));

@@ -4,6 +4,7 @@ import harpel.app.draw.StepRow;
 import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Columns;
+import harpel.app.ui.Menus;
 import harpel.app.ui.ParamTile;
 import harpel.app.ui.Space;
 import harpel.effect.held.Polymeter;
@@ -63,7 +64,7 @@ final class PolymeterEditor extends StageEditor {
     }
 
     private void offer() {
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         menu.setId("row-kinds");
         for (Of of : Of.values()) {
             MenuItem item = new MenuItem(WHAT.get(of));

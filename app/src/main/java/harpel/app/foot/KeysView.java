@@ -75,7 +75,7 @@ public final class KeysView extends Region {
     private static final double LOW = 30;
 
     private boolean strip;
-    private final ContextMenu asking = new ContextMenu();
+    private final ContextMenu asking = Menus.list();
     private final Document document;
     private final Selection selection;
     private final Look look;

@@ -183,7 +183,7 @@ final class MovesEditor extends VBox {
     private <T> void offerPlaces(Param<T> param) {
         ListType<?> type = (ListType<?>) param.type();
         List<?> values = (List<?>) stage.params().get(param);
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         menu.setId("places");
         for (int i = 0; i < values.size(); i++) {
             String id = param.id() + "." + (i + 1);
@@ -215,7 +215,7 @@ final class MovesEditor extends VBox {
 
     /** What of a row can be moved. */
     private void offerInside(String place, RowType row) {
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         menu.setId("inside");
         for (Param<?> one : row.spec().params()) {
             stage.params()
@@ -243,7 +243,7 @@ final class MovesEditor extends VBox {
 
     /** What can move a parameter, in a list of its own: one beside another would be cut off at the window's edge. */
     private void offerSources(Param<?> param) {
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         menu.setId("sources");
         for (Lever lever : document.piece().get().levers()) {
             Mover mover = Mover.proposed(Source.LEVER, param);

@@ -11,6 +11,7 @@ import harpel.app.look.Look.View;
 import harpel.app.look.Messages;
 import harpel.app.look.Theme;
 import harpel.app.ui.Buttons;
+import harpel.app.ui.Menus;
 import harpel.app.ui.Space;
 import harpel.app.ui.TextLine;
 import harpel.app.ui.Tips;
@@ -19,6 +20,7 @@ import harpel.phrase.Phrase;
 import harpel.piece.Piece;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
@@ -122,6 +124,7 @@ public final class PhraseList extends VBox {
             getStyleClass().add("phrase-card");
             setAlignment(Pos.CENTER_LEFT);
             setFocusTraversable(true);
+            setAccessibleRole(AccessibleRole.LIST_ITEM);
             name.getStyleClass().add("phrase-name");
             about.getStyleClass().addAll("soft", "part-about");
             field = new TextLine("rename-" + id, "What the phrase is called; Enter sets it", "");
@@ -155,7 +158,7 @@ public final class PhraseList extends VBox {
         }
 
         private ContextMenu menu() {
-            ContextMenu menu = new ContextMenu();
+            ContextMenu menu = Menus.list();
             item(menu, "Open in the Phrase view    Enter", () -> look.view().set(View.PHRASE));
             item(
                     menu,

@@ -62,6 +62,7 @@ public final class PhraseView extends BorderPane {
     private final VBox nothing = new VBox(Space.EDGE);
     private static final double GRID_WIDE = 104;
     private final StackPane center = new StackPane();
+    private final VBox laneNames = new VBox(0);
     private final StepInput steps;
     private final HeardStrip heard;
     private final VBox page;
@@ -262,7 +263,6 @@ public final class PhraseView extends BorderPane {
 
     private VBox makePage() {
         VBox.setVgrow(roll, Priority.ALWAYS);
-        VBox names = new VBox(0);
         ToggleGroup lanes = new ToggleGroup();
         for (Lane.Of one : Lane.Of.values()) {
             ToggleButton button = Buttons.toggle(
@@ -288,13 +288,13 @@ public final class PhraseView extends BorderPane {
                 }
                 lane.of().set(one);
             });
-            names.getChildren().add(button);
+            laneNames.getChildren().add(button);
         }
         StackPane lanePlace = new StackPane(lane);
         HBox.setHgrow(lanePlace, Priority.ALWAYS);
-        HBox laneRow = new HBox(0, names, lanePlace);
-        names.setMinWidth(NAMES);
-        names.setPrefWidth(NAMES);
+        HBox laneRow = new HBox(0, laneNames, lanePlace);
+        laneNames.setMinWidth(NAMES);
+        laneNames.setPrefWidth(NAMES);
         HBox overviewRow = new HBox(0, overview);
         HBox.setHgrow(overview, Priority.ALWAYS);
         // The lane lies exactly under the field of the roll.
@@ -374,6 +374,11 @@ public final class PhraseView extends BorderPane {
         if (right.getCenter() == panel) {
             panel.focusFirst();
         }
+    }
+
+    /** What lies behind the roll, which keeps Tab for itself. */
+    public List<Node> behind() {
+        return List.of(laneNames, heard);
     }
 
     /** Gives the keyboard to the roll. */

@@ -84,7 +84,7 @@ final class Roll extends Region {
         setId("roll");
         getStyleClass().add("roll");
         setFocusTraversable(true);
-        setAccessibleRole(AccessibleRole.NODE);
+        setAccessibleRole(AccessibleRole.LIST_VIEW);
         setAccessibleText("Notes of the phrase");
         now.getStyleClass().add("roll-now");
         now.setMouseTransparent(true);

@@ -194,7 +194,7 @@ final class LeverString extends VBox {
 
     /** What the lever is like, besides where it stands. */
     private ContextMenu menu() {
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         menu.setId("lever-menu");
         CheckMenuItem returns = new CheckMenuItem("Returns when let go of");
         returns.setId("lever-returns");

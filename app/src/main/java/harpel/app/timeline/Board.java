@@ -93,7 +93,7 @@ final class Board extends Region {
         setId("board-timeline");
         getStyleClass().add("roll");
         setFocusTraversable(true);
-        setAccessibleRole(AccessibleRole.NODE);
+        setAccessibleRole(AccessibleRole.LIST_VIEW);
         setAccessibleText("Blocks of the timeline");
         now.getStyleClass().add("roll-now");
         now.setMouseTransparent(true);

@@ -211,6 +211,11 @@ public final class TimelineView extends BorderPane {
         board.requestFocus();
     }
 
+    /** What lies behind the board, which keeps Tab for itself. */
+    public List<Node> behind() {
+        return List.of(lanes);
+    }
+
     /** Whether a node is what letters belong to here. */
     public boolean isBoard(Node node) {
         return node == board;

@@ -7,6 +7,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListView;
 import javafx.scene.control.Skin;
 import javafx.scene.control.skin.ComboBoxListViewSkin;
+import javafx.scene.input.KeyEvent;
 import javafx.util.StringConverter;
 
 /**
@@ -15,6 +16,7 @@ import javafx.util.StringConverter;
  * @param <T> the things
  */
 public final class Choice<T> extends ComboBox<T> {
+    private final Letters letters = new Letters();
     private boolean showing;
 
     /** @param tip what is chosen, for the tip and a screen reader */
@@ -37,6 +39,13 @@ public final class Choice<T> extends ComboBox<T> {
         setOnAction(event -> {
             if (!showing && getValue() != null) {
                 chosen.accept(getValue());
+            }
+        });
+        addEventHandler(KeyEvent.KEY_TYPED, event -> {
+            // Where it is closed they play keys.
+            if (isShowing() && letters.isOne(event)) {
+                letters.find(event.getCharacter(), getItems(), words).ifPresent(this::setValue);
+                event.consume();
             }
         });
     }

@@ -12,7 +12,6 @@ import harpel.param.type.WordType;
 import harpel.param.type.WordsType;
 import harpel.theory.Spelling;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.BiConsumer;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
@@ -52,11 +51,11 @@ public final class ParamTile<T> extends VBox {
     private static final PseudoClass WRONG = PseudoClass.getPseudoClass("wrong");
     private static final PseudoClass PICKABLE = PseudoClass.getPseudoClass("pickable");
     private static final double LITTLE = 0.08;
-    private static final long TYPED_TOGETHER_NANOS = 1_000_000_000L;
 
     private final Param<T> param;
     private final Change change;
     private final Consumer<String> say;
+    private final Letters letters = new Letters();
     private Supplier<List<T>> choices;
     private Function<T, String> called;
     private final Label value = new Label();
@@ -75,8 +74,6 @@ public final class ParamTile<T> extends VBox {
     private T pressedAt;
     private double pressedX;
     private boolean dragged;
-    private String found = "";
-    private long foundNanos;
 
     /**
      * @param spelling how notes are written at the moment
@@ -323,29 +320,16 @@ public final class ParamTile<T> extends VBox {
     }
 
     private void typed(KeyEvent event) {
-        String character = event.getCharacter();
-        boolean printed = !character.isEmpty() && character.charAt(0) > ' ' && character.charAt(0) != 127;
-        if (event.isShortcutDown() || event.isAltDown() || !printed) {
+        if (!letters.isOne(event)) {
             return;
         }
         event.consume();
         List<T> things = choices.get();
         if (things.isEmpty()) {
-            type(character);
+            type(event.getCharacter());
         } else {
-            find(character, things);
+            letters.find(event.getCharacter(), things, called).ifPresent(one -> set(one, true));
         }
-    }
-
-    /** Letters typed one after the other choose the first that begins with them. */
-    private void find(String letter, List<T> choices) {
-        long now = System.nanoTime();
-        found = (now - foundNanos < TYPED_TOGETHER_NANOS ? found : "") + letter.toLowerCase(Locale.ROOT);
-        foundNanos = now;
-        choices.stream()
-                .filter(one -> called.apply(one).toLowerCase(Locale.ROOT).startsWith(found))
-                .findFirst()
-                .ifPresent(one -> set(one, true));
     }
 
     /** Says more of a value than its type can. */
@@ -379,7 +363,7 @@ public final class ParamTile<T> extends VBox {
 
     /** What can be done with the value besides setting it; also by the keyboard's menu key. */
     private void offer() {
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         menu.setId("tile-menu");
         offer(menu, "Default", () -> set(param.defaultValue(), true));
         if (param.type().canShuffle(current)) {
@@ -404,7 +388,7 @@ public final class ParamTile<T> extends VBox {
             type(null);
             return;
         }
-        ContextMenu menu = new ContextMenu();
+        ContextMenu menu = Menus.list();
         for (T thing : things) {
             offer(menu, called.apply(thing), () -> set(thing, true));
         }

@@ -17,6 +17,7 @@ import java.util.Locale;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -62,6 +63,8 @@ public final class VariationPage extends BorderPane {
         this.sheet = variations;
         setId("variation-sheet");
         getStyleClass().add("variation-sheet");
+        setAccessibleRole(AccessibleRole.LIST_VIEW);
+        setAccessibleText("Variations; letters and arrow keys choose cards");
         title.setId("variations-title");
         title.getStyleClass().add("page-title");
         about.setId("variations-about");
