@@ -6,6 +6,9 @@ import harpel.app.chain.StageActions;
 import harpel.app.chain.TimeWindow;
 import harpel.app.desk.OwnPhrases;
 import harpel.app.document.Document;
+import harpel.app.help.HelpSheet;
+import harpel.app.help.Topics;
+import harpel.app.help.Topics.Topic;
 import harpel.app.inspector.Inspector;
 import harpel.app.line.DoLine;
 import harpel.app.line.Doable;
@@ -28,6 +31,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BooleanSupplier;
+import javafx.scene.Node;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -118,6 +122,7 @@ final class WindowActions {
                 () -> session.look().resize(-1));
         line();
         inMenu("first-steps", "First steps", "Shift+F1", () -> pane.showFirstPage(files));
+        inMenu("help", "Help for what has the keyboard", "Shortcut+F1", this::help);
         inMenu("keys", "Keys and actions", "F1", this::showKeys);
         action(
                 "view-chain",
@@ -215,12 +220,6 @@ final class WindowActions {
                 "Shortcut+F",
                 stage,
                 () -> StageActions.fold(session.selection(), session.look()));
-        actions.add(
-                "help",
-                "Help for the selected stage’s effect",
-                "Shortcut+F1",
-                stage,
-                () -> inspector.help(pane.getScene().getWindow()));
         actions.add("large", "Open the stage’s editor large, or bring it back", "F7", inspector::hasEditor, () -> {
             session.look().routes().set(false);
             session.look().large().set(!session.look().large().get());
@@ -513,6 +512,25 @@ final class WindowActions {
         session.say("Note 60 is called " + other + " on the screen; files keep to C4.");
     }
 
+    private void help() {
+        View view = session.look().view().get();
+        Node owner = pane.getScene().getFocusOwner();
+        Topic topic = Topics.at(owner, view);
+        // In the Chain view it is the effect one asks about, but for what has a page of its own.
+        boolean effect = view == View.CHAIN
+                && topic == Topics.at(null, view)
+                && session.selection().selected().get() != null;
+        if (effect) {
+            inspector.help(pane.getScene().getWindow());
+        } else {
+            help(topic);
+        }
+    }
+
+    private void help(Topic topic) {
+        HelpSheet.show(pane.getScene().getWindow(), session.look(), topic);
+    }
+
     private void addEffect() {
         EffectMenu.showBehindSelected(chain, session.selection());
     }
@@ -522,6 +540,7 @@ final class WindowActions {
         List<Doable> all = new ArrayList<>();
         Files.EXAMPLES.forEach(
                 (name, words) -> all.add(new Doable("Example " + words, "", () -> files.openExample(name))));
+        Topics.all().forEach(topic -> all.add(new Doable("Help: " + topic.title(), "", () -> help(topic))));
         files.recent()
                 .forEach(path -> all.add(new Doable(
                         "Open again " + path.getFileName(),

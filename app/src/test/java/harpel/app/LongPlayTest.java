@@ -83,7 +83,9 @@ class LongPlayTest extends WindowCase {
     @Test
     void manyPartsPlayOnWithinTheMemoryThatIsMeantForThem() {
         HeapCap heap = new HeapCap();
+        forgetEvents();
         interact(() -> session.transport().play());
+        await(() -> session.transport().status().mode() == Mode.PLAYING);
         long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(SECONDS);
         for (int look = 0; System.nanoTime() < end; look++) {
             View view = View.values()[look % View.values().length];

@@ -32,8 +32,6 @@ import javafx.scene.robot.Robot;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
 import org.slf4j.LoggerFactory;
-import org.testfx.api.FxToolkit;
-import org.testfx.service.support.FiredEvents;
 
 /**
  * A hand that knows nothing: clicks, keys, drags and the wheel by chance, over every view, sheet and menu, on the demo piece while it
@@ -195,18 +193,6 @@ class RobotTest extends WindowCase {
         } finally {
             root.detachAppender(errors);
             Thread.setDefaultUncaughtExceptionHandler(before);
-        }
-    }
-
-    /** The test tool would keep each event there was, with the node that had it, and so all that was ever shown. */
-    private void forgetEvents() {
-        try {
-            var kept = FxToolkit.toolkitContext().getClass().getDeclaredField("firedEvents");
-            kept.setAccessible(true);
-            FiredEvents events = (FiredEvents) kept.get(FxToolkit.toolkitContext());
-            interact(events::stopStoringFiredEvents);
-        } catch (ReflectiveOperationException e) {
-            throw new AssertionError(e);
         }
     }
 

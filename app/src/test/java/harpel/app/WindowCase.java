@@ -39,6 +39,7 @@ import javafx.stage.Window;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.testfx.api.FxToolkit;
+import org.testfx.service.support.FiredEvents;
 
 /** The real window with one piece, driven as a hand would. One window serves all tests of a run; each puts its own piece into it. */
 abstract class WindowCase extends Hand {
@@ -130,6 +131,18 @@ abstract class WindowCase extends Hand {
         });
         session.close();
         assertThat(uncaught).as("what nobody caught").isEmpty();
+    }
+
+    /** The test tool would keep each event there was, with the node that had it, and so all that was ever shown. */
+    void forgetEvents() {
+        try {
+            var kept = FxToolkit.toolkitContext().getClass().getDeclaredField("firedEvents");
+            kept.setAccessible(true);
+            FiredEvents events = (FiredEvents) kept.get(FxToolkit.toolkitContext());
+            interact(events::stopStoringFiredEvents);
+        } catch (ReflectiveOperationException e) {
+            throw new AssertionError(e);
+        }
     }
 
     /** What hears all that is sent. */

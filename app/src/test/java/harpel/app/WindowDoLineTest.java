@@ -2,6 +2,7 @@ package harpel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import harpel.app.help.Topics;
 import harpel.app.line.Doable;
 import harpel.app.look.Look.View;
 import harpel.effect.notes.Echo;
@@ -117,6 +118,38 @@ class WindowDoLineTest extends WindowCase {
         assertThat(session.selection().part().phrase()).isEqualTo("tide");
         again("phrase tide");
         assertThat(session.look().view().get()).isEqualTo(View.PHRASE);
+    }
+
+    @Test
+    void helpIsFoundAndAnswersForWhatHasTheKeyboard() {
+        assertThat(Topics.all()).allSatisfy(topic -> {
+            assertThat(topic.does()).as(topic.id()).endsWith(".");
+            assertThat(topic.does().split("[.] ")).as(topic.id()).hasSize(2);
+            assertThat(topic.has()).as(topic.id()).hasSizeGreaterThan(2);
+        });
+        for (Topics.Topic topic : Topics.all()) {
+            type("help " + topic.title());
+            assertThat(found()).as(topic.title()).anyMatch(one -> one.words().equals("Help: " + topic.title()));
+        }
+        push(KeyCode.ESCAPE);
+        interact(() -> session.selection().selected().set(null));
+        answers("#lever-0", View.CHAIN, "Levers");
+        answers("#board-timeline", View.TIMELINE, "The Timeline view");
+        answers("#add-lane", View.TIMELINE, "Lanes");
+        answers("#pad-3", View.PLAY, "Pads");
+        answers("#string-tide .string", View.PLAY, "Levers");
+        answers("#keep-moment", View.PLAY, "Moments");
+        select("echo");
+        answers("#stage-echo", View.CHAIN, "Echo");
+    }
+
+    private void answers(String owner, View view, String title) {
+        interact(() -> session.look().view().set(view));
+        focus(owner);
+        push(KeyCode.CONTROL, KeyCode.F1);
+        await(() -> dialog(title) != null, () -> "no help for " + owner);
+        push(KeyCode.ESCAPE);
+        await(() -> dialog(title) == null);
     }
 
     @Test

@@ -280,7 +280,7 @@ public final class TraceCanvas extends Region {
         boolean related = light != null && (light.descendsFrom(drawn.note) || drawn.note.descendsFrom(light));
         double strength = 0.35 + 0.65 * drawn.note.velocity() / 127.0;
         if (related) {
-            return full(theme, theme.red);
+            return full(theme, theme.brassText);
         }
         if (light != null) {
             strength *= 0.3;

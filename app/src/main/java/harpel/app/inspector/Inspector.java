@@ -5,6 +5,8 @@ import harpel.app.draw.StepRow;
 import harpel.app.editor.Around;
 import harpel.app.editor.ScriptEditor;
 import harpel.app.editor.StageEditor;
+import harpel.app.help.HelpPicture;
+import harpel.app.help.HelpSheet;
 import harpel.app.session.Session;
 import harpel.app.transport.Words;
 import harpel.app.ui.Buttons;

@@ -48,6 +48,7 @@ final class LeversPanel extends VBox {
         this.transport = transport;
         this.levers = levers;
         this.messages = messages;
+        setId("levers");
         document.piece().addListener((property, before, now) -> show());
         levers.learnt().addListener((property, before, now) -> show());
         levers.picking().addListener((property, before, now) -> show());

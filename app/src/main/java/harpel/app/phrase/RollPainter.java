@@ -223,7 +223,7 @@ final class RollPainter {
             double y = Math.round(window.y(drawn.note.pitch()) + (window.rowHeight() - tall) / 2);
             boolean away = outside && !key.contains(drawn.note.pitch());
             int colour = related || away
-                    ? Raster.mixed(theme.raised, theme.red, 1)
+                    ? Raster.mixed(theme.raised, related ? theme.brassText : theme.red, 1)
                     : pointed != null ? Raster.mixed(theme.raised, theme.brass, 0.35) : brasses[drawn.note.velocity()];
             g.fill(left, y, wide, tall, colour);
         }

@@ -93,6 +93,7 @@ final class LeverString extends VBox {
         this.timeline = timeline;
         this.controller = controller;
         this.name = name;
+        getStyleClass().add("lever-string");
         setId("string-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
         setAlignment(Pos.TOP_CENTER);
         setMinWidth(WIDE);

@@ -107,6 +107,7 @@ final class LanesArea extends VBox {
         HBox foot = new HBox(Space.GAP, left, write, adding, hint, space, more);
         foot.setAlignment(Pos.CENTER_LEFT);
         foot.setPadding(new Insets(Space.TIGHT, Space.EDGE, Space.CLOSE, 0));
+        setId("lanes");
         getChildren().addAll(scroll, foot);
         show();
     }

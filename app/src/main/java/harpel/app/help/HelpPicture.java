@@ -1,4 +1,4 @@
-package harpel.app.inspector;
+package harpel.app.help;
 
 import harpel.app.draw.Picture;
 import harpel.app.draw.Raster;
@@ -17,8 +17,8 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import org.slf4j.LoggerFactory;
 
 /** What a stage does with its present settings, as the engine makes it: what comes in above, what goes on below in brass. */
-final class HelpPicture extends Picture {
-    static final double TALL = 76;
+public final class HelpPicture extends Picture {
+    public static final double TALL = 76;
     private static final double EDGE = 5;
     private static final int LEAST_ROWS = 14;
 
@@ -35,7 +35,7 @@ final class HelpPicture extends Picture {
     private List<Object> of = List.of();
     private volatile int newest;
 
-    HelpPicture(Look look) {
+    public HelpPicture(Look look) {
         super(look);
         setId("help-picture");
         setMinHeight(TALL);
@@ -44,12 +44,12 @@ final class HelpPicture extends Picture {
     }
 
     /** What is seen, in words. */
-    ReadOnlyStringProperty words() {
+    public ReadOnlyStringProperty words() {
         return words.getReadOnlyProperty();
     }
 
     /** Shows what a stage does; made beside the window, and only where something has changed. */
-    void show(Piece piece, Stage stage) {
+    public void show(Piece piece, Stage stage) {
         List<Object> now =
                 List.of(stage.kind(), stage.params(), stage.branches(), piece.key(), piece.time(), piece.variation());
         if (now.equals(of)) {
