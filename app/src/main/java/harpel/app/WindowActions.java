@@ -213,7 +213,7 @@ final class WindowActions {
                 "Replace the selected stage",
                 "Shortcut+R",
                 stage,
-                () -> StageActions.replace(session.selection(), chain));
+                () -> StageActions.replace(session.selection(), session.look(), chain));
         actions.add(
                 "fold",
                 "Fold or unfold the selected stage",
@@ -532,7 +532,7 @@ final class WindowActions {
     }
 
     private void addEffect() {
-        EffectMenu.showBehindSelected(chain, session.selection());
+        EffectMenu.showBehindSelected(chain, session.selection(), session.look());
     }
 
     /** Those of the window, as the line for everything has them: in their view, with their keys. */

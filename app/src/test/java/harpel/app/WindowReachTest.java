@@ -278,6 +278,28 @@ class WindowReachTest extends WindowCase {
     }
 
     @Test
+    void theListOfEffectsShowsWhatTheOneThatIsPointedAtWouldDo() {
+        push(KeyCode.CONTROL, KeyCode.E);
+        await(() -> lookup("#find-effect").tryQuery().isPresent());
+        interact(() -> lookup("#find-effect").queryTextInputControl().setText("transpose"));
+        settle();
+        push(KeyCode.DOWN);
+        await(
+                () -> lookup("#peek-words")
+                        .tryQuery()
+                        .filter(words -> !((Labeled) words).getText().isBlank())
+                        .isPresent(),
+                () -> "nothing is shown; " + lookup("#peek-words").tryQuery()
+                        + lookup("#add-transpose").tryQuery());
+        push(KeyCode.ESCAPE);
+        await(() -> lookup("#peek-words").tryQuery().isEmpty());
+        assertThat(lookup("#find-effect").tryQuery())
+                .as("the list has gone, too")
+                .isEmpty();
+        assertThat(session.document().undoLabel()).isEmpty();
+    }
+
+    @Test
     void sixteenPadsAreOneStopOfTab() {
         interact(() -> session.look().view().set(View.PLAY));
         settle();

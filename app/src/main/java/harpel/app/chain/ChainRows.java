@@ -324,7 +324,7 @@ final class ChainRows extends VBox {
             VBox.setMargin(line, new Insets(-OVER_ROWS, 0, -OVER_ROWS, 0));
             line.setViewOrder(-1);
         }
-        line.setOnAction(event -> EffectMenu.show(line, selection, way, place));
+        line.setOnAction(event -> EffectMenu.show(line, selection, look, way, place));
         return line;
     }
 }

@@ -1,6 +1,7 @@
 package harpel.app.chain;
 
 import harpel.app.document.Selection;
+import harpel.app.look.Look;
 import harpel.app.ui.TextLine;
 import harpel.chain.Branch;
 import harpel.chain.Stage;
@@ -20,6 +21,7 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.robot.Robot;
 import javafx.stage.Screen;
@@ -31,13 +33,13 @@ public final class EffectMenu {
     private EffectMenu() {}
 
     /** Offers the effects to add at a place of a chain. */
-    public static void show(Node anchor, Selection selection, List<Step> way, int place) {
-        show(anchor, kind -> add(selection, way, place, kind));
+    public static void show(Node anchor, Selection selection, Look look, List<Step> way, int place) {
+        show(anchor, selection, look, kind -> add(selection, way, place, kind));
     }
 
     /** Offers the effects to add behind the selected stage, or at the end. */
-    public static void showBehindSelected(Node anchor, Selection selection) {
-        show(anchor, kind -> addBehindSelected(selection, kind));
+    public static void showBehindSelected(Node anchor, Selection selection, Look look) {
+        show(anchor, selection, look, kind -> addBehindSelected(selection, kind));
     }
 
     /** Adds an effect behind the selected stage, or at the end. */
@@ -53,14 +55,16 @@ public final class EffectMenu {
     }
 
     /** Offers the effects that can take the place of a stage. */
-    public static void showReplace(Node anchor, Selection selection, StageAddress address) {
+    public static void showReplace(Node anchor, Selection selection, Look look, StageAddress address) {
         show(
                 anchor,
+                selection,
+                look,
                 kind -> selection.editStage(
                         "Replace by " + kind.words().label(), "", address, stage -> ready(stage.replacedBy(kind))));
     }
 
-    private static void show(Node anchor, Consumer<EffectKind> choose) {
+    private static void show(Node anchor, Selection selection, Look look, Consumer<EffectKind> choose) {
         ContextMenu menu = new ContextMenu();
         TextField search = new TextLine("find-effect", "What it shall do, or its name; Enter takes the first", "");
         search.setPromptText("type what you want: softer, echo, in key");
@@ -73,9 +77,21 @@ public final class EffectMenu {
                     menu.hide();
                     choose.accept(kind);
                 }));
+        // A field keeps the arrows for itself.
+        search.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.DOWN) {
+                menu.getItems().stream()
+                        .filter(item -> item.getUserData() != null)
+                        .findFirst()
+                        .map(MenuItem::getStyleableNode)
+                        .ifPresent(Node::requestFocus);
+                event.consume();
+            }
+        });
         menu.setOnShown(event -> {
             search.requestFocus();
             menu.getScene().addEventFilter(KeyEvent.KEY_TYPED, typed -> typeInto(search, typed));
+            new EffectPeek(look, kind -> ready(Stage.of(kind.id(), kind))).follow(menu, selection.piece());
         });
         fill(menu, top, choose, "");
         if (anchor instanceof Button) {
@@ -128,6 +144,7 @@ public final class EffectMenu {
             MenuItem item =
                     new MenuItem(kind.words().label() + " – " + kind.words().does());
             item.setId("add-" + kind.id());
+            item.setUserData(kind);
             item.setOnAction(event -> choose.accept(kind));
             items.add(item);
         }

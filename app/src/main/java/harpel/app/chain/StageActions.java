@@ -116,10 +116,10 @@ public final class StageActions {
     }
 
     /** Offers other effects for the place of the selected stage. */
-    public static void replace(Selection selection, Node anchor) {
+    public static void replace(Selection selection, Look look, Node anchor) {
         StageAddress address = selected(selection);
         if (address != null) {
-            EffectMenu.showReplace(anchor, selection, address);
+            EffectMenu.showReplace(anchor, selection, look, address);
         }
     }
 

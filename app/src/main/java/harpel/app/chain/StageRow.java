@@ -196,7 +196,8 @@ public final class StageRow extends StackPane {
         menu.setId("stage-menu");
         menu.getItems()
                 .setAll(
-                        Menus.item("Replace…    Ctrl+R", "row-replace", () -> StageActions.replace(selection, this)),
+                        Menus.item(
+                                "Replace…    Ctrl+R", "row-replace", () -> StageActions.replace(selection, look, this)),
                         Menus.item("Duplicate    Ctrl+D", "row-duplicate", () -> StageActions.duplicate(selection)),
                         Menus.item(
                                 (off ? "Switch on" : "Switch off") + "    Ctrl+B",

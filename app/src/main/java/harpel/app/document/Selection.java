@@ -51,6 +51,11 @@ public final class Selection {
         return selected;
     }
 
+    /** The piece that is open. */
+    public Piece piece() {
+        return document.piece().get();
+    }
+
     public Part part() {
         Piece now = document.piece().get();
         // Where another piece is being taken the id may be that of the other for a moment.

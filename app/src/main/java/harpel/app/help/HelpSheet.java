@@ -25,6 +25,9 @@ import javafx.stage.Window;
 public final class HelpSheet {
     private static final double WIDE = 560;
     private static final double HIGH = 420;
+    /** What a line with its words in two rows takes. */
+    private static final double A_LINE = 52;
+
     private static final double NAMES = 130;
     /** So many presets are offered to be heard at once. */
     private static final int HEARD = 2;
@@ -71,13 +74,16 @@ public final class HelpSheet {
             Label words = new Label(line.words());
             words.setWrapText(true);
             HBox.setHgrow(words, Priority.ALWAYS);
-            lines.getChildren().add(new HBox(Space.GAP, name, words));
+            HBox row = new HBox(Space.GAP, name, words);
+            row.setAlignment(Pos.BASELINE_LEFT);
+            lines.getChildren().add(row);
         }
         Scrolling list = new Scrolling(lines);
         list.setPrefViewportWidth(WIDE);
-        list.setPrefViewportHeight(HIGH);
+        list.setPrefViewportHeight(Math.min(HIGH, has.size() * A_LINE));
         Label head = new Label(does);
         head.setWrapText(true);
+        head.setMaxWidth(WIDE);
         return new VBox(Space.ROOM, head, list);
     }
 

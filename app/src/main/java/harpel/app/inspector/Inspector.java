@@ -348,7 +348,12 @@ public final class Inspector extends BorderPane {
                         branch
                                 ? StageButtons.ofBranch(session.selection(), address, stage)
                                 : StageButtons.of(
-                                        session.selection(), session.transport(), session.keeping(), address, stage));
+                                        session.selection(),
+                                        session.look(),
+                                        session.transport(),
+                                        session.keeping(),
+                                        address,
+                                        stage));
     }
 
     /** What every effect has lies folded under what is its own. */

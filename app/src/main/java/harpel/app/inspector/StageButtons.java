@@ -4,6 +4,7 @@ import harpel.app.chain.EffectMenu;
 import harpel.app.chain.StageActions;
 import harpel.app.desk.Keeping;
 import harpel.app.document.Selection;
+import harpel.app.look.Look;
 import harpel.app.transport.Transport;
 import harpel.app.ui.Buttons;
 import harpel.app.ui.Space;
@@ -38,7 +39,7 @@ final class StageButtons extends FlowPane {
     }
 
     static StageButtons of(
-            Selection selection, Transport transport, Keeping keeping, StageAddress address, Stage stage) {
+            Selection selection, Look look, Transport transport, Keeping keeping, StageAddress address, Stage stage) {
         StageButtons buttons = new StageButtons();
         if (stage.isKnown() && stage.kind().nature().branches()) {
             buttons.add(
@@ -63,7 +64,7 @@ final class StageButtons extends FlowPane {
         }
         Button replace = buttons.add(
                 "Replace…", "replace", "Another effect in its place, keeping what fits  (Ctrl+R)", () -> {});
-        replace.setOnAction(event -> EffectMenu.showReplace(replace, selection, address));
+        replace.setOnAction(event -> EffectMenu.showReplace(replace, selection, look, address));
         buttons.add(
                 "Duplicate",
                 "duplicate",
