@@ -480,9 +480,9 @@ final class HarpelPane extends BorderPane {
     /** Brings the keyboard to the next area of the window, or with −1 to the one before. */
     void goRound(int by) {
         List<Node> all = new ArrayList<>();
-        all.add(getCenter());
+        all.addAll(Arrays.asList(getCenter(), getRight()));
         all.addAll(behind());
-        all.addAll(Arrays.asList(getRight(), getBottom(), getTop(), getLeft()));
+        all.addAll(Arrays.asList(getBottom(), getTop(), getLeft()));
         areas.go(all, by, this::begin);
     }
 

@@ -82,8 +82,8 @@ class LongPlayTest extends WindowCase {
 
     @Test
     void manyPartsPlayOnWithinTheMemoryThatIsMeantForThem() {
-        HeapCap heap = new HeapCap();
-        forgetEvents();
+        // Beside other tests theirs is there, too.
+        HeapCap heap = new HeapCap(SECONDS > 60 ? 0 : HeapCap.kept());
         interact(() -> session.transport().play());
         await(() -> session.transport().status().mode() == Mode.PLAYING);
         long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(SECONDS);

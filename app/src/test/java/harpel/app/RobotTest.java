@@ -172,7 +172,6 @@ class RobotTest extends WindowCase {
         root.addAppender(errors);
         var before = Thread.getDefaultUncaughtExceptionHandler();
         Thread.setDefaultUncaughtExceptionHandler((thread, thrown) -> broke(thrown));
-        forgetEvents();
         interact(() -> {
             Thread.currentThread().setUncaughtExceptionHandler((thread, thrown) -> broke(thrown));
             robot = new Robot();

@@ -85,6 +85,7 @@ abstract class WindowCase extends Hand {
         if (stage == null) {
             Platform.setImplicitExit(false);
             stage = FxToolkit.registerPrimaryStage();
+            forgetEvents();
         }
         interact(() -> {
             begin();
@@ -134,12 +135,15 @@ abstract class WindowCase extends Hand {
     }
 
     /** The test tool would keep each event there was, with the node that had it, and so all that was ever shown. */
-    void forgetEvents() {
+    private void forgetEvents() {
         try {
             var kept = FxToolkit.toolkitContext().getClass().getDeclaredField("firedEvents");
             kept.setAccessible(true);
             FiredEvents events = (FiredEvents) kept.get(FxToolkit.toolkitContext());
-            interact(events::stopStoringFiredEvents);
+            onFx(() -> {
+                events.stopStoringFiredEvents();
+                return null;
+            });
         } catch (ReflectiveOperationException e) {
             throw new AssertionError(e);
         }
