@@ -35,7 +35,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.event.EventHandler;
-import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBoxBase;
@@ -97,7 +96,6 @@ final class HarpelPane extends BorderPane {
 
     HarpelPane(Session session) {
         this.session = session;
-        setAccessibleRole(AccessibleRole.NODE);
         setAccessibleText("Harpel; letters play notes");
         around = new Around(
                 session.document(),

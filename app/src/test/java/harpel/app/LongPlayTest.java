@@ -4,13 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import harpel.app.look.Look.View;
 import harpel.engine.LiveStatus.Mode;
-import harpel.format.PieceFile;
 import harpel.piece.Part;
 import harpel.piece.Piece;
 import harpel.port.OutputPort;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
@@ -59,20 +55,14 @@ class LongPlayTest extends WindowCase {
     /** The parts of the demo again and again, as loops. */
     @Override
     Piece piece() {
-        try {
-            Piece demo = PieceFile.read(Files.readString(Path.of("../demo/the-salt-clock.harpel")))
-                    .withTimeline(false);
-            List<Part> parts = new ArrayList<>(demo.parts());
-            for (int i = parts.size(); i < PARTS; i++) {
-                Part of = demo.parts().get(i % demo.parts().size());
-                parts.add(Part.of(of.name() + " " + i, of.chain())
-                        .withChannel(i % 16)
-                        .withPhrase(of.phrase()));
-            }
-            return demo.withParts(parts);
-        } catch (IOException e) {
-            throw new AssertionError(e);
+        Piece demo = demo().withTimeline(false);
+        List<Part> parts = new ArrayList<>(demo.parts());
+        for (int i = parts.size(); i < PARTS; i++) {
+            Part of = demo.parts().get(i % demo.parts().size());
+            parts.add(
+                    Part.of(of.name() + " " + i, of.chain()).withChannel(i % 16).withPhrase(of.phrase()));
         }
+        return demo.withParts(parts);
     }
 
     @Override

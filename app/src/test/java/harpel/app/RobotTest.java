@@ -9,7 +9,6 @@ import ch.qos.logback.core.AppenderBase;
 import harpel.app.look.Look.View;
 import harpel.engine.LiveStatus;
 import harpel.port.OutputPort;
-import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -145,12 +144,7 @@ class RobotTest extends WindowCase {
 
     @Override
     harpel.piece.Piece piece() {
-        try {
-            return harpel.format.PieceFile.read(
-                    java.nio.file.Files.readString(Path.of("../demo/the-salt-clock.harpel")));
-        } catch (java.io.IOException e) {
-            throw new AssertionError(e);
-        }
+        return demo();
     }
 
     @Override

@@ -71,6 +71,15 @@ abstract class WindowCase extends Hand {
                 "{'harpel':1,'piece':'Test','key':'C major','levers':[" + levers() + "],'parts':[" + parts() + "]}");
     }
 
+    /** The piece of the demo. */
+    static Piece demo() {
+        try {
+            return PieceFile.read(java.nio.file.Files.readString(Path.of("../demo/the-salt-clock.harpel")));
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
     /** A piece of a file's text with single quotation marks. */
     static Piece read(String text) {
         try {

@@ -5,11 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import harpel.app.look.Look.View;
 import harpel.chain.StageAddress;
 import harpel.effect.held.Arpeggio;
-import harpel.format.PieceFile;
 import harpel.piece.Piece;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -25,8 +21,6 @@ import javafx.scene.Scene;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.ContextMenu;
-import javafx.scene.control.Label;
-import javafx.scene.control.Labeled;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
@@ -54,11 +48,7 @@ class WindowWalkTest extends WindowCase {
 
     @Override
     Piece piece() {
-        try {
-            return PieceFile.read(Files.readString(Path.of("../demo/the-salt-clock.harpel")));
-        } catch (IOException e) {
-            throw new AssertionError(e);
-        }
+        return demo();
     }
 
     private static void collect(Node node, List<Node> into) {
@@ -72,20 +62,6 @@ class WindowWalkTest extends WindowCase {
         if (node instanceof Parent parent && !whole) {
             parent.getChildrenUnmodifiable().forEach(child -> collect(child, into));
         }
-    }
-
-    private static String name(Node node) {
-        if (node.getAccessibleText() != null) {
-            return node.getAccessibleText();
-        }
-        if (node instanceof Labeled labeled && labeled.getText() != null) {
-            return labeled.getText();
-        }
-        return node.getScene().getRoot().lookupAll(".label").stream()
-                .filter(label -> label instanceof Label one && one.getLabelFor() == node)
-                .findFirst()
-                .map(label -> ((Label) label).getText())
-                .orElse("");
     }
 
     /** What the keyboard is with: a sheet of its own, or the window. */
@@ -179,7 +155,7 @@ class WindowWalkTest extends WindowCase {
                 if (node != pane && !reached.contains(node) && !isOfAGroup(node, reached)) {
                     wrong.add("not reached: " + node);
                 }
-                if (name(node).isBlank()) {
+                if (WindowReachTest.name(node).isBlank()) {
                     wrong.add("without a name: " + node);
                 }
                 boolean plain = node.getAccessibleRole() == AccessibleRole.PARENT

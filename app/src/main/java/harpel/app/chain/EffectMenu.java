@@ -77,7 +77,7 @@ public final class EffectMenu {
                     menu.hide();
                     choose.accept(kind);
                 }));
-        // A field keeps the arrows for itself.
+        // The list would count from what was highlighted last, which may have gone since.
         search.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.DOWN) {
                 menu.getItems().stream()
@@ -85,6 +85,8 @@ public final class EffectMenu {
                         .findFirst()
                         .map(MenuItem::getStyleableNode)
                         .ifPresent(Node::requestFocus);
+            }
+            if (event.getCode() == KeyCode.DOWN || event.getCode() == KeyCode.UP) {
                 event.consume();
             }
         });

@@ -37,7 +37,7 @@ final class EffectPeek {
         words.getStyleClass().add("soft");
         words.textProperty().bind(picture.words());
         // No frame is drawn while a list is all that moves.
-        picture.words().addListener((property, before, now) -> picture.draw());
+        picture.onMade(picture::draw);
         VBox box = new VBox(Space.CLOSE, picture, words);
         box.setId("peek");
         box.setPrefWidth(WIDE);

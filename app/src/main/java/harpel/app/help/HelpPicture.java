@@ -34,6 +34,7 @@ public final class HelpPicture extends Picture {
     private BeforeAfter shown;
     private List<Object> of = List.of();
     private volatile int newest;
+    private Runnable whenMade = () -> {};
 
     public HelpPicture(Look look) {
         super(look);
@@ -41,6 +42,11 @@ public final class HelpPicture extends Picture {
         setMinHeight(TALL);
         setPrefHeight(TALL);
         setMaxHeight(TALL);
+    }
+
+    /** Hears of each picture that was made, where no frames are drawn. */
+    public void onMade(Runnable listener) {
+        whenMade = listener;
     }
 
     /** What is seen, in words. */
@@ -78,6 +84,7 @@ public final class HelpPicture extends Picture {
             words.set(made.words());
             setAccessibleText(made.words());
             repaint();
+            whenMade.run();
         }
     }
 
