@@ -36,6 +36,8 @@ import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
 import javafx.scene.text.Text;
+import javafx.stage.PopupWindow;
+import javafx.stage.Window;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.Test;
 
@@ -291,6 +293,13 @@ class WindowReachTest extends WindowCase {
                         .isPresent(),
                 () -> "nothing is shown; " + lookup("#peek-words").tryQuery()
                         + lookup("#add-transpose").tryQuery());
+        interact(() -> {
+            Window peek = lookup("#peek").query().getScene().getWindow();
+            Window list = ((PopupWindow) peek).getOwnerWindow();
+            assertThat(peek.getX() >= list.getX() + list.getWidth() || peek.getX() + peek.getWidth() <= list.getX())
+                    .as("it lies beside the list, not over it")
+                    .isTrue();
+        });
         // What was highlighted has gone from the list: arrows count from the search.
         interact(() -> lookup("#find-effect").queryTextInputControl().requestFocus());
         interact(() -> lookup("#find-effect").queryTextInputControl().setText("zzz"));

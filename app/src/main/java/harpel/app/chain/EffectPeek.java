@@ -6,7 +6,9 @@ import harpel.app.ui.Space;
 import harpel.chain.Stage;
 import harpel.effect.EffectKind;
 import harpel.piece.Piece;
+import java.util.List;
 import java.util.function.Function;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ContextMenu;
@@ -14,6 +16,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
+import javafx.stage.Screen;
 import javafx.stage.WindowEvent;
 
 /** Beside the list of effects, what the one that is pointed at would do, as the engine makes it: by pointer or by arrow keys. */
@@ -40,7 +43,8 @@ final class EffectPeek {
         picture.onMade(picture::draw);
         VBox box = new VBox(Space.CLOSE, picture, words);
         box.setId("peek");
-        box.setPrefWidth(WIDE);
+        box.setMinWidth(WIDE);
+        box.setMaxWidth(WIDE);
         box.getStyleClass().addAll("harpel", "peek");
         popup.getContent().setAll(box);
         // The list is who has the keyboard, and who goes by Escape.
@@ -55,6 +59,13 @@ final class EffectPeek {
         popup.getScene().setFill(null);
         scene.focusOwnerProperty().addListener((property, before, now) -> show(menu, piece, kind(menu, now)));
         menu.addEventHandler(WindowEvent.WINDOW_HIDING, event -> popup.hide());
+        // The list itself is moved off the pointer, and is smaller while it is filtered.
+        List.of(menu.xProperty(), menu.yProperty(), menu.widthProperty())
+                .forEach(side -> side.addListener((property, before, now) -> {
+                    if (popup.isShowing()) {
+                        place(menu);
+                    }
+                }));
     }
 
     private static EffectKind kind(ContextMenu menu, Node highlighted) {
@@ -73,8 +84,24 @@ final class EffectPeek {
             return;
         }
         picture.show(piece, ready.apply(kind));
-        if (!popup.isShowing()) {
-            popup.show(menu, menu.getX() + menu.getWidth() + AWAY, menu.getY());
+        place(menu);
+    }
+
+    /** At the right of the list, or where there is no room at its left; it never lies over it. */
+    private void place(ContextMenu menu) {
+        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
+        double right = menu.getX() + menu.getWidth() + AWAY;
+        double left = menu.getX() - AWAY - WIDE;
+        if (right + WIDE > screen.getMaxX() && left < screen.getMinX()) {
+            popup.hide();
+            return;
+        }
+        double x = right + WIDE <= screen.getMaxX() ? right : left;
+        if (popup.isShowing()) {
+            popup.setX(x);
+            popup.setY(menu.getY());
+        } else {
+            popup.show(menu, x, menu.getY());
         }
     }
 }
